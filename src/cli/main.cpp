@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! kranich-cli: the core from the command line, without a display.
+//! Exit codes: 0 done and nothing fails; 1 done, at least one check fails; 2 the file cannot be read or is faulty;
+//! 3 the call is wrong; 4 a file cannot be written.
+#include <fmt/format.h>
+
+#include <CLI/CLI.hpp>
+#include <cmath>
+#include <iostream>
+#include <nlohmann/json.hpp>
+
+#include "core/assess/assess.h"
+#include "core/assess/cures.h"
+#include "core/io/csv.h"
+#include "core/io/project_file.h"
+
+namespace {
+
+using namespace kranich;
+using Json = nlohmann::ordered_json;
+
+enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, cannot_write = 4 };
+
+//! Reads a project; prints its faults to standard error where it has any.
+std::optional<Design> open_project(const std::string& path) {
+  auto read = load_project(path);
+  for (const auto& f : read.faults) std::cerr << path << ": " << f.where << ": " << f.what << '\n';
+  if (read.design && read.newer) std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
+  return std::move(read.design);
+}
+
+Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+Json number(const std::optional<double>& v) { return v ? number(*v) : Json(nullptr); }
+
+std::string si_unit(Kind kind) {
+  for (const auto& u : known_units())
+    if (u.kind == kind) return std::string(u.symbol);
+  return "";
+}
+
+Json finding_json(const Finding& f) {
+  const Measure& m = f.info();
+  Json working = Json::array();
+  for (const auto& w : f.working) working.push_back({{"name", w.name}, {"si", number(w.si)}, {"unit", si_unit(w.kind)}});
+  return {{"measure", f.measure_id},
+          {"station", station_id(m.station)},
+          {"title", m.title},
+          {"subject", f.subject},
+          {"loading", f.loading},
+          {"state", gear_state_word(f.state)},
+          {"value", number(f.value)},
+          {"unit", si_unit(m.kind)},
+          {"limit", {{"lower", number(f.limit.lower)}, {"upper", number(f.limit.upper)}, {"hold_lower", number(f.limit.hold_lower)}, {"hold_upper", number(f.limit.hold_upper)}, {"source", f.limit.source}}},
+          {"margin", number(f.margin)},
+          {"margin_fraction", number(f.margin_fraction)},
+          {"verdict", verdict_word(f.verdict)},
+          {"remark", f.remark},
+          {"formula", m.formula},
+          {"working", working},
+          {"assumption", f.assumption}};
+}
+
+std::string limit_text(const Finding& f, UnitSystem units) {
+  const Kind kind = f.info().kind;
+  std::string s;
+  if (f.limit.lower) s += "≥ " + format_quantity(*f.limit.lower, kind, units);
+  if (f.limit.upper) s += (s.empty() ? "≤ " : ", ≤ ") + format_quantity(*f.limit.upper, kind, units);
+  return s;
+}
+
+int run_assess(const std::string& path, bool json, bool csv, bool cures) {
+  const auto design = open_project(path);
+  if (!design) return faulty_file;
+  const Assessment a = assess(*design);
+  bool fails = false;
+  for (const auto& f : a.findings) fails = fails || f.verdict == Verdict::fails;
+  if (json) {
+    Json findings = Json::array();
+    for (const auto& f : a.findings) findings.push_back(finding_json(f));
+    std::cout << Json{{"kranich_assessment", 1}, {"project", design->about.name}, {"findings", findings}}.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
+  } else if (csv) {
+    std::cout << findings_to_csv(a);
+  } else {
+    fmt::print("{} – {}\n", design->about.name, design->about.summary);
+    for (const Finding* f : worst_of_each(a)) {
+      fmt::print("{:8} {:34} {:>12}  {:22} {}\n", verdict_word(f->verdict), std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
+                 format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units), f->remark.empty() ? f->loading : f->remark);
+      if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
+      for (const auto& c : cures_for(*design, a, *f)) {
+        std::string price;
+        for (const auto& p : c.worse) price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after), format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
+        for (const auto& p : c.better) price += fmt::format("; also cures {}", measure(p.measure_id).title);
+        fmt::print("           - {}: {}{}\n", c.text, verdict_word(c.reached), price);
+      }
+    }
+  }
+  return fails ? some_check_fails : done;
+}
+
+int run_validate(const std::string& path) {
+  const auto design = open_project(path);
+  if (!design) return faulty_file;
+  fmt::print("{}: a Kranich project, “{}”\n", path, design->about.name);
+  return done;
+}
+
+int run_measures() {
+  std::string station;
+  fmt::print("# Measures\n\nEvery number that Kranich judges or reports. Made from the registry by `kranich-cli measures`.\n");
+  for (const auto& m : all_measures()) {
+    if (station != station_title(m.station)) {
+      station = station_title(m.station);
+      fmt::print("\n## {}\n\n| id | title | quantity | what it means | formula | source |\n|---|---|---|---|---|---|\n", station);
+    }
+    std::string formula(m.formula);
+    for (size_t at = 0; (at = formula.find('|', at)) != std::string::npos; at += 2) formula.insert(at, "\\");
+    fmt::print("| `{}` | {} | {} | {} | {} | {} |\n", m.id, m.title, kind_name(m.kind), m.meaning, formula, m.source);
+  }
+  return done;
+}
+
+int run_convert(const std::string& path, const std::string& units, const std::string& output) {
+  auto design = open_project(path);
+  if (!design) return faulty_file;
+  design->units = units == "inch" ? UnitSystem::inch : UnitSystem::metric;
+  const std::string text = write_project(*design);
+  if (output.empty() || output == "-") {
+    std::cout << text;
+    return done;
+  }
+  if (const auto why = save_project(*design, output)) {
+    std::cerr << output << ": " << *why << '\n';
+    return cannot_write;
+  }
+  return done;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  CLI::App app{"Kranich without a display: landing gear assessed from the command line."};
+  app.footer("Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write.\nThe figures are for planning; local rules and licensed persons decide.");
+  app.require_subcommand(1);
+  std::string file, units, output;
+  bool json = false, csv = false, cures = false;
+  auto* assess_command = app.add_subcommand("assess", "Run every check over a project");
+  assess_command->add_option("FILE", file, "project file (.kranich)")->required();
+  assess_command->add_flag("--json", json, "every finding as JSON, SI units");
+  assess_command->add_flag("--csv", csv, "every finding as a table");
+  assess_command->add_flag("--cures", cures, "with what would cure each failing or tight check");
+  auto* validate_command = app.add_subcommand("validate", "Check a project file and name every fault");
+  validate_command->add_option("FILE", file, "project file")->required();
+  auto* measures_command = app.add_subcommand("measures", "List all measures (docs/measures.md)");
+  auto* convert_command = app.add_subcommand("convert-units", "Switch a project between metric and inch units; values stay as they are");
+  convert_command->add_option("FILE", file, "project file")->required();
+  convert_command->add_option("UNITS", units, "metric or inch")->required()->check(CLI::IsMember({"metric", "inch"}));
+  convert_command->add_option("-o,--output", output, "where to write (standard output)");
+  auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
+  auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& e) {
+    return app.exit(e) == 0 ? done : wrong_call;
+  }
+  if (*assess_command) return run_assess(file, json, csv, cures);
+  if (*validate_command) return run_validate(file);
+  if (*measures_command) return run_measures();
+  if (*convert_command) return run_convert(file, units, output);
+  if (*schema_command) std::cout << project_schema();
+  if (*fields_command) std::cout << project_fields_markdown();
+  return done;
+}

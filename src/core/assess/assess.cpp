@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/assess.h"
+
+#include <algorithm>
+#include <map>
+
+#include "core/assess/collector.h"
+
+namespace kranich {
+
+Finding& Collector::add(std::string_view measure_id, double value, Limit limit, double tolerance_effect) {
+  const Measure& m = measure(measure_id);
+  for (const auto& own : design_.own_limits) {
+    if (own.measure != measure_id) continue;
+    limit.hold_lower.reset();
+    limit.hold_upper.reset();
+    if (own.lower.known()) limit.lower = own.lower;
+    if (own.upper.known()) limit.upper = own.upper;
+    limit.source = own.reason.empty() ? "your own limit" : "your own limit: " + own.reason;
+  }
+  Finding f;
+  f.measure_id = measure_id;
+  f.subject = subject_;
+  f.loading = loading_;
+  f.state = state_;
+  f.value = value;
+  const auto j = judge(value, limit, m.zero_scale, tolerance_effect);
+  f.limit = std::move(limit);
+  f.verdict = j.verdict;
+  f.margin = j.margin;
+  f.margin_fraction = j.margin_fraction;
+  return findings_.emplace_back(std::move(f));
+}
+
+Finding& Collector::unknown(std::string_view measure_id, const std::string& what_is_missing) {
+  Finding& f = add(measure_id, std::numeric_limits<double>::quiet_NaN());
+  f.remark = "needs " + what_is_missing;
+  return f;
+}
+
+const LoadingState* Assessment::loading(const std::string& name) const {
+  for (const auto& l : loadings)
+    if (l.name == name) return &l;
+  return loadings.empty() ? nullptr : &loadings.front();
+}
+
+Assessment assess(const Design& design, Stations which) {
+  Assessment a;
+  Collector collect(design, a.findings);
+
+  auto wheels = stance::wheels_of(design);
+  const auto* missing = std::get_if<std::string>(&wheels);
+  if (!missing) a.wheels = std::get<std::vector<stance::WheelOnLeg>>(std::move(wheels));
+  for (const auto& loading : design.loadings) {
+    LoadingState state{loading.name, weigh::sum_loading(design, loading), {}, {}};
+    if (!state.mass.known()) state.no_rest = state.mass.problem;
+    else if (missing) state.no_rest = *missing;
+    else {
+      auto rest = stance::solve(state.mass.down.mass, state.mass.down.at, *a.wheels);
+      if (auto* r = std::get_if<stance::Rest>(&rest)) state.rest = std::move(*r);
+      else state.no_rest = std::get<stance::NoRest>(rest).reason;
+    }
+    a.loadings.push_back(std::move(state));
+  }
+  assess_weigh(design, a, collect);
+  assess_place(design, a, collect);
+  assess_stance(design, a, collect);
+  assess_spring(design, a, collect);
+  if (which.swing) assess_swing(design, a, collect);
+  if (which.sequence) assess_sequence(design, a, collect);
+  return a;
+}
+
+namespace {
+int rank(Verdict v) {
+  switch (v) {
+    case Verdict::fails: return 0;
+    case Verdict::tight: return 1;
+    case Verdict::unknown: return 2;
+    case Verdict::holds: return 3;
+    case Verdict::noted: return 4;
+  }
+  return 4;
+}
+}  // namespace
+
+bool worse(const Finding& a, const Finding& b) {
+  if (rank(a.verdict) != rank(b.verdict)) return rank(a.verdict) < rank(b.verdict);
+  const bool known = std::isfinite(a.margin_fraction) && std::isfinite(b.margin_fraction);
+  return known && a.margin_fraction < b.margin_fraction;
+}
+
+std::vector<const Finding*> worst_of_each(const Assessment& a) {
+  std::vector<const Finding*> list;
+  std::map<std::pair<std::string_view, std::string_view>, size_t> seen;
+  for (const auto& f : a.findings) {
+    const auto [at, is_new] = seen.try_emplace({f.measure_id, f.subject}, list.size());
+    if (is_new) list.push_back(&f);
+    else if (worse(f, *list[at->second])) list[at->second] = &f;
+  }
+  std::stable_sort(list.begin(), list.end(), [](const Finding* x, const Finding* y) { return worse(*x, *y); });
+  return list;
+}
+
+place::RoundWheel wheel_in_state(const Leg& leg, GearState state, const stance::WheelState* at_rest) {
+  const double free = leg.wheel.diameter / 2;
+  const double loaded = at_rest ? free - at_rest->tyre_closure : free;
+  switch (state) {
+    case GearState::extended: return {leg.axle.x, leg.axle.z, free};
+    case GearState::static_load: return {leg.axle.x, leg.axle.z + (at_rest ? at_rest->leg_closure : 0), loaded};
+    case GearState::bottomed: return {leg.axle.x, leg.axle.z + leg.travel, loaded};
+    case GearState::flat: return {leg.axle.x, leg.axle.z + leg.travel, leg.wheel.flat_radius};
+  }
+  return {leg.axle.x, leg.axle.z, free};
+}
+
+double pitch_in_state(const Design& d, GearState state, const LoadingState& loading) {
+  if (state == GearState::static_load && loading.rest) return loading.rest->pitch;
+  const stance::WheelState* third = loading.rest ? &loading.rest->wheels[0] : nullptr;
+  const stance::WheelState* main = loading.rest ? &loading.rest->wheels[2] : nullptr;
+  const auto pitch = place::pitch_on(wheel_in_state(d.gear.third, state, third), wheel_in_state(d.gear.main, state, main));
+  return pitch.value_or(std::numeric_limits<double>::quiet_NaN());
+}
+
+}  // namespace kranich

@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Runs all stations over a design and collects what they find. Pure: the same design gives the same answer.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/finding.h"
+#include "core/model/design.h"
+#include "core/place/place.h"
+#include "core/sequence/sequence.h"
+#include "core/spring/landing.h"
+#include "core/stance/stance.h"
+#include "core/swing/swing.h"
+#include "core/weigh/weigh.h"
+
+namespace kranich {
+
+//! One loading: what it weighs and how it stands.
+struct LoadingState {
+  std::string name;
+  weigh::LoadingMass mass;
+  std::optional<stance::Rest> rest;
+  std::string no_rest;  //!< why it does not stand, or what is missing
+};
+
+//! A leg's design landing.
+struct LegLanding {
+  LegName leg;
+  double sink_speed, mass;
+  std::optional<spring::Stroke> stroke;
+  double sag = 0;  //!< share of the travel at rest, heaviest on this leg
+};
+
+struct LegSwing {
+  LegName leg;
+  std::optional<swing::SwingInput> input;
+  std::optional<swing::SwingFigures> figures;
+  std::optional<swing::Clearance> least;
+  std::string missing;
+};
+
+struct Assessment {
+  std::vector<LoadingState> loadings;
+  std::optional<std::vector<stance::WheelOnLeg>> wheels;  //!< third, port main, starboard main
+  std::vector<LegLanding> landings;
+  std::vector<LegSwing> swings;
+  sequence::Timeline up, down;
+  std::vector<Finding> findings;
+
+  const LoadingState* loading(const std::string& name) const;
+};
+
+//! Which stations to run; a cure needs only those its measure hangs on.
+struct Stations {
+  bool swing = true, sequence = true;
+};
+
+Assessment assess(const Design& design, Stations which = {});
+
+//! The worst finding of each check (measure and subject) over all loadings, worst margins first.
+std::vector<const Finding*> worst_of_each(const Assessment& assessment);
+//! Order for a list of margins: fails before tight before unknown before holds before noted; then by fraction.
+bool worse(const Finding& a, const Finding& b);
+
+//! The wheel of a leg as the side view has it, in a state (static and flat need the rest of a loading).
+place::RoundWheel wheel_in_state(const Leg& leg, GearState state, const stance::WheelState* at_rest);
+
+//! Pitch of the aircraft in a state: standing on all its wheels.
+double pitch_in_state(const Design& design, GearState state, const LoadingState& loading);
+
+}  // namespace kranich

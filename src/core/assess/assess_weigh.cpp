@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+
+namespace kranich {
+namespace {
+
+Limit between_given(const Given& lower, const Given& upper, const char* source) {
+  Limit l;
+  if (lower.known()) l.lower = lower;
+  if (upper.known()) l.upper = upper;
+  l.source = source;
+  return l;
+}
+
+void compare_with_scales(const Design& d, const Assessment& a, Collector& collect) {
+  const Weighing& w = d.weighing;
+  if (!w.third.known() && !w.port.known() && !w.starboard.known()) return;  // not weighed yet: nothing to compare
+  collect.about("", w.loading);
+  const bool complete = w.third.known() && w.port.known() && w.starboard.known() && w.third_tare.known() && w.port_tare.known() &&
+                        w.starboard_tare.known();
+  const LoadingState* ledger = nullptr;
+  for (const auto& l : a.loadings)
+    if (l.name == w.loading) ledger = &l;
+  const Leg& main = d.gear.main;
+  std::string missing;
+  if (!complete) missing = "all three readings and their tares";
+  else if (!ledger) missing = "the loading that the weighing compares with";
+  else if (!ledger->mass.known()) missing = ledger->mass.problem;
+  else if (!main.axle.known() || !d.gear.third.axle.known()) missing = "places of the axles";
+  if (!missing.empty()) {
+    collect.unknown("weigh.scales_mass", missing);
+    return;
+  }
+  const auto scales = weigh::from_scales(std::vector<weigh::WheelReading>{
+      {w.third, w.third_tare, d.gear.third.axle.x, 0},
+      {w.port, w.port_tare, main.axle.x, -main.axle.y},
+      {w.starboard, w.starboard_tare, main.axle.x, main.axle.y}});
+  const auto& mass = ledger->mass.down;
+  auto& by_mass = collect.add("weigh.scales_mass", scales.mass - mass.mass,
+                              within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"), ledger->mass.spread.spread_root_sum_square);
+  by_mass.working = {{"scales", scales.mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
+  const double base = std::abs(main.axle.x - d.gear.third.axle.x);
+  auto& by_cg = collect.add("weigh.scales_cg", scales.at.x() - mass.at.x(), within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
+  by_cg.working = {{"CG from the scales", scales.at.x(), Kind::length}, {"CG of the ledger", mass.at.x(), Kind::length}};
+  by_cg.assumption = "weighed level, contacts below the axles";
+}
+
+}  // namespace
+
+void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
+  if (a.loadings.empty()) {
+    collect.about("");
+    collect.unknown("weigh.mass", "a loading");
+  }
+  const auto panels = weigh::wing_panels(d.airframe.wing);
+  for (const auto& l : a.loadings) {
+    collect.about("", l.name, GearState::extended);
+    if (!l.mass.known()) {
+      collect.unknown("weigh.mass", l.mass.problem);
+      collect.unknown("weigh.cg_station", l.mass.problem);
+      continue;
+    }
+    const auto& m = l.mass;
+    auto& mass = collect.add("weigh.mass", m.down.mass, between_given({}, d.airframe.mass_limit, "designer's limit"),
+                             m.spread.spread_root_sum_square);
+    mass.working = {{"weighed", m.spread.weighed_mass, Kind::mass},
+                    {"estimated", m.spread.estimated_mass, Kind::mass},
+                    {"spread, root sum square", m.spread.spread_root_sum_square, Kind::mass},
+                    {"spread, worst case", m.spread.spread_worst, Kind::mass}};
+    const Limit range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
+    const double spread = std::max(m.spread.cg_x_aftmost - m.down.at.x(), m.down.at.x() - m.spread.cg_x_foremost);
+    auto& cg = collect.add("weigh.cg_station", m.down.at.x(), range, spread);
+    cg.working = {{"Σ mᵢ·xᵢ / m", m.down.at.x(), Kind::length},
+                  {"foremost by estimates", m.spread.cg_x_foremost, Kind::length},
+                  {"aftmost by estimates", m.spread.cg_x_aftmost, Kind::length}};
+    if (d.gear.main.retraction.fitted || d.gear.third.retraction.fitted) {
+      auto& up = collect.add("weigh.cg_station_up", m.up.at.x(), range, spread);
+      up.working = {{"gear down", m.down.at.x(), Kind::length}, {"shift", m.up.at.x() - m.down.at.x(), Kind::length}};
+    }
+    collect.add("weigh.cg_waterline", m.down.at.z());
+    if (!panels.empty()) {
+      const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
+      auto& mac = collect.add("weigh.cg_mac", chord.percent(m.down.at.x()) / 100);
+      mac.working = {{"mean chord", chord.mean_chord, Kind::length}, {"its leading edge", chord.leading_edge_x, Kind::length}};
+    }
+    collect.add("weigh.estimated_share", m.spread.estimated_mass / m.down.mass);
+  }
+  compare_with_scales(d, a, collect);
+}
+
+}  // namespace kranich

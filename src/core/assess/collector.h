@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! How the stations' checks hand in their findings: limits of the user's own are put in and verdicts passed in
+//! one place.
+#pragma once
+
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/base/finding.h"
+#include "core/model/design.h"
+
+namespace kranich {
+
+class Collector {
+ public:
+  Collector(const Design& design, std::vector<Finding>& findings) : design_(design), findings_(findings) {}
+
+  //! Judges a value and files it. A value that is not finite becomes "unknown".
+  Finding& add(std::string_view measure_id, double value, Limit limit = {}, double tolerance_effect = 0);
+  //! Files a check that lacks an input, and names it.
+  Finding& unknown(std::string_view measure_id, const std::string& what_is_missing);
+
+  //! What the findings filed from now on are about.
+  void about(std::string subject, std::string loading = "", GearState state = GearState::static_load) {
+    subject_ = std::move(subject);
+    loading_ = std::move(loading);
+    state_ = state;
+  }
+
+ private:
+  const Design& design_;
+  std::vector<Finding>& findings_;
+  std::string subject_, loading_;
+  GearState state_ = GearState::static_load;
+};
+
+inline Limit at_least(double lower, std::string source) { return {lower, {}, {}, {}, std::move(source)}; }
+inline Limit at_most(double upper, std::string source) { return {{}, upper, {}, {}, std::move(source)}; }
+inline Limit within(double lower, double upper, std::string source) { return {lower, upper, {}, {}, std::move(source)}; }
+//! Own bands: fails outside [lower, upper], holds inside [hold_lower, hold_upper], tight between.
+inline Limit bands(double lower, double hold_lower, double hold_upper, double upper, std::string source) {
+  return {lower, upper, hold_lower, hold_upper, std::move(source)};
+}
+
+struct Assessment;
+void assess_weigh(const Design&, Assessment&, Collector&);
+void assess_place(const Design&, Assessment&, Collector&);
+void assess_stance(const Design&, Assessment&, Collector&);
+void assess_spring(const Design&, Assessment&, Collector&);
+void assess_swing(const Design&, Assessment&, Collector&);
+void assess_sequence(const Design&, Assessment&, Collector&);
+
+}  // namespace kranich

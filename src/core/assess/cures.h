@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What would cure a failing or tight finding: for each single change a builder can make, the least amount that
+//! makes it hold, solved on the whole design, and what that costs on every other margin.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/assess/assess.h"
+
+namespace kranich {
+
+//! A change a builder can make by one number, applied to a design.
+struct Knob {
+  std::string id;          //!< "main.station"
+  std::string more, less;  //!< how an increase and a decrease read: "Main wheels aft by", "Main wheels forward by"
+  Kind kind;
+  double step;             //!< what the answer is rounded outward to, SI
+  double range;            //!< largest change tried, SI
+  void (*apply)(Design&, double);
+  bool (*fits)(const Design&);
+};
+const std::vector<Knob>& knobs();
+//! The knobs that can move a measure at all.
+std::vector<const Knob*> knobs_for(std::string_view measure_id);
+
+//! How another check changes when a cure is taken.
+struct Price {
+  std::string measure_id, subject;
+  Verdict before, after;
+  double value_after;
+};
+
+struct Cure {
+  const Knob* knob;
+  double change;               //!< SI, rounded outward to the knob's step
+  std::string text;            //!< "Main wheels forward by 24 mm"
+  Verdict reached;             //!< of the finding cured
+  std::vector<Price> worse;    //!< checks whose verdict gets worse
+  std::vector<Price> better;   //!< other checks whose verdict gets better
+  Design applied(const Design& design) const;
+};
+
+//! Cures of one finding, the cheapest (least gets worse, then least change against its range) first.
+std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding);
+
+}  // namespace kranich

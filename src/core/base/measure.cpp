@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/measure.h"
+
+#include <algorithm>
+#include <array>
+#include <stdexcept>
+#include <string>
+
+namespace kranich {
+namespace {
+
+using enum Station;
+
+constexpr std::string_view texts = "light-aircraft design texts";
+constexpr std::string_view geometry = "geometry";
+
+const std::array registry{
+    // --- Weigh ---
+    Measure{"weigh.mass", weigh, "Mass", Kind::mass, "All that is aboard, added up.", "m = Σ mᵢ", "ledger; the limit is the designer's"},
+    Measure{"weigh.cg_station", weigh, "CG, gear down", Kind::length, "Station of the centre of gravity with the gear down.", "x = Σ mᵢ·xᵢ / m", "ledger; the limits are the designer's"},
+    Measure{"weigh.cg_station_up", weigh, "CG, gear up", Kind::length, "Station of the centre of gravity with the gear stowed: it must stay in the range too.", "Δx = Σ m_leg·(x_stowed − x_down) / m", "ledger and swing"},
+    Measure{"weigh.cg_waterline", weigh, "CG height", Kind::length, "Waterline of the centre of gravity, gear down.", "z = Σ mᵢ·zᵢ / m", "ledger"},
+    Measure{"weigh.cg_mac", weigh, "CG on the mean chord", Kind::share, "Where the CG lies on the wing's mean aerodynamic chord.", "(x − x_LE,mac) / c̄", "ledger and wing"},
+    Measure{"weigh.estimated_share", weigh, "Still estimated", Kind::share, "How much of the mass is estimated, not weighed.", "Σ m_estimated / m", "ledger"},
+    Measure{"weigh.scales_mass", weigh, "Scales less ledger, mass", Kind::mass, "What the scales say beyond the ledger, same loading. A difference is shown, never scaled away.", "Σ(Rᵢ − tareᵢ) − m", "weighing; 1 % of the mass is what bathroom and platform scales agree to", 1},
+    Measure{"weigh.scales_cg", weigh, "Scales less ledger, CG", Kind::length, "CG station from the scales less the ledger's.", "ΣRᵢ·xᵢ/ΣRᵢ − x", "weighing; half a per cent of the wheelbase", 0.02},
+    // --- Place, both ---
+    Measure{"place.propeller_static", place, "Propeller clearance, static", Kind::length, "Propeller tip above the ground, aircraft level, springs carrying the weight.", "lowest point of the disc", "certification practice (full size); share of the diameter (models)"},
+    Measure{"place.propeller_bottomed", place, "Propeller clearance, bottomed", Kind::length, "The same with every leg at its stop.", "lowest point of the disc", "certification practice: some clearance must be left", 0.05},
+    Measure{"place.propeller_flat", place, "Propeller clearance, bottomed and flat", Kind::length, "The same with every leg at its stop and the tyres flat.", "lowest point of the disc", "certification practice: some clearance must be left", 0.05},
+    Measure{"place.propeller_nose_flat", place, "Propeller clearance, nose leg down", Kind::length, "Nose leg at its stop with its tyre flat, mains static: the aircraft pitches down about the mains.", "plane under both wheels", "certification practice: some clearance must be left", 0.05},
+    Measure{"place.low_point", place, "Low point above ground", Kind::length, "A named point that may touch the ground: clearance at rest, legs bottomed and tyres flat.", "height above the ground", geometry, 0.05},
+    Measure{"place.wing_tip", place, "Wing tip in bank", Kind::length, "Clearance of the wing tip with the aircraft banked onto one main wheel by 5° (full size) or 8° (model).", "(z − z_ground)·cos φ − (|y| − t/2)·sin φ", geometry, 0.1},
+    Measure{"place.wheel_size", place, "Main wheel against usual", Kind::factor, "Diameter of the main wheel over what light aircraft of this load, or models of this mass, usually have.", "D / (1.51·W^0.349 in, W in lbf)", "textbook regression; starting points for models"},
+    // --- Place, tricycle ---
+    Measure{"place.tip_back", place, "Tip-back angle", Kind::angle, "How far the nose can rise about the main contacts before the CG stands over them. Too small: it sits on its tail. Too large: it will not rotate.", "β = atan((x_m − x_cg) / h)", texts},
+    Measure{"place.tail_strike_static", place, "Tail-strike angle, landing", Kind::angle, "Nose-up angle at which the tail touches with the springs carrying the weight.", "(x − x_m)·sin θ = (z − R)·cos θ + R, least over the tail points", texts},
+    Measure{"place.tail_strike_extended", place, "Tail-strike angle, rotation", Kind::angle, "The same with the mains extended, as at rotation.", "(x − x_m)·sin θ = (z − R)·cos θ + R, least over the tail points", texts},
+    Measure{"place.nose_share", place, "Nose wheel's share", Kind::share, "Share of the weight on the nose wheel at rest. Too little steers badly; too much is heavy to rotate.", "R_n/W = (x_m − x_cg) / (x_m − x_n)", texts},
+    Measure{"place.nose_share_braking", place, "Nose wheel's share, braking", Kind::share, "The same while the mains brake at 0.4 g: goes to the nose leg's strength.", "[(x_m − x_cg) + (a/g)·h] / (x_m − x_n)", texts},
+    Measure{"place.turnover", place, "Turnover angle", Kind::angle, "How near it is to tipping over the line from nose wheel to one main wheel.", "δ = atan((t/2)/(x_m − x_n)); d = (x_cg − x_n)·sin δ − |y_cg|·cos δ; τ = atan(h/d)", texts},
+    // --- Place, tailwheel ---
+    Measure{"place.axle_ahead", place, "Axle-ahead angle", Kind::angle, "How far the main contact lies ahead of the CG, seen from the CG in the level attitude. Less: it noses over. More: heavy tail, ground-loops.", "α = atan((x_cg − x_m) / h), level", "classic texts"},
+    Measure{"place.three_point", place, "Three-point angle", Kind::angle, "Pitch with all wheels on the ground.", "the plane that touches the round wheels", "classic texts: about the wing's stalling angle less its incidence"},
+    Measure{"place.nose_over_three_point", place, "Nose-over, three-point", Kind::in_g, "Braking that lifts the tail from the three-point attitude.", "a/g = (CG behind contact) / h", "what brakes and ground can give: 0.5 with wheel brakes, half of that without"},
+    Measure{"place.nose_over_level", place, "Nose-over, tail up", Kind::in_g, "What long grass or a rut may take with the tail up before it noses over.", "a/g = (CG behind contact) / h, level", "classic texts: a warning below 0.3", 1},
+    Measure{"place.tail_share", place, "Tail wheel's share", Kind::share, "Share of the weight on the tail wheel, three-point.", "(x_cg − x_m) / (x_tw − x_m)", "classic texts"},
+    Measure{"place.side_tip", place, "Sideways tip", Kind::in_g, "Sideways acceleration at which it tips over the line from tail wheel to one main wheel.", "d / (h·cos δ)", "classic texts: more than 0.5 g is comfortable"},
+    // --- Stance ---
+    Measure{"stance.wing_angle", stance, "Wing angle at rest", Kind::angle, "Angle of the wing's chord to the ground, standing on its springs.", "pitch + incidence", "the target is the builder's"},
+    Measure{"stance.pitch", stance, "Pitch at rest", Kind::angle, "Pitch of the level reference, nose up.", "ΣF = W, ΣM = 0 on springs and tyres", "equilibrium"},
+    Measure{"stance.roll", stance, "Roll at rest", Kind::angle, "Roll, starboard wing down.", "ΣF = W, ΣM = 0 on springs and tyres", "equilibrium"},
+    Measure{"stance.third_load", stance, "Load on nose or tail wheel", Kind::force, "What the nose or tail wheel carries at rest; none left means that it sits down on the other end.", "ΣM = 0", "equilibrium", 100},
+    Measure{"stance.cg_height", stance, "CG above ground", Kind::length, "Height of the CG above the ground at rest.", "equilibrium", "equilibrium"},
+    // --- Spring ---
+    Measure{"spring.sink_speed", spring, "Design sink speed", Kind::speed, "How hard a landing the gear is to take.", "by rule 0.510·(W/S)^¼ within 2.13–3.05 m/s; drop ladder √(2gh); similarity V/√s", "the school chosen"},
+    Measure{"spring.stroke", spring, "Stroke needed", Kind::length, "Axle travel that the design landing needs at the load factor aimed at; at most the travel there is.", "S_s = [V²/(2g) − (η_t·N − 1 + K)·S_t] / (η_s·N − 1 + K)", "energy balance; efficiencies of the handbook"},
+    Measure{"spring.load_factor", spring, "Load factor with the travel there is", Kind::factor, "Ground load factor N at which the travel just suffices.", "the same balance solved for N", "energy balance"},
+    Measure{"spring.sag", spring, "Static sag", Kind::share, "Share of the travel used standing still: too soft, too stiff.", "closure / travel at rest", "practice: 25–40 %; gas oleos about two thirds"},
+    Measure{"spring.coil_margin", spring, "Coil stress left at full travel", Kind::share, "What is left of the wire's shear limit with the leg at its stop.", "1 − K_w·8·F·D/(π·d³) / limit", "Wahl's correction; typical wire: confirm with your supplier", 1},
+    Measure{"spring.coil_solid", spring, "Coil travel left before solid", Kind::length, "How much the coil could still close when the leg reaches its stop.", "installed length − solid length − travel·ratio", geometry, 0.01},
+    Measure{"spring.coil_index", spring, "Coil index", Kind::factor, "Coil diameter over wire diameter: outside 4 to 16 springs are hard to make or tangle.", "C = D/d", "spring makers' practice"},
+    Measure{"spring.gas_used", spring, "Gas volume used at full travel", Kind::share, "How much of the gas volume the piston has taken at the stop.", "A·s/V₀", "physics: all of it is a solid strut"},
+    // --- Swing ---
+    Measure{"swing.clearance", swing, "Least clearance on the way", Kind::length, "The smallest gap of tyre, leg or axle to the well's walls and roof over the whole swing.", "least distance over ψ", "the clearance wanted", 0.01},
+    Measure{"swing.protrusion", swing, "Wheel standing out when stowed", Kind::length, "How far the stowed wheel stands out below the well's mouth.", "z_mouth − z_lowest", geometry, 0.01},
+    Measure{"swing.unit_misfit", swing, "Unit and mount against the leg", Kind::angle, "Lean of the leg that Place asks for less the lean that unit angle and mount tilt make.", "λ − (ψ_r − 90° − σ)", "planar swing; half a degree can be bent or shimmed"},
+    Measure{"swing.stowed_slope", swing, "Slope of the stowed leg", Kind::angle, "Slope of the leg when stowed, wheel end up positive.", "σ = ψ_r − 90° − λ", "planar swing"},
+    // --- Sequence ---
+    Measure{"sequence.leg_wait", sequence, "Leg waits for the door", Kind::time, "Time in hand between the door being open far enough (slowest door) and the leg reaching it (fastest leg).", "w₁ − max(0, t_open,max·free − t_leg,min·enter)", "timed school", 1},
+    Measure{"sequence.door_wait", sequence, "Door waits for the leg", Kind::time, "Time in hand between the slowest leg at rest and the door starting to close.", "w₂ − (w₁ + t_leg,max)", "timed school, plain rule", 1},
+    Measure{"sequence.duration", sequence, "Whole cycle", Kind::time, "From the selector to the last actor at rest, everything at its slowest.", "latest end", "timeline"},
+};
+
+constexpr std::array<std::string_view, station_count> titles{"Weigh", "Place", "Stance", "Spring", "Swing", "Sequence"};
+constexpr std::array<std::string_view, station_count> ids{"weigh", "place", "stance", "spring", "swing", "sequence"};
+
+}  // namespace
+
+std::string_view station_title(Station s) { return titles[static_cast<size_t>(s)]; }
+std::string_view station_id(Station s) { return ids[static_cast<size_t>(s)]; }
+
+std::span<const Measure> all_measures() { return registry; }
+
+const Measure* find_measure(std::string_view id) {
+  const auto it = std::find_if(registry.begin(), registry.end(), [&](const Measure& m) { return m.id == id; });
+  return it == registry.end() ? nullptr : &*it;
+}
+
+const Measure& measure(std::string_view id) {
+  if (const Measure* m = find_measure(id)) return *m;
+  throw std::logic_error("no such measure: " + std::string(id));
+}
+
+}  // namespace kranich

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Root finding and minimisation on one variable, with the answer checked by the caller's own function.
+#pragma once
+
+#include <functional>
+#include <optional>
+
+namespace kranich {
+
+using Function = std::function<double(double)>;
+
+//! Root of f between two places where its sign differs (Boost.Math's TOMS 748). Nothing where it does not
+//! change sign or f is not finite at an end.
+std::optional<double> find_root(const Function& f, double from, double to);
+
+//! The root nearest to `start` in [low, high]: steps outward from `start` on both sides, doubling from `step`,
+//! until the sign changes, then refines. Nothing if the sign never changes within the bounds.
+std::optional<double> find_nearest_root(const Function& f, double start, double step, double low, double high);
+
+struct Minimum {
+  double at;
+  double value;
+};
+
+//! Local minimum in a bracket by Brent's method (Boost.Math), to about 1e-8 of the bracket.
+Minimum find_minimum(const Function& f, double from, double to);
+
+}  // namespace kranich

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Comma-separated tables in and out: the mass ledger, the spring shelf, the findings. UTF-8, comma, quotes doubled,
+//! decimal point, first line names the columns with their units.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+#include "core/assess/assess.h"
+#include "core/io/project_file.h"
+
+namespace kranich {
+
+using CsvRow = std::vector<std::string>;
+//! Splits a table; a fault names the line.
+std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text);
+std::string csv_line(const CsvRow& row);
+
+std::string ledger_to_csv(const std::vector<Item>& ledger);
+//! Reads a ledger; every faulty line is named with column, value and what is allowed.
+struct LedgerFromCsv {
+  std::vector<Item> items;
+  std::vector<Fault> faults;
+};
+LedgerFromCsv ledger_from_csv(std::string_view text);
+
+std::string findings_to_csv(const Assessment& assessment);
+
+//! One coil spring of a shelf.
+struct ShelfSpring {
+  std::string name;
+  Coil coil;        //!< count, motion ratio and installed length left as they are
+  std::string remark;
+};
+struct Shelf {
+  std::vector<ShelfSpring> springs;
+  std::vector<Fault> faults;
+};
+Shelf read_spring_shelf(std::string_view text);
+
+}  // namespace kranich

@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/io/project_file.h"
+#include "core/model/describe.h"
+#include "core/model/locate.h"
+
+namespace kranich {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+std::string shown(const Json& j) {
+  std::string s = j.dump(-1, ' ', false, Json::error_handler_t::replace);
+  if (s.size() > 40) s = s.substr(0, 37) + "...";
+  return s;
+}
+
+std::string join_names(Names names) {
+  std::string s;
+  for (const auto n : names) s += (s.empty() ? "\"" : ", \"") + std::string(n) + "\"";
+  return s;
+}
+
+bool ends_with(std::string_view s, std::string_view tail) {
+  return s.size() >= tail.size() && s.substr(s.size() - tail.size()) == tail;
+}
+
+//! Fills one described structure from one JSON object.
+class Reader {
+ public:
+  Reader(const Json& object, std::string path, std::vector<Fault>& faults)
+      : object_(object), path_(std::move(path)), faults_(faults) {}
+
+  void given(std::string_view key, Given& g, const Spec& spec) {
+    const Json* j = find(key);
+    if (!j || j->is_null()) return;
+    const double factor = spec.kind == Kind::angle && ends_with(key, "_deg") ? radians(1) : 1;
+    Given result;
+    result.origin = Origin::plan;
+    const Json* number = j;
+    if (j->is_object()) {
+      number = j->contains("value") ? &(*j)["value"] : nullptr;
+      for (const auto& [name, value] : j->items()) {
+        if (name == "tolerance") {
+          if (!value.is_number() || !(value.get<double>() >= 0))
+            return fault(key, "tolerance must be a number of at least 0, is " + shown(value));
+          result.tolerance = value.get<double>() * factor;
+        } else if (name == "origin") {
+          const auto word = value.is_string() ? value.get<std::string>() : std::string();
+          const auto at = std::find(origin_names.begin() + 1, origin_names.end(), word);
+          if (at == origin_names.end())
+            return fault(key, "origin must be one of " + join_names(Names(origin_names).subspan(1)) + ", is " + shown(value));
+          result.origin = static_cast<Origin>(at - origin_names.begin());
+        } else if (name != "value") {
+          return fault(key, "may hold value, tolerance and origin, not " + name);
+        }
+      }
+    }
+    if (!number || !number->is_number())
+      return fault(key, fmt::format("must be a number ({}), is {}", kind_name(spec.kind), shown(number ? *number : *j)));
+    const double value = number->get<double>();
+    result.si = value * factor;
+    const bool too_low = spec.above_least ? result.si <= spec.least : result.si < spec.least * (spec.least < 0 ? 1 + 1e-12 : 1 - 1e-12);
+    if (!std::isfinite(value) || too_low)
+      return fault(key, fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least",
+                                    shortest(rounded(spec.least / factor)), shortest(value)));
+    if (result.si > spec.most * (1 + 1e-12))
+      return fault(key, fmt::format("must be at most {}, is {}", shortest(rounded(spec.most / factor)), shortest(value)));
+    g = result;
+  }
+
+  void text(std::string_view key, std::string& s, std::string_view) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (!j->is_string()) return fault(key, "must be a text, is " + shown(*j));
+    if (j->get_ref<const std::string&>().size() > 20000) return fault(key, "is longer than 20,000 characters");
+    s = j->get<std::string>();
+  }
+
+  void flag(std::string_view key, bool& b, std::string_view) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (!j->is_boolean()) return fault(key, "must be true or false, is " + shown(*j));
+    b = j->get<bool>();
+  }
+
+  template <class E> void choice(std::string_view key, E& e, Names names, std::string_view) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (j->is_string())
+      for (size_t i = 0; i < names.size(); ++i)
+        if (j->get_ref<const std::string&>() == names[i]) {
+          e = static_cast<E>(i);
+          return;
+        }
+    fault(key, "must be one of " + join_names(names) + ", is " + shown(*j));
+  }
+
+  template <class T> void object(std::string_view key, T& t, std::string_view) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (!j->is_object()) return fault(key, "must be an object, is " + shown(*j));
+    read_into(*j, child(key), t);
+  }
+
+  template <class T> void list(std::string_view key, std::vector<T>& items, std::string_view, size_t most) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (!j->is_array()) return fault(key, "must be a list, is " + shown(*j));
+    if (j->size() > most) return fault(key, fmt::format("may hold {} entries, has {}", most, j->size()));
+    items.clear();
+    for (size_t i = 0; i < j->size(); ++i) {
+      const auto path = fmt::format("{}/{}", child(key), i);
+      items.emplace_back();
+      if ((*j)[i].is_object()) read_into((*j)[i], path, items.back());
+      else faults_.push_back({path, "must be an object, is " + shown((*j)[i])});
+    }
+  }
+
+  template <class T> void read_into(const Json& j, const std::string& path, T& t) {
+    Reader inner(j, path, faults_);
+    describe(inner, t);
+    inner.keep_unknown(t);
+  }
+
+  void keep_unknown(Kept& kept) const {
+    for (const auto& [key, value] : object_.items())
+      if (!known_.count(key) && !(path_.empty() && key == "kranich"))
+        kept.unknown_keys.emplace_back(key, value.dump());
+  }
+
+ private:
+  //! Undoes the radian's rounding in a limit shown in degrees.
+  static double rounded(double v) { return std::round(v * 1e9) / 1e9; }
+  std::string child(std::string_view key) const { return fmt::format("{}/{}", path_, key); }
+  const Json* find(std::string_view key) {
+    known_.emplace(key);
+    const auto it = object_.find(std::string(key));
+    return it == object_.end() ? nullptr : &*it;
+  }
+  void fault(std::string_view key, std::string what) { faults_.push_back({child(key), std::move(what)}); }
+
+  const Json& object_;
+  std::string path_;
+  std::vector<Fault>& faults_;
+  std::set<std::string, std::less<>> known_;
+};
+
+//! What the JSON library lets pass and we do not: a key twice in one object, and nesting without end.
+class Strictness {
+ public:
+  bool operator()(int depth, Json::parse_event_t event, Json& parsed) {
+    using Event = Json::parse_event_t;
+    if (depth > 64 && fault_.empty()) fault_ = "objects are nested more than 64 deep";
+    if (event == Event::object_start) keys_.emplace_back();
+    if (event == Event::object_end && !keys_.empty()) keys_.pop_back();
+    if (event == Event::key && !keys_.empty()) {
+      const auto key = parsed.get<std::string>();
+      if (!keys_.back().insert(key).second && fault_.empty()) fault_ = fmt::format("the key \"{}\" stands twice", key);
+    }
+    return true;
+  }
+  const std::string& fault() const { return fault_; }
+
+ private:
+  std::vector<std::set<std::string>> keys_;
+  std::string fault_;
+};
+
+//! Relations between fields that no single field's limits can express.
+void check_relations(const Design& d, std::vector<Fault>& faults) {
+  auto names_unique = [&](const auto& list, const char* path) {
+    std::set<std::string> seen;
+    for (size_t i = 0; i < list.size(); ++i) {
+      if (list[i].name.empty()) faults.push_back({fmt::format("{}/{}/name", path, i), "must not be empty"});
+      else if (!seen.insert(list[i].name).second)
+        faults.push_back({fmt::format("{}/{}/name", path, i), fmt::format("\"{}\" is used twice", list[i].name)});
+    }
+  };
+  names_unique(d.ledger, "/ledger");
+  names_unique(d.loadings, "/loadings");
+  names_unique(d.doors, "/doors");
+  for (size_t i = 0; i < d.loadings.size(); ++i)
+    for (size_t j = 0; j < d.loadings[i].aboard.size(); ++j) {
+      const auto& name = d.loadings[i].aboard[j].item;
+      const auto item = std::find_if(d.ledger.begin(), d.ledger.end(), [&](const Item& it) { return it.name == name; });
+      if (item == d.ledger.end() || item->group != Group::load)
+        faults.push_back({fmt::format("/loadings/{}/aboard/{}/item", i, j),
+                          fmt::format("\"{}\" is no item of the ledger's group \"load\"", name)});
+    }
+}
+
+}  // namespace
+
+ReadResult read_project(std::string_view text) {
+  ReadResult result;
+  if (text.size() > largest_file) {
+    result.faults.push_back({"file", fmt::format("is {} bytes long; {} are allowed", text.size(), largest_file)});
+    return result;
+  }
+  Json root;
+  Strictness strictness;
+  try {
+    root = Json::parse(text, std::ref(strictness));
+  } catch (const Json::exception& e) {
+    // "[json.exception.parse_error.101] parse error at line 3, column 7: syntax error ..."
+    std::string what = e.what();
+    std::string where = "file";
+    if (const auto at = what.find("line "); at != std::string::npos) {
+      const auto colon = what.find(':', at);
+      where = what.substr(at, colon - at);
+      what = what.substr(std::min(what.size(), colon + 2));
+    } else if (const auto bracket = what.find("] "); bracket != std::string::npos) {
+      what = what.substr(bracket + 2);
+    }
+    if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) what = "the file is empty";
+    std::string clean;  // a damaged byte quoted by the parser must not damage the message
+    for (const char c : what) clean += static_cast<unsigned char>(c) < 0x80 && c >= ' ' ? c : '?';
+    result.faults.push_back({where, "not readable as JSON: " + clean});
+    return result;
+  }
+  if (!strictness.fault().empty()) {
+    result.faults.push_back({"file", strictness.fault()});
+    return result;
+  }
+  if (!root.is_object() || root.empty() || root.begin().key() != "kranich") {
+    result.faults.push_back({"/kranich", "a Kranich project starts with the key \"kranich\" and its version"});
+    return result;
+  }
+  const Json& version = root["kranich"];
+  if (!version.is_number_integer() || version.get<double>() < 1 || version.get<double>() > 1e6) {
+    result.faults.push_back({"/kranich", fmt::format("must be the file's version, 1 to {}, is {}", file_version, shown(version))});
+    return result;
+  }
+  result.newer = version.get<int>() > file_version;
+  Design design;
+  Reader top(root, "", result.faults);
+  describe(top, design);
+  top.keep_unknown(design);
+  check_relations(design, result.faults);
+  if (result.faults.empty()) result.design = std::move(design);
+  return result;
+}
+
+}  // namespace kranich

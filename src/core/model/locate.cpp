@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/locate.h"
+
+#include <fmt/format.h>
+
+#include <charconv>
+
+namespace kranich {
+namespace {
+
+//! Walks one path down the description and stops at what it names.
+class Locator {
+ public:
+  explicit Locator(std::string_view path, int new_choice = -1) : rest_(path), new_choice_(new_choice) { descend(); }
+
+  void given(std::string_view key, Given& g, const Spec& spec) {
+    if (is_leaf(key)) found_given = LocatedGiven{&g, spec};
+  }
+  void text(std::string_view key, std::string& s, std::string_view) {
+    if (is_leaf(key)) found_text = &s;
+  }
+  void flag(std::string_view key, bool& b, std::string_view) {
+    if (is_leaf(key)) found_flag = &b;
+  }
+  template <class E> void choice(std::string_view key, E& e, Names names, std::string_view) {
+    if (!is_leaf(key)) return;
+    if (new_choice_ >= 0 && new_choice_ < static_cast<int>(names.size())) {
+      e = static_cast<E>(new_choice_);
+      choice_was_set = true;
+    }
+    found_choice = LocatedChoice{static_cast<int>(e), {names.begin(), names.end()}};
+  }
+  template <class T> void object(std::string_view key, T& t, std::string_view) {
+    if (done_ || head_ != key || rest_.empty()) return;
+    descend();
+    describe(*this, t);
+    done_ = true;
+  }
+  template <class T> void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+    if (done_ || head_ != key || rest_.empty()) return;
+    descend();
+    size_t index = 0;
+    const auto [end, error] = std::from_chars(head_.data(), head_.data() + head_.size(), index);
+    if (error == std::errc() && end == head_.data() + head_.size() && index < items.size() && !rest_.empty()) {
+      descend();
+      describe(*this, items[index]);
+    }
+    done_ = true;
+  }
+
+  std::optional<LocatedGiven> found_given;
+  std::optional<LocatedChoice> found_choice;
+  std::string* found_text = nullptr;
+  bool* found_flag = nullptr;
+  bool choice_was_set = false;
+
+ private:
+  bool is_leaf(std::string_view key) const { return !done_ && head_ == key && rest_.empty(); }
+  void descend() {
+    if (rest_.empty() || rest_.front() != '/') {
+      head_ = rest_ = {};
+      return;
+    }
+    rest_.remove_prefix(1);
+    const auto slash = rest_.find('/');
+    head_ = rest_.substr(0, slash);
+    rest_.remove_prefix(slash == std::string_view::npos ? rest_.size() : slash);
+  }
+
+  std::string_view head_, rest_;
+  int new_choice_;
+  bool done_ = false;
+};
+
+Locator locate(Design& design, std::string_view path, int new_choice = -1) {
+  Locator at(path, new_choice);
+  describe(at, design);
+  return at;
+}
+
+}  // namespace
+
+std::optional<LocatedGiven> locate_given(Design& design, std::string_view path) {
+  return locate(design, path).found_given;
+}
+
+double value_at(const Design& design, std::string_view path) {
+  // Looking does not write: the description is shared by readers and writers and so takes a mutable design.
+  const auto found = locate(const_cast<Design&>(design), path).found_given;
+  return found ? found->given->si : std::numeric_limits<double>::quiet_NaN();
+}
+
+std::optional<Spec> spec_at(const Design& design, std::string_view path) {
+  const auto found = locate(const_cast<Design&>(design), path).found_given;
+  return found ? std::optional(found->spec) : std::nullopt;
+}
+
+std::string* locate_text(Design& design, std::string_view path) { return locate(design, path).found_text; }
+bool* locate_flag(Design& design, std::string_view path) { return locate(design, path).found_flag; }
+
+std::optional<LocatedChoice> choice_at(const Design& design, std::string_view path) {
+  return locate(const_cast<Design&>(design), path).found_choice;
+}
+
+bool set_choice(Design& design, std::string_view path, int index) {
+  return index >= 0 && locate(design, path, index).choice_was_set;
+}
+
+std::optional<std::string> refusal(double si, const Spec& spec, UnitSystem system) {
+  const auto say = [&](double v) { return format_quantity(v, spec.kind, system); };
+  if (!std::isfinite(si)) return "must be a number";
+  if (spec.above_least ? si <= spec.least : si < spec.least)
+    return fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least", say(spec.least), say(si));
+  if (si > spec.most) return fmt::format("must be at most {}, is {}", say(spec.most), say(si));
+  return std::nullopt;
+}
+
+}  // namespace kranich

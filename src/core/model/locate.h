@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Finds a member of a Design by its path in the file, "/gear/main/axle/x_m": how an entry on the screen, a
+//! handle in a drawing or a cure reaches the one number it changes.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/model/describe.h"
+
+namespace kranich {
+
+struct LocatedGiven {
+  Given* given;
+  Spec spec;
+};
+struct LocatedChoice {
+  int index;                           //!< the present choice
+  std::vector<std::string_view> names;
+};
+
+//! A quantity by path; nothing where the path names none.
+std::optional<LocatedGiven> locate_given(Design& design, std::string_view path);
+//! The value (SI) at a path; NaN where it is unknown or there is none.
+double value_at(const Design& design, std::string_view path);
+//! The description of the quantity at a path.
+std::optional<Spec> spec_at(const Design& design, std::string_view path);
+
+std::string* locate_text(Design& design, std::string_view path);
+bool* locate_flag(Design& design, std::string_view path);
+std::optional<LocatedChoice> choice_at(const Design& design, std::string_view path);
+//! Sets a choice by index; false where there is none or the index is out of range.
+bool set_choice(Design& design, std::string_view path, int index);
+
+//! Why a value is not allowed by a spec ("must be above 0 mm, is −1 mm"), or nothing where it is.
+std::optional<std::string> refusal(double si, const Spec& spec, UnitSystem system);
+
+}  // namespace kranich

@@ -1,0 +1,163 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sequence/sequence.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace kranich::sequence {
+
+double least_leg_wait(const Guarded& g) {
+  return std::max(0.0, g.open.most() * g.frees_leg_at - g.leg.least() * g.zone_enter);
+}
+
+double least_close_start(const Guarded& g, double leg_start) {
+  return leg_start + std::max(0.0, g.leg.most() * g.zone_leave - g.close.least() * (1 - g.frees_leg_at));
+}
+
+double least_close_start_at_rest(const Guarded& g, double leg_start) { return leg_start + g.leg.most(); }
+
+bool conflicts(const Guarded& g, double leg_start, double close_start) {
+  return leg_start < least_leg_wait(g) || close_start < least_close_start(g, leg_start);
+}
+
+double slowest_leg_at(const Guarded& g, double leg_start, double close_start) {
+  return std::clamp((close_start - leg_start) / g.leg.most(), 0.0, 1.0);
+}
+
+double lowest_safe_voltage(const Guarded& g, double leg_start, double close_start, double nominal_voltage) {
+  const double time_left = close_start - leg_start + g.close.least() * (1 - g.frees_leg_at);
+  return nominal_voltage * g.leg.nominal * g.zone_leave / time_left;
+}
+
+std::string leg_actor(const Design& design, LegName leg) {
+  return leg == LegName::main ? "main legs" : fmt::format("{} leg", design.third_word());
+}
+
+namespace {
+
+struct Actor {
+  bool is_door;
+  LegName leg;
+  Travel forth, back;  //!< opening or raising; closing or lowering
+};
+
+std::optional<Actor> find_actor(const Design& d, const std::string& name, std::string& problem) {
+  for (const auto& door : d.doors) {
+    if (door.name != name) continue;
+    if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() || !door.fastest.known()) {
+      problem = fmt::format("times of the door “{}” or their spread", name);
+      return std::nullopt;
+    }
+    return Actor{true, door.leg, {door.time_open, door.fastest, door.slowest}, {door.time_close, door.fastest, door.slowest}};
+  }
+  for (const LegName leg : {LegName::main, LegName::third}) {
+    if (name != leg_actor(d, leg)) continue;
+    const Retraction& r = (leg == LegName::main ? d.gear.main : d.gear.third).retraction;
+    if (!r.fitted) {
+      problem = fmt::format("“{}” does not retract", name);
+      return std::nullopt;
+    }
+    if (!r.time_up.known() || !r.time_down.known() || !r.slowest.known() || !r.fastest.known()) {
+      problem = fmt::format("times of the {} or their spread", name);
+      return std::nullopt;
+    }
+    return Actor{false, leg, {r.time_up, r.fastest, r.slowest}, {r.time_down, r.fastest, r.slowest}};
+  }
+  problem = fmt::format("“{}” is neither a door nor a leg of this aircraft", name);
+  return std::nullopt;
+}
+
+}  // namespace
+
+Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<std::string>& problems) {
+  Timeline t{{}, 0, 0};
+  for (const auto& s : steps) {
+    std::string problem;
+    const auto actor = find_actor(d, s.actor, problem);
+    if (!actor || !s.start.known()) {
+      problems.push_back(actor ? fmt::format("start of the step “{}”", s.actor) : problem);
+      continue;
+    }
+    const bool door_action = s.action == Action::open || s.action == Action::close;
+    if (door_action != actor->is_door) {
+      problems.push_back(fmt::format("“{}” cannot do that: doors open and close, legs raise and lower", s.actor));
+      continue;
+    }
+    const bool forth = s.action == Action::open || s.action == Action::raise;
+    const Travel& travel = forth ? actor->forth : actor->back;
+    t.bars.push_back({s.actor, actor->is_door, actor->leg, s.action, s.start, s.start + travel.nominal,
+                      s.start + travel.least(), s.start + travel.most()});
+    t.nominal_end = std::max(t.nominal_end, s.start + travel.nominal);
+    t.latest_end = std::max(t.latest_end, s.start + travel.most());
+  }
+  return t;
+}
+
+std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::string>& problems) {
+  std::vector<DoorCheck> checks;
+  const auto& steps = up ? d.sequence.up : d.sequence.down;
+  constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+  for (const auto& door : d.doors) {
+    std::string problem;
+    const auto actor = find_actor(d, door.name, problem);
+    const auto leg = find_actor(d, leg_actor(d, door.leg), problem);
+    if (!actor || !leg) {
+      problems.push_back(problem);
+      continue;
+    }
+    if (!door.frees_leg_at.known() || !door.zone_enter.known() || !door.zone_leave.known()) {
+      problems.push_back(fmt::format("where the leg needs the door “{}” open", door.name));
+      continue;
+    }
+    double open_start = nan;
+    double close_start = nan;
+    double leg_start = nan;
+    for (const auto& s : steps) {
+      if (s.actor == door.name && s.action == Action::open) open_start = s.start;
+      if (s.actor == door.name && s.action == Action::close) close_start = s.start;
+      if (s.actor == leg_actor(d, door.leg) && s.action == (up ? Action::raise : Action::lower)) leg_start = s.start;
+    }
+    if (std::isnan(leg_start)) continue;  // this leg does not move in this direction
+    Guarded g{actor->forth, up ? leg->forth : leg->back, actor->back, door.frees_leg_at, door.zone_enter, door.zone_leave};
+    if (!up) {  // going down the leg meets the zone from its other end
+      g.zone_enter = 1 - door.zone_leave;
+      g.zone_leave = 1 - door.zone_enter;
+    }
+    // Up with the door left open all along (it never closed after the last extension): it need not open first.
+    const bool was_open = std::isnan(open_start);
+    const double opened = was_open ? 0 : open_start;
+    DoorCheck c;
+    c.door = door.name;
+    c.leg_start = leg_start;
+    c.close_start = close_start;
+    c.least_leg_start = was_open ? 0 : opened + least_leg_wait(g);
+    c.least_close_start = least_close_start(g, leg_start);
+    c.least_close_start_at_rest = least_close_start_at_rest(g, leg_start);
+    c.wait_in_hand = leg_start - c.least_leg_start;
+    c.close_in_hand = close_start - c.least_close_start_at_rest;
+    c.slowest_leg_share = std::isnan(close_start) ? 1 : slowest_leg_at(g, leg_start, close_start);
+    c.touches = leg_start < c.least_leg_start || close_start < c.least_close_start;
+    checks.push_back(c);
+  }
+  return checks;
+}
+
+double position_at(const Timeline& t, const std::string& actor, double time, double before) {
+  double position = before;
+  std::vector<const Bar*> bars;
+  for (const auto& b : t.bars)
+    if (b.actor == actor) bars.push_back(&b);
+  std::sort(bars.begin(), bars.end(), [](const Bar* a, const Bar* b) { return a->start < b->start; });
+  for (const Bar* b : bars) {
+    if (time < b->start) break;
+    const double target = b->action == Action::open || b->action == Action::raise ? 1 : 0;
+    const double whole = b->nominal_end - b->start;
+    const double moved = (time - b->start) / whole;
+    position = target > position ? std::min(target, position + moved) : std::max(target, position - moved);
+  }
+  return position;
+}
+
+}  // namespace kranich::sequence

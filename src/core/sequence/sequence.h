@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Sequence: doors and legs as actors with travel times, timed steps, and whether a door is ever where the leg
+//! passes. Positions are shares of travel (0 closed or down, 1 open or stowed). s. Source: handbook, Doors and sequence.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/model/design.h"
+
+namespace kranich::sequence {
+
+//! A travel time with its spread: anywhere from nominal·fastest to nominal·slowest.
+struct Travel {
+  double nominal, fastest, slowest;  //!< s; factors
+  double least() const { return nominal * fastest; }
+  double most() const { return nominal * slowest; }
+};
+
+//! One door and one leg that passes it, going up: door opens at 0, leg starts at w1, door starts to close at w2.
+struct Guarded {
+  Travel open, leg, close;
+  double frees_leg_at;            //!< share open
+  double zone_enter, zone_leave;  //!< shares of the leg's travel, in the order it passes them
+};
+//! Least wait before the leg starts: max(0, t_open,max·free − t_leg,min·enter).
+double least_leg_wait(const Guarded& g);
+//! Least start of closing, for a leg that starts at w1, so that the slowest leg has left the door's zone.
+double least_close_start(const Guarded& g, double leg_start);
+//! ... and so that the slowest leg has come to rest (the plain rule).
+double least_close_start_at_rest(const Guarded& g, double leg_start);
+//! True if some mix of the spreads brings leg and door together.
+bool conflicts(const Guarded& g, double leg_start, double close_start);
+//! Share of its travel that the slowest leg has done when the door starts to close.
+double slowest_leg_at(const Guarded& g, double leg_start, double close_start);
+//! Lowest voltage at which a fixed close start is still safe, the leg's time going as nominal/voltage.
+double lowest_safe_voltage(const Guarded& g, double leg_start, double close_start, double nominal_voltage);
+
+//! One actor's movement on the timeline.
+struct Bar {
+  std::string actor;
+  bool is_door;
+  LegName leg;        //!< the leg it is, or guards
+  Action action;
+  double start, nominal_end, earliest_end, latest_end;
+};
+struct Timeline {
+  std::vector<Bar> bars;
+  double nominal_end, latest_end;
+};
+
+//! What one door's steps come to in one direction.
+struct DoorCheck {
+  std::string door;
+  double leg_start, close_start;   //!< NaN where the door does not close again
+  double least_leg_start, least_close_start, least_close_start_at_rest;
+  double slowest_leg_share;        //!< at the start of closing
+  double wait_in_hand;             //!< leg start less the least, s
+  double close_in_hand;            //!< close start less the least (at rest), s; NaN if it does not close
+  bool touches;                    //!< geometry: some mix of the spreads brings them together
+};
+
+//! The bars of a list of steps; steps of unknown actors or times are named in `problems`.
+Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vector<std::string>& problems);
+//! Checks every door against the leg it covers, going up or down.
+std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<std::string>& problems);
+
+//! What the actors are called in steps.
+std::string leg_actor(const Design& design, LegName leg);
+//! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is where it
+//! stands before its first step.
+double position_at(const Timeline& timeline, const std::string& actor, double time, double before);
+
+}  // namespace kranich::sequence

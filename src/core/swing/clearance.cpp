@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/swing/clearance.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace kranich::swing {
+namespace {
+
+// --- nearest point of a solid to a point, and its farthest extent along a direction ---
+
+Vec3 project(const Cylinder& c, const Vec3& p) {
+  const Vec3 d = p - c.centre;
+  const double along = d.dot(c.axis);
+  const Vec3 across = d - along * c.axis;
+  const double r = across.norm();
+  const double scale = r > c.radius ? c.radius / r : 1.0;
+  return c.centre + std::clamp(along, -c.half_length, c.half_length) * c.axis + scale * across;
+}
+Vec3 project(const Segment& s, const Vec3& p) {
+  const Vec3 d = s.to - s.from;
+  const double l2 = d.squaredNorm();
+  const double t = l2 > 0 ? std::clamp((p - s.from).dot(d) / l2, 0.0, 1.0) : 0.0;
+  return s.from + t * d;
+}
+Vec3 project(const Box& b, const Vec3& p) { return p.cwiseMax(b.low).cwiseMin(b.high); }
+
+Vec3 extreme(const Cylinder& c, const Vec3& n) {
+  const double along = n.dot(c.axis);
+  const Vec3 across = n - along * c.axis;
+  const double r = across.norm();
+  Vec3 p = c.centre + (along < 0 ? -c.half_length : c.half_length) * c.axis;
+  if (r > 1e-15) p += c.radius / r * across;
+  return p;
+}
+Vec3 extreme(const Segment& s, const Vec3& n) { return n.dot(s.to - s.from) > 0 ? s.to : s.from; }
+Vec3 extreme(const Box& b, const Vec3& n) {
+  return {n.x() > 0 ? b.high.x() : b.low.x(), n.y() > 0 ? b.high.y() : b.low.y(), n.z() > 0 ? b.high.z() : b.low.z()};
+}
+
+Vec3 middle(const Cylinder& c) { return c.centre; }
+Vec3 middle(const Segment& s) { return (s.from + s.to) / 2; }
+
+//! Width of the gap between A and B along n (n from B towards A); negative where they overlap along it.
+template <class A, class B> double gap(const A& a, const B& b, const Vec3& n) {
+  return n.dot(extreme(a, Vec3(-n))) - n.dot(extreme(b, n));
+}
+
+//! Overlapping: the direction of the greatest (least negative) gap, from the flats of both solids, refined.
+template <class A, class B> Nearest depth(const A& a, const B& b) {
+  std::array<Vec3, 10> starts;
+  size_t count = 0;
+  for (int i = 0; i < 3; ++i)
+    for (double s : {1.0, -1.0}) starts[count++] = s * Vec3::Unit(i);
+  if constexpr (std::is_same_v<B, Cylinder>) {
+    starts[count++] = b.axis;
+    starts[count++] = -b.axis;
+  }
+  if constexpr (std::is_same_v<A, Cylinder>) {
+    starts[count++] = a.axis;
+    starts[count++] = -a.axis;
+  }
+  Vec3 best = starts[0];
+  double value = gap(a, b, best);
+  for (size_t i = 1; i < count; ++i)
+    if (const double v = gap(a, b, starts[i]); v > value) {
+      value = v;
+      best = starts[i];
+    }
+  for (double step = 0.3; step > 1e-7; step /= 2) {
+    for (int tries = 0; tries < 8; ++tries) {
+      const Vec3 side = best.unitOrthogonal();
+      const Vec3 other = best.cross(side);
+      Vec3 better = best;
+      for (const Vec3& d : {side, Vec3(-side), other, Vec3(-other)}) {
+        const Vec3 n = (best + step * d).normalized();
+        if (const double v = gap(a, b, n); v > value + 1e-12) {
+          value = v;
+          better = n;
+        }
+      }
+      if (better == best) break;
+      best = better;
+    }
+  }
+  return {value, extreme(a, Vec3(-best)), extreme(b, best)};
+}
+
+template <class A, class B> Nearest between(const A& a, const B& b) {
+  Vec3 on_a = project(a, project(b, middle(a)));
+  Vec3 on_b = project(b, on_a);
+  for (int i = 0; i < 400; ++i) {
+    const Vec3 next_a = project(a, on_b);
+    const Vec3 next_b = project(b, next_a);
+    const Vec3 apart = next_a - next_b;
+    const double distance = apart.norm();
+    // Slow approach near tangency: try a longer step in the same direction, keep it if it is nearer.
+    const Vec3 ahead_b = project(b, Vec3(next_b + 4 * (next_b - on_b)));
+    const Vec3 ahead_a = project(a, ahead_b);
+    const double ahead = (ahead_a - ahead_b).norm();
+    on_a = ahead < distance ? ahead_a : next_a;
+    on_b = ahead < distance ? project(b, ahead_a) : next_b;
+    const double now = (on_a - on_b).norm();
+    if (now < 1e-9) return depth(a, b);
+    if (now - gap(a, b, Vec3((on_a - on_b) / now)) < 1e-8) break;
+  }
+  return {(on_a - on_b).norm(), on_a, on_b};
+}
+
+template <class A> Nearest between(const A& a, const HalfSpace& h) {
+  const Vec3 n = h.normal.normalized();
+  const Vec3 p = extreme(a, Vec3(-n));
+  const double d = n.dot(p - h.point);
+  return {d, p, p - d * n};
+}
+
+//! Grows the part's core by its rounding.
+Nearest grown(Nearest core, double radius) {
+  const Vec3 d = core.on_obstacle - core.on_part;
+  const double n = d.norm();
+  if (n > 1e-12) core.on_part += radius / n * (core.distance < 0 ? Vec3(-d) : d);
+  core.distance -= radius;
+  return core;
+}
+
+}  // namespace
+
+Nearest nearest(const RoundedWheel& w, const Obstacle& obstacle) {
+  const double r = std::min({w.shoulder, w.diameter / 2, w.width / 2});
+  const Cylinder core{w.centre, w.axle, w.diameter / 2 - r, w.width / 2 - r};
+  return grown(std::visit([&](const auto& o) { return between(core, o); }, obstacle), r);
+}
+
+Nearest nearest(const Capsule& c, const Obstacle& obstacle) {
+  const Segment core{c.from, c.to};
+  return grown(std::visit([&](const auto& o) { return between(core, o); }, obstacle), c.radius);
+}
+
+}  // namespace kranich::swing

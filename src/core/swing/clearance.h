@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Signed distance between a moving part and a keep-out. Both are convex: apart, the distance comes from
+//! alternating exact projections, stopped by a separating plane that bounds the error; overlapping, the depth is
+//! the least shift that parts them, found over the directions of separating planes. SI.
+#pragma once
+
+#include <string>
+#include <variant>
+
+#include "core/base/geometry.h"
+
+namespace kranich::swing {
+
+//! Flat-ended solid cylinder.
+struct Cylinder {
+  Vec3 centre, axis;  //!< unit axis
+  double radius, half_length;
+};
+struct Segment {
+  Vec3 from, to;
+};
+//! Box along the aircraft axes.
+struct Box {
+  Vec3 low, high;
+};
+//! All points behind a plane; the normal points to the free side.
+struct HalfSpace {
+  Vec3 point, normal;
+};
+
+//! A wheel: diameter and width over all, shoulders rounded by a radius (0 is flat-sided).
+struct RoundedWheel {
+  Vec3 centre, axle;  //!< unit axle direction
+  double diameter, width, shoulder;
+};
+struct Capsule {
+  Vec3 from, to;
+  double radius;
+};
+
+using Obstacle = std::variant<Box, Cylinder, HalfSpace>;
+
+template <class T> struct Named {
+  std::string name;
+  T value;
+};
+
+struct Nearest {
+  double distance;            //!< negative: depth of overlap
+  Vec3 on_part, on_obstacle;  //!< points of the two solids nearest each other
+};
+
+Nearest nearest(const RoundedWheel& wheel, const Obstacle& obstacle);
+Nearest nearest(const Capsule& capsule, const Obstacle& obstacle);
+
+}  // namespace kranich::swing

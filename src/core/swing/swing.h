@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Swing: a leg turning about its pivot axis, and what it passes on the way. SI, rad, aircraft axes; turns are
+//! right-handed about the axis, from down (0) to stowed. Source: handbook, Swing.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/base/geometry.h"
+#include "core/model/design.h"
+#include "core/swing/clearance.h"
+
+namespace kranich::swing {
+
+struct Axis {
+  Vec3 point, direction;  //!< unit direction
+  Eigen::Isometry3d turn(double angle) const;
+};
+
+//! Leg direction, top to axle, from rake and cant (starboard leg): (−tan rake, tan cant, −1) normalised.
+Vec3 leg_direction(double rake, double cant);
+
+//! A planar swing: the unit turns by ψ and stows the leg parallel to a base that slopes by σ.
+struct PlanarSwing {
+  SwingDirection direction;
+  Vec3 pivot;
+  double unit_angle, base_slope;
+  double leg_length, wheel_offset;
+  Vec3 axle_direction_down;
+};
+struct PlanarPoses {
+  Vec3 axis;
+  double down_lean;  //!< λ = ψ − 90° − σ, away from the stowed side
+  Vec3 wheel_down, wheel_stowed, axle_stowed;
+};
+PlanarPoses planar_poses(const PlanarSwing& swing);
+//! Highest z of a wheel: centre + D/2·√(1 − a_z²) + w/2·|a_z|.
+double highest_point(const Vec3& centre, const Vec3& axle_direction, double diameter, double width);
+double lowest_point(const Vec3& centre, const Vec3& axle_direction, double diameter, double width);
+
+struct UnitAngle {
+  double angle;         //!< between the leg directions
+  Vec3 axis;            //!< square to both, right-handed down → stowed
+  double stowed_slope;  //!< of the stowed leg above the horizontal
+};
+UnitAngle required_unit_angle(const Vec3& leg_down, const Vec3& leg_stowed);
+struct TurnAbout {
+  double turn, miss;  //!< best turn about a given axis; angle left between the legs
+};
+TurnAbout best_turn_about(const Vec3& axis, const Vec3& leg_down, const Vec3& leg_stowed);
+
+//! Turn, within 0 … full, at which a point carried round the axis is lowest.
+double turn_of_lowest(const Axis& axis, const Vec3& point, double full_turn);
+
+//! Everything of a retracting leg that moves, down: wheel, leg line, axle stub.
+struct MovingLeg {
+  Axis axis;
+  double full_turn;
+  RoundedWheel wheel;  //!< with its growth and side play
+  Capsule leg, stub;
+  double reach;        //!< largest distance of any part from the axis: nothing moves further than reach·Δψ
+  MovingLeg longer_by(double length) const;  //!< the axle further down the leg
+};
+struct SwingInput {
+  MovingLeg moving;
+  std::vector<Named<Obstacle>> obstacles;
+  double wanted_clearance;
+};
+//! Prepares a design's leg (starboard, or the third) for its swing; or says what is missing.
+std::variant<SwingInput, std::string> swing_input(const Leg& leg);
+
+enum class Part { wheel, leg, stub };
+std::string part_word(Part part);
+
+struct Clearance {
+  double distance;   //!< m, negative: overlap
+  double turn;       //!< rad
+  Part part;
+  std::string obstacle;
+  Vec3 on_part, on_obstacle;  //!< aircraft axes
+};
+//! Clearance at one position.
+Clearance clearance_at(const SwingInput& in, double turn);
+//! Least clearance over the whole swing. Nothing moves further than reach·Δψ, so an interval whose ends are far enough
+//! from everything is left out with certainty; the lowest is then refined (to about a micrometre).
+Clearance least_clearance(const SwingInput& in);
+
+//! Leg length (pivot to axle along the leg) against what the well takes.
+struct LengthBudget {
+  double length;       //!< as the stance wants it
+  double fits;         //!< longest (or nearest) that keeps the wanted clearance; NaN where none within ±30 %
+};
+LengthBudget length_budget(const SwingInput& in);
+
+//! What a design's swing comes to, beside clearance.
+struct SwingFigures {
+  double length;           //!< pivot to the leg's lower end
+  double down_lean;        //!< λ of the leg as Place has it, away from the stowed side
+  double stowed_slope;     //!< σ after the unit's turn
+  double unit_down_lean;   //!< λ that unit angle and mount tilt make
+  double required_angle;   //!< 90° + σ_mount + λ
+  double protrusion;       //!< how far the stowed wheel stands out below the well's mouth; negative: inside
+};
+std::optional<SwingFigures> swing_figures(const Leg& leg);
+
+}  // namespace kranich::swing

@@ -1,0 +1,188 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/weigh/weigh.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/model/swing_axis.h"
+
+namespace kranich::weigh {
+
+Mass sum(std::span<const Mass> masses) {
+  Mass total{0, Vec3::Zero()};
+  for (const auto& m : masses) {
+    total.mass += m.mass;
+    total.at += m.mass * m.at;
+  }
+  total.at /= total.mass;
+  return total;
+}
+
+namespace {
+
+//! The extreme of x̄ when every mass may err by its tolerance; `side` −1 for the foremost, +1 for the aftmost.
+double extreme_x(std::span<const LedgerLine> lines, double start, int side) {
+  double x = start;
+  for (int pass = 0; pass < 100; ++pass) {
+    double mass = 0;
+    double moment = 0;
+    for (const auto& l : lines) {
+      const bool pulls = side * (l.item.at.x() - x) > 0;
+      const double m = l.item.mass + (pulls ? l.tolerance : -l.tolerance);
+      mass += m;
+      moment += m * l.item.at.x();
+    }
+    const double next = moment / mass;
+    if (next == x) break;
+    x = next;
+  }
+  return x;
+}
+
+}  // namespace
+
+LedgerSums sum_ledger(std::span<const LedgerLine> lines) {
+  LedgerSums s{};
+  std::vector<Mass> masses;
+  double squares = 0;
+  for (const auto& l : lines) {
+    masses.push_back(l.item);
+    (l.weighed ? s.weighed_mass : s.estimated_mass) += l.item.mass;
+    s.spread_worst += l.tolerance;
+    squares += l.tolerance * l.tolerance;
+  }
+  s.total = sum(masses);
+  s.spread_root_sum_square = std::sqrt(squares);
+  s.cg_x_foremost = extreme_x(lines, s.total.at.x(), -1);
+  s.cg_x_aftmost = extreme_x(lines, s.total.at.x(), +1);
+  return s;
+}
+
+Mass from_scales(std::span<const WheelReading> wheels) {
+  std::vector<Mass> masses;
+  for (const auto& w : wheels) masses.push_back({w.reading - w.tare, Vec3(w.x, w.y, 0)});
+  return sum(masses);
+}
+
+TiltResult cg_height_by_tilt(const Tilt& t) {
+  const auto height = [&](double nose, double port, double starboard, double tilted, double pitch) {
+    const double weight = nose + port + starboard;
+    const double ahead = t.nose_ahead_of_main * nose / weight;
+    return (weight * ahead * std::cos(pitch) -
+            tilted * (t.nose_ahead_of_main * std::cos(pitch) - t.nose_above_main * std::sin(pitch))) /
+           (weight * std::sin(pitch));
+  };
+  const double h = height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose, t.pitch);
+  const auto slope = [&](auto at) {  // central difference of the height in one argument
+    constexpr double step = 1e-5;
+    return (at(step) - at(-step)) / (2 * step);
+  };
+  const double by_nose = slope([&](double d) { return height(t.level_nose + d, t.level_port, t.level_starboard, t.tilted_nose, t.pitch); });
+  const double by_port = slope([&](double d) { return height(t.level_nose, t.level_port + d, t.level_starboard, t.tilted_nose, t.pitch); });
+  const double by_tilted = slope([&](double d) { return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose + d, t.pitch); });
+  const double by_pitch = slope([&](double d) { return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose, t.pitch + d); });
+  // A starboard reading acts as a port one does.
+  const double readings = by_nose * by_nose + 2 * by_port * by_port + by_tilted * by_tilted;
+  const double error = std::sqrt(readings * t.reading_error * t.reading_error + by_pitch * by_pitch * t.pitch_error * t.pitch_error);
+  const double mass = t.level_nose + t.level_port + t.level_starboard;
+  return {mass, t.nose_ahead_of_main * t.level_nose / mass, h, h + t.main_axle_height, error};
+}
+
+double ballast(double mass, double cg_x, double target_x, double ballast_x) {
+  return mass * (cg_x - target_x) / (target_x - ballast_x);
+}
+
+double move_of_item(double mass, double cg_x, double target_x, double item_mass) {
+  return mass * (target_x - cg_x) / item_mass;
+}
+
+Chord mean_aerodynamic_chord(double root_leading_edge_x, std::span<const Panel> panels) {
+  Chord c{0, 0, 0, 0};
+  double inner_y = 0;
+  double inner_x = root_leading_edge_x;
+  for (const auto& p : panels) {
+    const double taper = p.outer_chord / p.inner_chord;
+    const double area = p.half_span * (p.inner_chord + p.outer_chord) / 2;
+    const double chord = 2.0 / 3.0 * p.inner_chord * (1 + taper + taper * taper) / (1 + taper);
+    const double y = p.half_span / 3 * (1 + 2 * taper) / (1 + taper);  // b/6 with b twice the panel's span
+    c.area += area;
+    c.mean_chord += area * chord;
+    c.y += area * (inner_y + y);
+    c.leading_edge_x += area * (inner_x + y * std::tan(p.sweep));
+    inner_y += p.half_span;
+    inner_x += p.half_span * std::tan(p.sweep);
+  }
+  c.mean_chord /= c.area;
+  c.y /= c.area;
+  c.leading_edge_x /= c.area;
+  c.area *= 2;
+  return c;
+}
+
+std::vector<Panel> wing_panels(const Surface& w) {
+  if (!w.root_leading_edge_x.known() || !w.span.known() || !w.root_chord.known() || !w.tip_chord.known()) return {};
+  return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep.known() ? w.sweep.si : 0.0}};
+}
+
+Eigen::Isometry3d stowing_turn(const Retraction& r, bool port) {
+  // ψ grows from down to stowed, right-handed about the axis; the port leg is the starboard one's mirror image.
+  Vec3 axis = swing_axis(r.direction);
+  Vec3 pivot = r.pivot.vec();
+  if (port) {
+    axis = Vec3(-axis.x(), axis.y(), -axis.z());
+    pivot = mirrored(pivot);
+  }
+  return Eigen::Translation3d(pivot) * Eigen::AngleAxisd(r.unit_angle, axis) * Eigen::Translation3d(-pivot);
+}
+
+LoadingMass sum_loading(const Design& design, const Loading& loading) {
+  LoadingMass result;
+  std::vector<LedgerLine> lines;
+  std::vector<Mass> stowed;
+  auto add = [&](const Item& item, double mass, double x) {
+    if (!std::isfinite(mass) || !std::isfinite(x) || !item.at.y.known() || !item.at.z.known()) {
+      if (result.problem.empty())
+        result.problem = fmt::format("mass or place of “{}” in the ledger", item.name);
+      return;
+    }
+    const Mass down{mass, Vec3(x, item.at.y, item.at.z)};
+    lines.push_back({down, item.weighed, item.mass.tolerance});
+    Mass up = down;
+    const Leg& leg = item.moves == Moves::with_mains ? design.gear.main : design.gear.third;
+    if (item.moves != Moves::no && leg.retraction.fitted) {
+      const bool main = item.moves == Moves::with_mains;
+      if (!leg.retraction.pivot.known() || !leg.retraction.unit_angle.known()) {
+        result.problem = fmt::format("pivot or unit angle of the leg that moves “{}”", item.name);
+        return;
+      }
+      if (main && item.at.y.si == 0.0) {  // one line for both legs: take the starboard half, whose twin mirrors it
+        const double half_track = design.gear.main.axle.y;
+        up.at = stowing_turn(leg.retraction, false) * Vec3(down.at.x(), half_track, down.at.z());
+        up.at.y() = 0;
+      } else {
+        up.at = stowing_turn(leg.retraction, main && item.at.y.si < 0) * down.at;
+      }
+    }
+    stowed.push_back(up);
+  };
+  for (const auto& item : design.ledger)
+    if (item.group != Group::load) add(item, item.mass, item.at.x);
+  for (const auto& aboard : loading.aboard) {
+    const auto item = std::find_if(design.ledger.begin(), design.ledger.end(), [&](const Item& i) { return i.name == aboard.item; });
+    if (item == design.ledger.end()) {
+      result.problem = fmt::format("“{}”, which the loading takes aboard and the ledger does not hold", aboard.item);
+      continue;
+    }
+    add(*item, aboard.mass.known() ? aboard.mass.si : item->mass.si, aboard.x.known() ? aboard.x.si : item->at.x.si);
+  }
+  if (lines.empty() && result.problem.empty()) result.problem = "the ledger: it holds no items";
+  if (!result.problem.empty()) return result;
+  result.spread = sum_ledger(lines);
+  result.down = result.spread.total;
+  result.up = sum(stowed);
+  return result;
+}
+
+}  // namespace kranich::weigh

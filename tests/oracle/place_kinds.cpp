@@ -1,0 +1,357 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "case.h"
+#include "core/base/quantity.h"
+#include "core/place/place.h"
+#include "core/stance/stance.h"
+#include "core/weigh/weigh.h"
+
+namespace kranich::oracle {
+namespace {
+
+using place::RoundWheel;
+
+Answers ledger_cg(const Given& g) {
+  const auto mass = g.list("item_mass_kg");
+  const auto x = g.list("item_station_m");
+  const auto y = g.list("item_offset_y_m");
+  const auto z = g.list("item_waterline_m");
+  const auto weighed = g.list("item_is_weighed");
+  const auto tolerance = g.list("item_mass_tolerance_fraction");
+  std::vector<weigh::LedgerLine> lines;
+  for (size_t i = 0; i < mass.size(); ++i)
+    lines.push_back({{mass[i], Vec3(x[i], y[i], z[i])}, weighed[i] != 0, mass[i] * tolerance[i]});
+  const auto s = weigh::sum_ledger(lines);
+  return {{"mass_kg", s.total.mass},
+          {"cg_station_m", s.total.at.x()},
+          {"cg_offset_y_m", s.total.at.y()},
+          {"cg_waterline_m", s.total.at.z()},
+          {"mass_weighed_kg", s.weighed_mass},
+          {"mass_estimated_kg", s.estimated_mass},
+          {"mass_spread_all_estimates_off_same_way_kg", s.spread_worst},
+          {"mass_spread_root_sum_square_kg", s.spread_root_sum_square},
+          {"cg_station_foremost_any_mix_of_estimate_errors_m", s.cg_x_foremost},
+          {"cg_station_aftmost_any_mix_of_estimate_errors_m", s.cg_x_aftmost}};
+}
+
+Answers scales_cg(const Given& g) {
+  const auto reading = g.list("scale_reading_kg");
+  const auto tare = g.list("scale_tare_kg");
+  const auto x = g.list("contact_station_m");
+  const auto y = g.list("contact_offset_y_m");
+  std::vector<weigh::WheelReading> wheels;
+  for (size_t i = 0; i < reading.size(); ++i) wheels.push_back({reading[i], tare[i], x[i], y[i]});
+  const auto m = weigh::from_scales(wheels);
+  return {{"mass_kg", m.mass}, {"cg_station_m", m.at.x()}, {"cg_offset_y_m", m.at.y()}};
+}
+
+Answers tilt(const Given& g) {
+  const auto r = weigh::cg_height_by_tilt({g["level_reading_nose_kg"], g["level_reading_port_main_kg"], g["level_reading_starboard_main_kg"],
+                                           g["tilted_reading_nose_kg"], g.deg("tilt_pitch_nose_up_deg"), g["nose_axle_ahead_of_main_axle_m"],
+                                           g["nose_axle_above_main_axle_level_m"], g["main_axle_height_above_ground_level_m"],
+                                           g["standard_error_each_reading_kg"], g.deg("standard_error_tilt_deg")});
+  return {{"mass_kg", r.mass},
+          {"cg_ahead_of_main_axle_m", r.cg_ahead_of_main},
+          {"cg_height_above_main_axle_m", r.cg_above_main_axle},
+          {"cg_height_above_ground_level_attitude_m", r.cg_above_ground},
+          {"standard_error_of_cg_height_m", r.standard_error}};
+}
+
+Answers gear_retraction(const Given& g) {
+  // The aircraft as one mass that does not move plus the legs, once down and once stowed.
+  const auto mass = g.list("moving_mass_kg");
+  const auto list = [&](const char* what, const char* state) { return g.list(("moving_cg_" + std::string(what) + "_" + state + "_m").c_str()); };
+  const Vec3 cg(g["cg_station_gear_down_m"], g["cg_offset_y_gear_down_m"], g["cg_waterline_gear_down_m"]);
+  const auto legs = [&](const char* state) {
+    std::vector<weigh::Mass> m;
+    for (size_t i = 0; i < mass.size(); ++i)
+      m.push_back({mass[i], Vec3(list("station", state)[i], list("offset_y", state)[i], list("waterline", state)[i])});
+    return m;
+  };
+  auto parts = legs("down");
+  for (auto& p : parts) p.mass = -p.mass;
+  parts.push_back({g["mass_kg"], cg});
+  auto up = legs("stowed");
+  up.push_back(weigh::sum(parts));
+  const auto result = weigh::sum(up);
+  const Vec3 shift = result.at - cg;
+  return {{"cg_station_shift_m", shift.x()},        {"cg_offset_y_shift_m", shift.y()},       {"cg_waterline_shift_m", shift.z()},
+          {"cg_station_gear_up_m", result.at.x()}, {"cg_offset_y_gear_up_m", result.at.y()}, {"cg_waterline_gear_up_m", result.at.z()}};
+}
+
+Answers ballast(const Given& g) {
+  const double b = weigh::ballast(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"], g["ballast_station_m"]);
+  return {{"ballast_mass_kg", b},
+          {"mass_with_ballast_kg", g["mass_kg"] + b},
+          {"move_of_item_aft_positive_m", weigh::move_of_item(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"], g["movable_item_mass_kg"])}};
+}
+
+Answers chord_answers(const Given& g, const std::vector<weigh::Panel>& panels) {
+  const auto c = weigh::mean_aerodynamic_chord(g["wing_root_leading_edge_station_m"], panels);
+  return {{"wing_area_m2", c.area},
+          {"mean_aerodynamic_chord_m", c.mean_chord},
+          {"mac_offset_y_m", c.y},
+          {"mac_leading_edge_station_m", c.leading_edge_x},
+          {"cg_percent_mac", c.percent(g["cg_station_m"])}};
+}
+
+Answers mac_trapezoid(const Given& g) {
+  return chord_answers(g, {{g["wing_span_m"] / 2, g["root_chord_m"], g["tip_chord_m"], g.deg("leading_edge_sweep_deg")}});
+}
+
+Answers mac_panels(const Given& g) {
+  const auto span = g.list("panel_half_span_from_centre_line_outwards_m");
+  const auto inner = g.list("panel_inner_chord_m");
+  const auto outer = g.list("panel_outer_chord_m");
+  const auto sweep = g.list("panel_leading_edge_sweep_deg");
+  std::vector<weigh::Panel> panels;
+  for (size_t i = 0; i < span.size(); ++i) panels.push_back({span[i], inner[i], outer[i], radians(sweep[i])});
+  return chord_answers(g, panels);
+}
+
+Answers tip_back(const Given& g) {
+  const auto t = place::tip_back(g["main_contact_station_m"] - g["cg_aft_limit_station_m"], g["cg_height_above_ground_m"], g["main_loaded_radius_m"]);
+  return {{"tip_back_angle_at_contact_deg", to_deg(t.at_contact)}, {"balance_pitch_round_wheels_deg", to_deg(t.round_wheels)}};
+}
+
+Answers tail_strike(const Given& g) {
+  Answers a;
+  const auto x = g.list("tail_point_station_m");
+  const auto z = g.list("tail_point_waterline_m");
+  for (const std::string state : {"extended", "static"}) {
+    const RoundWheel wheel{g[("main_axle_station_" + state + "_m").c_str()], g[("main_axle_waterline_" + state + "_m").c_str()],
+                           g[state == "static" ? "main_loaded_radius_m" : "main_free_radius_m"]};
+    std::vector<place::HighPoint> points;
+    for (size_t i = 0; i < x.size(); ++i)
+      points.push_back({place::behind_contact({x[i], 0, z[i]}, wheel, 0), place::height_above_ground({x[i], 0, z[i]}, wheel, 0)});
+    const auto t = place::tail_strike(points, wheel.radius);
+    if (!t) continue;
+    a["tail_strike_angle_at_contact_" + state + "_deg"] = to_deg(t->at_contact);
+    a["tail_strike_pitch_round_wheels_" + state + "_deg"] = to_deg(t->round_wheels);
+    a["critical_point_number_" + state] = t->point + 1;
+  }
+  return a;
+}
+
+Answers nose_share(const Given& g) {
+  const double n = g["nose_contact_station_m"];
+  const double m = g["main_contact_station_m"];
+  const double braking = place::nose_share_braking(n, m, g["cg_station_forward_m"], g["cg_height_above_ground_m"], g["braking_deceleration_in_g"]);
+  return {{"nose_share_forward_cg", place::third_wheel_share(n, m, g["cg_station_forward_m"])},
+          {"nose_share_aft_cg", place::third_wheel_share(n, m, g["cg_station_aft_m"])},
+          {"nose_share_braking_forward_cg", braking},
+          {"nose_load_braking_forward_cg_N", braking * g["mass_kg"] * standard_gravity}};
+}
+
+place::Tripod tripod(const Given& g) {
+  return {g["nose_contact_station_m"], g["main_contact_station_m"], g["track_m"], g["cg_station_m"], g["cg_offset_y_m"], g["cg_height_above_ground_m"]};
+}
+
+Answers turnover(const Given& g) {
+  const auto t = place::turnover(tripod(g));
+  return {{"turnover_angle_deg", to_deg(t.angle)},
+          {"distance_cg_to_tip_line_m", t.distance},
+          {"tipping_acceleration_square_to_tip_line_in_g", t.square_in_g},
+          {"tipping_acceleration_purely_sideways_in_g", t.sideways_in_g}};
+}
+
+Answers crosswind(const Given& g) {
+  return {{"crosswind_tip_speed_m_per_s", place::crosswind_tip_speed(tripod(g), g["mass_kg"], g["side_area_m2"], g["side_force_coefficient"],
+                                                                    g["side_force_height_above_ground_m"], g["air_density_kg_per_m3"])}};
+}
+
+Answers tailwheel(const Given& g) {
+  const place::Tailwheel gear{{g["main_axle_station_m"], g["main_axle_waterline_m"], g["main_loaded_radius_m"]},
+                              {g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_m"], g["tailwheel_loaded_radius_m"]},
+                              g["track_m"]};
+  const auto forward = place::tailwheel_figures(gear, {g["cg_station_forward_m"], 0, g["cg_waterline_m"]});
+  const auto aft = place::tailwheel_figures(gear, {g["cg_station_aft_m"], 0, g["cg_waterline_m"]});
+  if (!forward || !aft) return {};
+  return {{"axle_ahead_angle_forward_cg_deg", to_deg(forward->axle_ahead_angle)},
+          {"axle_ahead_angle_aft_cg_deg", to_deg(aft->axle_ahead_angle)},
+          {"three_point_angle_deg", to_deg(aft->three_point_angle)},
+          {"wheelbase_three_point_m", aft->wheelbase},
+          {"cg_height_above_ground_three_point_aft_cg_m", aft->cg_height_three_point},
+          {"nose_over_deceleration_level_forward_cg_in_g", forward->nose_over_level},
+          {"nose_over_deceleration_three_point_forward_cg_in_g", forward->nose_over_three_point},
+          {"tail_share_three_point_forward_cg", forward->tail_share},
+          {"tail_share_three_point_aft_cg", aft->tail_share},
+          {"tipping_acceleration_square_to_tip_line_aft_cg_in_g", aft->tip_square},
+          {"tipping_acceleration_purely_sideways_aft_cg_in_g", aft->tip_sideways}};
+}
+
+Answers propeller(const Given& g) {
+  const place::PropellerDisc disc{{g["propeller_hub_station_m"], 0, g["propeller_hub_waterline_m"]}, g["propeller_diameter_m"],
+                                  g.deg("propeller_axis_tilt_nose_down_deg")};
+  const auto main = [&](const char* z, const char* r) { return RoundWheel{g["main_axle_station_m"], g[z], g[r]}; };
+  const RoundWheel still = main("main_axle_waterline_static_m", "main_loaded_radius_m");
+  const RoundWheel down = main("main_axle_waterline_bottomed_m", "main_loaded_radius_m");
+  const RoundWheel flat = main("main_axle_waterline_bottomed_m", "main_flat_radius_m");
+  Answers a;
+  if (g.has("nose_axle_station_m")) {
+    const auto nose = [&](const char* z, const char* r) { return RoundWheel{g["nose_axle_station_m"], g[z], g[r]}; };
+    const RoundWheel nose_still = nose("nose_axle_waterline_static_m", "nose_loaded_radius_m");
+    const RoundWheel nose_down = nose("nose_axle_waterline_bottomed_m", "nose_loaded_radius_m");
+    const RoundWheel nose_flat = nose("nose_axle_waterline_bottomed_m", "nose_flat_radius_m");
+    const auto stand = [&](const RoundWheel& n, const RoundWheel& m, const std::string& name) {
+      const auto pitch = place::pitch_on(n, m);
+      if (!pitch) return;
+      a["pitch_" + name + "_deg"] = to_deg(*pitch);
+      a["clearance_" + name + "_m"] = place::propeller_clearance(disc, m, *pitch);
+    };
+    stand(nose_still, still, "static");
+    stand(nose_down, down, "all_legs_bottomed");
+    stand(nose_flat, flat, "all_legs_bottomed_and_tyres_flat");
+    stand(nose_flat, still, "nose_leg_bottomed_and_tyre_flat_mains_static");
+    return a;
+  }
+  a["clearance_level_static_m"] = place::propeller_clearance(disc, still, 0);
+  a["clearance_level_main_legs_bottomed_m"] = place::propeller_clearance(disc, down, 0);
+  a["clearance_level_main_legs_bottomed_and_tyres_flat_m"] = place::propeller_clearance(disc, flat, 0);
+  const RoundWheel tail{g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_static_m"], g["tailwheel_loaded_radius_m"]};
+  if (const auto pitch = place::pitch_on(still, tail)) {
+    a["three_point_angle_deg"] = to_deg(*pitch);
+    a["clearance_three_point_static_m"] = place::propeller_clearance(disc, still, *pitch);
+    if (const auto touch = place::propeller_touch_pitch(disc, still, *pitch)) a["pitch_at_which_propeller_touches_mains_static_deg"] = to_deg(*touch);
+  }
+  return a;
+}
+
+Answers wheel_statistics(const Given& g) {
+  const double load = g["mass_kg"] * standard_gravity * g["share_of_weight_on_both_mains"] / 2;
+  const auto size = place::typical_main_wheel(load);
+  return {{"load_per_main_wheel_N", load}, {"main_wheel_diameter_m", size.diameter}, {"main_wheel_width_m", size.width}};
+}
+
+Answers tyre(const Given& g) {
+  const auto t = place::pneumatic_tyre(g["tyre_diameter_m"], g["tyre_width_m"], g["load_N"], g["gauge_pressure_Pa"]);
+  return {{"loaded_radius_m", t.loaded_radius}, {"tyre_deflection_m", t.deflection}, {"contact_area_m2", t.contact_area}, {"vertical_rate_N_per_m", t.rate}};
+}
+
+Answers bend_out(const Given& g) {
+  const double offset = g["bend_offset_from_centre_line_m"];
+  const double length = g["leg_length_bend_to_axle_m"];
+  const double before = g.deg("cant_before_deg");
+  double after = before;
+  if (g.has("cant_after_deg")) {
+    after = g.deg("cant_after_deg");
+  } else {
+    const auto cant = place::cant_for_track(offset, length, g["track_wanted_m"]);
+    if (!cant) return {};
+    after = *cant;
+  }
+  const auto b = place::bend_out(offset, length, before, after);
+  return {{"track_before_m", b.track_before}, {"track_after_m", b.track_after}, {"cant_after_deg", to_deg(after)},
+          {"aircraft_sinks_by_m", b.sinks_by}, {"camber_change_if_axle_is_not_bent_back_deg", to_deg(b.camber_change)}};
+}
+
+stance::WheelOnLeg wheel(const Json& w) {
+  const Given g(w);
+  stance::WheelOnLeg on{{g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]}, g["free_radius_m"], g["tyre_rate_N_per_m"], {}};
+  on.leg.travel = g["leg_travel_to_stop_m"];
+  if (g.text("leg_kind") == "gas") {
+    on.leg.kind = stance::LegLaw::Kind::gas;
+    on.leg.piston_area = g["gas_piston_area_m2"];
+    on.leg.volume = g["gas_volume_extended_m3"];
+    on.leg.pressure = g["gas_pressure_extended_absolute_Pa"];
+    on.leg.ambient = g["gas_ambient_pressure_Pa"];
+    on.leg.exponent = g["gas_exponent"];
+  } else {
+    on.leg.kind = stance::LegLaw::Kind::linear;
+    on.leg.rate = g["leg_rate_N_per_m"];
+    on.leg.preload = g.has("leg_preload_N") ? g["leg_preload_N"] : 0;
+  }
+  return on;
+}
+
+struct Standing {
+  double mass;
+  Vec3 cg;
+  std::vector<stance::WheelOnLeg> wheels;
+  std::vector<std::string> names;
+};
+
+Standing standing(const Given& g) {
+  Standing s{g["mass_kg"], {g["cg_station_m"], g["cg_offset_y_m"], g["cg_waterline_m"]}, {}, {}};
+  for (const auto& w : g.at("wheels")) {
+    s.wheels.push_back(wheel(w));
+    s.names.push_back(w.at("name").get<std::string>());
+  }
+  return s;
+}
+
+Answers stance_case(const Given& g) {
+  const Standing s = standing(g);
+  const auto solved = stance::solve(s.mass, s.cg, s.wheels);
+  const auto* rest = std::get_if<stance::Rest>(&solved);
+  if (!rest) return {};
+  Answers a{{"pitch_deg", to_deg(rest->pitch)},
+            {"roll_deg", to_deg(rest->roll)},
+            {"axes_origin_height_above_ground_m", rest->heave},
+            {"cg_height_above_ground_m", rest->heave + up_direction(rest->pitch, rest->roll).dot(s.cg)}};
+  for (size_t i = 0; i < s.names.size(); ++i) {
+    a["load_" + s.names[i] + "_N"] = rest->wheels[i].load;
+    a["leg_closure_" + s.names[i] + "_m"] = rest->wheels[i].leg_closure;
+    a["tyre_closure_" + s.names[i] + "_m"] = rest->wheels[i].tyre_closure;
+  }
+  return a;
+}
+
+Answers stance_target(const Given& g) {
+  Standing s = standing(g);
+  const double target = g.deg("target_pitch_deg");
+  const auto change = g.text("change");
+  std::vector<int> mains;
+  std::vector<int> third;
+  for (size_t i = 0; i < s.names.size(); ++i) (s.names[i].find("main") == std::string::npos ? third : mains).push_back(static_cast<int>(i));
+  const bool on_mains = change.find("main") == 0;
+  const auto& which = on_mains ? mains : third;
+  Answers a;
+  const auto before = stance::solve(s.mass, s.cg, s.wheels);
+  if (const auto* rest = std::get_if<stance::Rest>(&before)) a["pitch_before_deg"] = to_deg(rest->pitch);
+  if (change.find("rate") != std::string::npos) {
+    const auto rate = stance::rate_for_pitch(s.mass, s.cg, s.wheels, which, target);
+    if (!rate) return a;
+    a[on_mains ? "main_leg_rate_N_per_m" : change.substr(0, change.find('_')) + "_leg_rate_N_per_m"] = *rate;
+    for (int i : which) s.wheels[static_cast<size_t>(i)].leg.rate = *rate;
+  } else {
+    const auto longer = stance::longer_legs_for_pitch(s.mass, s.cg, s.wheels, which, target);
+    if (!longer) return a;
+    const auto leg = change.substr(0, change.find('_'));
+    a["shim_between_" + leg + "_leg_and_mount_m"] = *longer;
+    a[leg + "_leg_longer_by_m"] = *longer;
+    a["both_main_legs_longer_by_m"] = *longer;
+    for (int i : which) s.wheels[static_cast<size_t>(i)].axle.z() -= *longer;
+  }
+  const auto after = stance::solve(s.mass, s.cg, s.wheels);
+  if (const auto* rest = std::get_if<stance::Rest>(&after)) {
+    a["cg_height_above_ground_after_m"] = rest->heave + up_direction(rest->pitch, rest->roll).dot(s.cg);
+    for (size_t i = 0; i < s.names.size(); ++i) a["load_" + s.names[i] + "_after_N"] = rest->wheels[i].load;
+  }
+  return a;
+}
+
+}  // namespace
+
+void add_place_kinds(std::map<std::string, Driver>& d) {
+  d["ledger_cg"] = ledger_cg;
+  d["scales_cg"] = scales_cg;
+  d["tilt_cg_height"] = tilt;
+  d["gear_retraction"] = gear_retraction;
+  d["ballast"] = ballast;
+  d["mac_trapezoid"] = mac_trapezoid;
+  d["mac_panels"] = mac_panels;
+  d["tip_back"] = tip_back;
+  d["tail_strike"] = tail_strike;
+  d["nose_share"] = nose_share;
+  d["turnover"] = turnover;
+  d["crosswind_tip"] = crosswind;
+  d["tailwheel_geometry"] = tailwheel;
+  d["propeller_clearance"] = propeller;
+  d["wheel_statistics"] = wheel_statistics;
+  d["tyre_loaded_radius"] = tyre;
+  d["bend_out"] = bend_out;
+  d["stance"] = stance_case;
+  d["stance_target"] = stance_target;
+}
+
+}  // namespace kranich::oracle
