@@ -52,7 +52,7 @@ Assessment assess(const Design& design, Stations which) {
   const auto* missing = std::get_if<std::string>(&wheels);
   if (!missing) a.wheels = std::get<std::vector<stance::WheelOnLeg>>(std::move(wheels));
   for (const auto& loading : design.loadings) {
-    LoadingState state{loading.name, weigh::sum_loading(design, loading), {}, {}};
+    LoadingState state{loading.name, weigh::sum_loading(design, loading), {}, {}, loading.flown};
     if (!state.mass.known()) state.no_rest = state.mass.problem;
     else if (missing) state.no_rest = *missing;
     else {

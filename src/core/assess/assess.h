@@ -23,6 +23,7 @@ struct LoadingState {
   weigh::LoadingMass mass;
   std::optional<stance::Rest> rest;
   std::string no_rest;  //!< why it does not stand, or what is missing
+  bool flown = true;
 };
 
 //! A leg's design landing.

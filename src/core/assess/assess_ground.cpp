@@ -125,7 +125,8 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
       auto& f = collect.unknown("spring.stroke", "a load factor above (1 − K)/η");
       f.remark = "no stroke is enough: the strut takes up less than the weight that is left";
     } else {
-      auto& f = collect.add("spring.stroke", landing.stroke->strut_travel, at_most(leg.travel, "the leg's travel"));
+      auto& f = collect.add("spring.stroke", landing.stroke->strut_travel, main || d.is_tricycle() ? at_most(leg.travel, "the leg's travel") : Limit{});
+      if (!main && !d.is_tricycle()) f.remark = "a tail wheel is let down, not dropped: shown, not judged";
       f.working = {{"mass on the leg", landing.mass, Kind::mass},       {"sink speed", landing.sink_speed, Kind::speed},
                    {"load factor N", input.load_factor, Kind::factor},  {"lift ratio K", input.lift_ratio, Kind::factor},
                    {"strut efficiency", input.strut_efficiency, Kind::factor}, {"tyre deflection", input.tyre_deflection, Kind::length},

@@ -218,6 +218,7 @@ void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
 void assess_place(const Design& d, Assessment& a, Collector& collect) {
   const char* headline = d.is_tricycle() ? "place.tip_back" : "place.axle_ahead";
   for (const auto& l : a.loadings) {
+    if (!l.flown) continue;
     if (!l.rest) {
       collect.about("", l.name);
       collect.unknown(headline, "the aircraft at rest on its wheels: " + l.no_rest);

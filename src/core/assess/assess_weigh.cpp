@@ -24,25 +24,22 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   const LoadingState* ledger = nullptr;
   for (const auto& l : a.loadings)
     if (l.name == w.loading) ledger = &l;
-  const Leg& main = d.gear.main;
   std::string missing;
   if (!complete) missing = "all three readings and their tares";
   else if (!ledger) missing = "the loading that the weighing compares with";
   else if (!ledger->mass.known()) missing = ledger->mass.problem;
-  else if (!main.axle.known() || !d.gear.third.axle.known()) missing = "places of the axles";
+  else if (!w.third_x.known() || !w.main_x.known() || !w.half_track.known()) missing = "where the wheels stood when weighed";
   if (!missing.empty()) {
     collect.unknown("weigh.scales_mass", missing);
     return;
   }
   const auto scales = weigh::from_scales(std::vector<weigh::WheelReading>{
-      {w.third, w.third_tare, d.gear.third.axle.x, 0},
-      {w.port, w.port_tare, main.axle.x, -main.axle.y},
-      {w.starboard, w.starboard_tare, main.axle.x, main.axle.y}});
+      {w.third, w.third_tare, w.third_x, 0}, {w.port, w.port_tare, w.main_x, -w.half_track}, {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
   const auto& mass = ledger->mass.down;
   auto& by_mass = collect.add("weigh.scales_mass", scales.mass - mass.mass,
-                              within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"), ledger->mass.spread.spread_root_sum_square);
+                              within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"));
   by_mass.working = {{"scales", scales.mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
-  const double base = std::abs(main.axle.x - d.gear.third.axle.x);
+  const double base = std::abs(w.main_x - w.third_x);
   auto& by_cg = collect.add("weigh.scales_cg", scales.at.x() - mass.at.x(), within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
   by_cg.working = {{"CG from the scales", scales.at.x(), Kind::length}, {"CG of the ledger", mass.at.x(), Kind::length}};
   by_cg.assumption = "weighed level, contacts below the axles";
@@ -70,7 +67,8 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
                     {"estimated", m.spread.estimated_mass, Kind::mass},
                     {"spread, root sum square", m.spread.spread_root_sum_square, Kind::mass},
                     {"spread, worst case", m.spread.spread_worst, Kind::mass}};
-    const Limit range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
+    Limit range;
+    if (l.flown) range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
     const double spread = std::max(m.spread.cg_x_aftmost - m.down.at.x(), m.down.at.x() - m.spread.cg_x_foremost);
     auto& cg = collect.add("weigh.cg_station", m.down.at.x(), range, spread);
     cg.working = {{"Σ mᵢ·xᵢ / m", m.down.at.x(), Kind::length},

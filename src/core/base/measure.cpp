@@ -50,7 +50,7 @@ const std::array registry{
     Measure{"stance.wing_angle", stance, "Wing angle at rest", Kind::angle, "Angle of the wing's chord to the ground, standing on its springs.", "pitch + incidence", "the target is the builder's"},
     Measure{"stance.pitch", stance, "Pitch at rest", Kind::angle, "Pitch of the level reference, nose up.", "ΣF = W, ΣM = 0 on springs and tyres", "equilibrium"},
     Measure{"stance.roll", stance, "Roll at rest", Kind::angle, "Roll, starboard wing down.", "ΣF = W, ΣM = 0 on springs and tyres", "equilibrium"},
-    Measure{"stance.third_load", stance, "Load on nose or tail wheel", Kind::force, "What the nose or tail wheel carries at rest; none left means that it sits down on the other end.", "ΣM = 0", "equilibrium", 100},
+    Measure{"stance.third_load", stance, "Load on nose or tail wheel", Kind::force, "What the nose or tail wheel carries at rest; none left means that it sits down on the other end.", "ΣM = 0", "equilibrium", 1},
     Measure{"stance.cg_height", stance, "CG above ground", Kind::length, "Height of the CG above the ground at rest.", "equilibrium", "equilibrium"},
     // --- Spring ---
     Measure{"spring.sink_speed", spring, "Design sink speed", Kind::speed, "How hard a landing the gear is to take.", "by rule 0.510·(W/S)^¼ within 2.13–3.05 m/s; drop ladder √(2gh); similarity V/√s", "the school chosen"},

@@ -147,6 +147,7 @@ template <class V> void describe(V& v, Item& i) {
   v.object("at", i.at, "Place");
   v.flag("weighed", i.weighed, "Weighed");
   v.choice("moves", i.moves, Names(moves_names), "Moves with the gear");
+  v.flag("slides", i.slides, "Slides fore and aft to trim");
 }
 
 template <class V> void describe(V& v, Aboard& a) {
@@ -157,6 +158,7 @@ template <class V> void describe(V& v, Aboard& a) {
 
 template <class V> void describe(V& v, Loading& l) {
   v.text("name", l.name, "Loading");
+  v.flag("flown", l.flown, "Flown like this");
   v.list("aboard", l.aboard, "Aboard", 200);
 }
 
@@ -170,6 +172,9 @@ template <class V> void describe(V& v, Weighing& w) {
   v.given("port_tare_kg", w.port_tare, reading("Tare, port"));
   v.given("starboard_kg", w.starboard, reading("Starboard main wheel"));
   v.given("starboard_tare_kg", w.starboard_tare, reading("Tare, starboard"));
+  v.given("third_x_m", w.third_x, spec::place("Nose or tail contact stood at station"));
+  v.given("main_x_m", w.main_x, spec::place("Main contacts stood at station"));
+  v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
 }
 
 template <class V> void describe(V& v, Wheel& w) {

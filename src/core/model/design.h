@@ -103,6 +103,7 @@ struct Item : Kept {
   Point at;
   bool weighed = false;
   Moves moves = Moves::no;
+  bool slides = false;  //!< may be moved fore and aft to trim: a battery on its tray
   bool operator==(const Item&) const = default;
 };
 
@@ -116,6 +117,7 @@ struct Aboard : Kept {
 
 struct Loading : Kept {
   std::string name;
+  bool flown = true;  //!< false: stands like this on the bench or the scales only, and is not held to the flying limits
   std::vector<Aboard> aboard;
   bool operator==(const Loading&) const = default;
 };
@@ -125,6 +127,7 @@ struct Weighing : Kept {
   std::string build_state;  //!< what was aboard and fitted
   std::string loading;      //!< the loading of the ledger to compare with
   Given third, third_tare, port, port_tare, starboard, starboard_tare;  // kg
+  Given third_x, main_x, half_track;  //!< where the wheels stood when weighed: the gear may have moved since
   bool operator==(const Weighing&) const = default;
 };
 

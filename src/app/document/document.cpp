@@ -1,0 +1,225 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/document/document.h"
+
+#include <QCoreApplication>
+#include <QDateTime>
+#include <QDir>
+#include <QStandardPaths>
+#include <algorithm>
+#include <csignal>
+
+namespace kranich::app {
+namespace {
+constexpr size_t most_undo_steps = 500;
+constexpr int autosave_delay_ms = 1500;
+}  // namespace
+
+Document::Document(QObject* parent) : QObject(parent) {
+  autosave_timer_.setSingleShot(true);
+  autosave_timer_.setInterval(autosave_delay_ms);
+  connect(&autosave_timer_, &QTimer::timeout, this, &Document::autosave);
+}
+
+Document::~Document() { drop_recovery(); }
+
+void Document::assess_now() {
+  assessment_ = assess(design_);
+  if (!assessment_.loadings.empty() && std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
+                                                    [&](const LoadingState& l) { return l.name == loading_.toStdString(); }))
+    loading_ = QString::fromStdString(assessment_.loadings.front().name);
+}
+
+void Document::note_modified(bool modified) {
+  modified_ = modified;
+  if (modified && !autosave_timer_.isActive()) autosave_timer_.start();
+  emit file_changed();
+}
+
+void Document::edit(const QString& what, const Change& change) {
+  if (read_only_) {
+    emit refused(tr("This file was written by a newer Kranich and is open for reading only."));
+    return;
+  }
+  Design next = design_;
+  change(next);
+  if (next == design_) return;
+  undo_.push_back({what, std::move(design_)});
+  if (undo_.size() > most_undo_steps) undo_.erase(undo_.begin());
+  redo_.clear();
+  design_ = std::move(next);
+  assess_now();
+  note_modified(true);
+  emit changed();
+}
+
+void Document::begin_drag(const QString& what) {
+  if (read_only_) return;
+  drag_start_ = design_;
+  drag_assessment_ = assessment_;
+  drag_text_ = what;
+}
+
+void Document::drag(const Change& change) {
+  if (!drag_start_) return;
+  design_ = *drag_start_;
+  change(design_);
+  assess_now();
+  emit changed();
+}
+
+void Document::end_drag() {
+  if (!drag_start_) return;
+  Design start = std::move(*drag_start_);
+  drag_start_.reset();
+  if (!(start == design_)) {
+    undo_.push_back({drag_text_, std::move(start)});
+    redo_.clear();
+    note_modified(true);
+  }
+  emit changed();
+}
+
+void Document::cancel_drag() {
+  if (!drag_start_) return;
+  design_ = std::move(*drag_start_);
+  drag_start_.reset();
+  assess_now();
+  emit changed();
+}
+
+void Document::undo() {
+  if (undo_.empty() || drag_start_) return;
+  redo_.push_back({undo_.back().what, std::move(design_)});
+  design_ = std::move(undo_.back().design);
+  undo_.pop_back();
+  assess_now();
+  note_modified(true);
+  emit changed();
+}
+
+void Document::redo() {
+  if (redo_.empty() || drag_start_) return;
+  undo_.push_back({redo_.back().what, std::move(design_)});
+  design_ = std::move(redo_.back().design);
+  redo_.pop_back();
+  assess_now();
+  note_modified(true);
+  emit changed();
+}
+
+QString Document::undo_text() const { return undo_.empty() ? QString() : undo_.back().what; }
+QString Document::redo_text() const { return redo_.empty() ? QString() : redo_.back().what; }
+
+void Document::start(Design design, const QString& path, bool read_only) {
+  drag_start_.reset();
+  undo_.clear();
+  redo_.clear();
+  pinned_.reset();
+  drop_recovery();
+  design_ = std::move(design);
+  path_ = path;
+  read_only_ = read_only;
+  loading_ = QString::fromStdString(design_.stance.target_loading);
+  gear_position_ = 0;
+  state_ = GearState::static_load;
+  assess_now();
+  autosave_timer_.stop();
+  note_modified(false);
+  emit changed();
+}
+
+std::vector<Fault> Document::open(const QString& path) {
+  auto read = load_project(path.toStdString());
+  if (!read.design) return read.faults;
+  start(std::move(*read.design), path, read.newer);
+  return {};
+}
+
+std::optional<QString> Document::save(const QString& path) {
+  if (read_only_) return tr("This file was written by a newer Kranich and is open for reading only.");
+  if (const auto why = save_project(design_, path.toStdString())) return QString::fromStdString(*why);
+  path_ = path;
+  drop_recovery();
+  autosave_timer_.stop();
+  note_modified(false);
+  return std::nullopt;
+}
+
+void Document::pin() {
+  pinned_ = design_;
+  pinned_assessment_ = assessment_;
+  emit changed();
+}
+
+void Document::unpin() {
+  pinned_.reset();
+  emit changed();
+}
+
+void Document::set_loading(const QString& name) {
+  if (name == loading_) return;
+  loading_ = name;
+  emit view_changed();
+}
+
+void Document::set_state(GearState state) {
+  if (state == state_) return;
+  state_ = state;
+  emit view_changed();
+}
+
+void Document::set_gear_position(double share) {
+  share = std::clamp(share, 0.0, 1.0);
+  if (share == gear_position_) return;
+  gear_position_ = share;
+  emit view_changed();
+}
+
+std::filesystem::path Document::recovery_directory() {
+  const QString base = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+  return std::filesystem::path(base.toStdString()) / "recovery";
+}
+
+std::vector<std::filesystem::path> Document::left_behind() {
+  namespace fs = std::filesystem;
+  std::vector<fs::path> copies;
+  std::error_code error;
+  for (const auto& entry : fs::directory_iterator(recovery_directory(), error)) {
+    if (entry.path().extension() != ".kranich") continue;
+    const auto stem = entry.path().stem().string();  // "copy-PID"
+    const long pid = std::strtol(stem.substr(std::min(stem.size(), stem.find('-') + 1)).c_str(), nullptr, 10);
+    const bool alive = pid > 0 && ::kill(static_cast<pid_t>(pid), 0) == 0;
+    if (!alive) copies.push_back(entry.path());
+  }
+  std::sort(copies.begin(), copies.end(), [&](const fs::path& a, const fs::path& b) {
+    return fs::last_write_time(a, error) > fs::last_write_time(b, error);
+  });
+  return copies;
+}
+
+bool Document::recover(const std::filesystem::path& copy) {
+  auto read = load_project(copy);
+  std::error_code error;
+  if (!read.design) return false;
+  start(std::move(*read.design), QString());
+  std::filesystem::remove(copy, error);
+  note_modified(true);
+  return true;
+}
+
+void Document::autosave() {
+  if (!modified_) return;
+  std::error_code error;
+  std::filesystem::create_directories(recovery_directory(), error);
+  recovery_file_ = recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
+  write_file_atomically(recovery_file_, write_project(design_));
+}
+
+void Document::drop_recovery() {
+  if (recovery_file_.empty()) return;
+  std::error_code error;
+  std::filesystem::remove(recovery_file_, error);
+  recovery_file_.clear();
+}
+
+}  // namespace kranich::app

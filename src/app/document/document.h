@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The design in hand: its undo history, its assessment, the pinned baseline, and how it is looked at.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <filesystem>
+#include <functional>
+#include <optional>
+#include <vector>
+
+#include "core/assess/assess.h"
+#include "core/io/project_file.h"
+
+namespace kranich::app {
+
+class Document : public QObject {
+  Q_OBJECT
+ public:
+  using Change = std::function<void(Design&)>;
+
+  explicit Document(QObject* parent = nullptr);
+  ~Document() override;
+
+  const Design& design() const { return design_; }
+  const Assessment& assessment() const { return assessment_; }
+  UnitSystem units() const { return design_.units; }
+
+  // --- editing: every change is one step of undo ---
+  void edit(const QString& what, const Change& change);
+  //! A drag: the design follows, one step of undo is made at its end; cancel brings the start back.
+  void begin_drag(const QString& what);
+  void drag(const Change& change);  //!< applied to the design as it was at the drag's start
+  void end_drag();
+  void cancel_drag();
+  const Design* before_drag() const { return drag_start_ ? &*drag_start_ : nullptr; }
+  const Assessment* assessment_before_drag() const { return drag_start_ ? &drag_assessment_ : nullptr; }
+  void undo();
+  void redo();
+  QString undo_text() const;
+  QString redo_text() const;
+
+  // --- file ---
+  void start(Design design, const QString& path, bool read_only = false);
+  //! Opens a file; the faults if it has any, and then nothing changes.
+  std::vector<Fault> open(const QString& path);
+  std::optional<QString> save(const QString& path);
+  QString path() const { return path_; }
+  bool modified() const { return modified_; }
+  bool read_only() const { return read_only_; }
+
+  // --- pinned design ---
+  void pin();
+  void unpin();
+  const Design* pinned() const { return pinned_ ? &*pinned_ : nullptr; }
+  const Assessment* pinned_assessment() const { return pinned_ ? &pinned_assessment_ : nullptr; }
+
+  // --- how it is looked at (not part of the design) ---
+  QString loading_name() const { return loading_; }
+  const LoadingState* loading() const { return assessment_.loading(loading_.toStdString()); }
+  GearState state() const { return state_; }
+  double gear_position() const { return gear_position_; }  //!< 0 down, 1 stowed
+  void set_loading(const QString& name);
+  void set_state(GearState state);
+  void set_gear_position(double share);
+
+  // --- autosave: a copy beside the state directory, removed on a clean end ---
+  static std::filesystem::path recovery_directory();
+  //! Copies that another run left behind, newest first.
+  static std::vector<std::filesystem::path> left_behind();
+  bool recover(const std::filesystem::path& copy);
+
+ signals:
+  void changed();       //!< the design, and so everything
+  void view_changed();  //!< loading, state or gear position only
+  void file_changed();  //!< path, modified, read-only
+  void refused(const QString& why);
+
+ private:
+  struct Step {
+    QString what;
+    Design design;
+  };
+  void assess_now();
+  void note_modified(bool modified);
+  void autosave();
+  void drop_recovery();
+
+  Design design_;
+  Assessment assessment_;
+  std::vector<Step> undo_, redo_;
+  std::optional<Design> drag_start_;
+  Assessment drag_assessment_;
+  QString drag_text_;
+  std::optional<Design> pinned_;
+  Assessment pinned_assessment_;
+  QString path_, loading_;
+  GearState state_ = GearState::static_load;
+  double gear_position_ = 0;
+  bool modified_ = false;
+  bool read_only_ = false;
+  QTimer autosave_timer_;
+  std::filesystem::path recovery_file_;
+};
+
+}  // namespace kranich::app
