@@ -125,6 +125,7 @@ void Document::start(Design design, const QString& path, bool read_only) {
   assess_now();
   autosave_timer_.stop();
   note_modified(false);
+  emit started();
   emit changed();
 }
 

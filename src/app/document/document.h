@@ -72,6 +72,7 @@ class Document : public QObject {
   bool recover(const std::filesystem::path& copy);
 
  signals:
+  void started();       //!< another project is in hand
   void changed();       //!< the design, and so everything
   void view_changed();  //!< loading, state or gear position only
   void file_changed();  //!< path, modified, read-only

@@ -8,30 +8,10 @@
 #include <map>
 
 #include "core/base/numerics.h"
+#include "core/model/moves.h"
 
 namespace kranich {
 namespace {
-
-//! Shifts a whole leg with its mount.
-void shift(Leg& leg, double dx, double dy, double dz) {
-  for (Point* p : {&leg.axle, &leg.top, &leg.retraction.pivot}) {
-    p->x.si += dx;
-    p->y.si += dy;
-    p->z.si += dz;
-  }
-}
-
-//! Moves the axle along the leg's line; its upper end stays.
-void lengthen(Leg& leg, double by) {
-  const Vec3 top = leg.retraction.fitted ? leg.retraction.pivot.vec() : leg.top.vec();
-  Vec3 end = leg.axle.vec();
-  if (leg.wheel_offset.known()) end.y() -= leg.wheel_offset;
-  Vec3 line = (end - top).normalized();
-  if (!line.allFinite()) line = Vec3(0, 0, -1);
-  leg.axle.x.si += by * line.x();
-  leg.axle.y.si += by * line.y();
-  leg.axle.z.si += by * line.z();
-}
 
 void resize(Wheel& wheel, double by) {
   wheel.diameter.si += by;
@@ -91,17 +71,17 @@ int severity(Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ?
 const std::vector<Knob>& knobs() {
   static const std::vector<Knob> list{
       {"main.station", "Main wheels aft by", "Main wheels forward by", Kind::length, mm, 0.6,
-       [](Design& d, double v) { shift(d.gear.main, v, 0, 0); }, always},
+       [](Design& d, double v) { shift_leg(d.gear.main, v, 0, 0); }, always},
       {"third.station", "Nose or tail wheel aft by", "Nose or tail wheel forward by", Kind::length, mm, 0.8,
-       [](Design& d, double v) { shift(d.gear.third, v, 0, 0); }, always},
+       [](Design& d, double v) { shift_leg(d.gear.third, v, 0, 0); }, always},
       {"main.side", "Each main wheel outboard by", "Each main wheel inboard by", Kind::length, mm, 0.5,
-       [](Design& d, double v) { shift(d.gear.main, 0, v, 0); }, always},
+       [](Design& d, double v) { shift_leg(d.gear.main, 0, v, 0); }, always},
       {"main.length", "Main legs longer by", "Main legs shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { lengthen(d.gear.main, v); }, always},
+       [](Design& d, double v) { lengthen_leg(d.gear.main, v); }, always},
       {"third.length", "Nose or tail leg longer by", "Nose or tail leg shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { lengthen(d.gear.third, v); }, always},
+       [](Design& d, double v) { lengthen_leg(d.gear.third, v); }, always},
       {"third.shim", "Shim under the nose or tail leg", "Nose or tail leg let in by", Kind::length, mm, 0.2,
-       [](Design& d, double v) { shift(d.gear.third, 0, 0, -v); }, always},
+       [](Design& d, double v) { shift_leg(d.gear.third, 0, 0, -v); }, always},
       {"main.wheel", "Main wheels larger by", "Main wheels smaller by", Kind::length, mm, 0.2,
        [](Design& d, double v) { resize(d.gear.main.wheel, v); }, always},
       {"third.wheel", "Nose or tail wheel larger by", "Nose or tail wheel smaller by", Kind::length, mm, 0.2,

@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/demo.h"
+
+#include <QFile>
+
+namespace kranich::app {
+
+QStringList demo_names() { return {"Dunnock", "Redshank"}; }
+
+bool start_demo(Document& document, const QString& name) {
+  QFile file(QStringLiteral(":/demo/%1.kranich").arg(name.toLower()));
+  if (!file.open(QIODevice::ReadOnly)) return false;
+  auto read = read_project(file.readAll().toStdString());
+  if (!read.design) return false;
+  document.start(std::move(*read.design), QString());
+  return true;
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,375 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/aircraft.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
+#include "core/swing/swing.h"
+
+namespace kranich::app {
+namespace {
+
+QRectF around(const QPolygonF& points, double margin) {
+  QRectF r = points.boundingRect();
+  // A QRectF of world coordinates has its "top" at the smallest y: fine for a frame, which only needs extents.
+  return r.adjusted(-margin, -margin, margin, margin);
+}
+
+//! Outline of a body in the side view: tops forward to back, bottoms back again.
+QPolygonF body_side(const Pose& pose, const Body& b) {
+  QPolygonF outline;
+  for (const auto& s : b.sections)
+    if (s.x.known() && s.top.known()) outline << pose.side({s.x, b.y, s.top});
+  for (auto s = b.sections.rbegin(); s != b.sections.rend(); ++s)
+    if (s->x.known() && s->bottom.known()) outline << pose.side({s->x, b.y, s->bottom});
+  return outline;
+}
+
+QPolygonF side_outline(const Pose& pose, const std::vector<OutlinePoint>& points) {
+  QPolygonF outline;
+  for (const auto& p : points)
+    if (p.x.known() && p.z.known()) outline << pose.side({p.x, 0, p.z});
+  return outline;
+}
+
+bool known(const Surface& s) { return s.root_leading_edge_x.known() && s.span.known() && s.root_chord.known() && s.tip_chord.known() && s.root_z.known(); }
+double or_zero(const Given& g) { return g.known() ? g.si : 0; }
+
+Vec3 surface_point(const Surface& s, double share, double chord_share) {
+  const double y = share * s.span / 2;
+  const double chord = s.root_chord + share * (s.tip_chord - s.root_chord);
+  return {s.root_leading_edge_x + y * std::tan(or_zero(s.sweep)) + chord_share * chord, y,
+          s.root_z + y * std::tan(or_zero(s.dihedral)) - (chord_share - 0.25) * chord * std::sin(or_zero(s.incidence))};
+}
+
+//! A thin wing section at a share of the half span.
+QPolygonF section(const Pose& pose, const Surface& s, double share) {
+  QPolygonF outline;
+  for (const auto& [c, t] : {std::pair{0.0, 0.0}, {0.05, 0.045}, {0.3, 0.08}, {0.7, 0.045}, {1.0, 0.0}, {0.6, -0.025}, {0.2, -0.035}, {0.03, -0.02}}) {
+    Vec3 p = surface_point(s, share, c);
+    p.z() += t * (s.root_chord + share * (s.tip_chord - s.root_chord));
+    outline << pose.side(p);
+  }
+  return outline;
+}
+
+//! Convex hull, anticlockwise (monotone chain).
+QPolygonF convex_hull(QPolygonF p) {
+  std::sort(p.begin(), p.end(), [](const QPointF& a, const QPointF& b) { return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y()); });
+  const auto cross = [](const QPointF& o, const QPointF& a, const QPointF& b) { return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x()); };
+  QPolygonF hull;
+  for (int pass = 0; pass < 2; ++pass) {
+    const auto start = hull.size();
+    for (const auto& q : p) {
+      while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), q) <= 0) hull.removeLast();
+      hull << q;
+    }
+    hull.removeLast();
+    std::reverse(p.begin(), p.end());
+  }
+  return hull;
+}
+
+struct Palette {
+  QColor outline, body, glass, tyre, rim, leg;
+};
+Palette palette(Look look) {
+  const Theme& t = Theme::now();
+  if (look == Look::full) return {t.ink, t.body, t.glass, t.tyre, t.rim, t.ink};
+  const QColor c = look == Look::ghost ? t.faint : t.pinned;
+  return {c, Qt::transparent, Qt::transparent, Qt::transparent, Qt::transparent, c};
+}
+
+//! Where the parts of a leg are in the pose's state and gear position, aircraft axes.
+struct LegPose {
+  Vec3 top, lower, centre, axle;
+};
+LegPose leg_pose(const Pose& pose, const Leg& leg, bool main) {
+  LegPose l;
+  l.centre = main ? pose.main_axle() : pose.third_axle();
+  l.lower = l.centre - or_zero(leg.wheel_offset) * Vec3::UnitY();
+  l.top = leg.retraction.fitted && leg.retraction.pivot.known() ? leg.retraction.pivot.vec() : leg.top.vec();
+  if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
+  l.axle = Vec3::UnitY();
+  if (pose.gear_position > 0 && leg.retraction.fitted && leg.retraction.unit_angle.known() && leg.retraction.pivot.known()) {
+    const auto in = swing::swing_input(leg);
+    if (const auto* ok = std::get_if<swing::SwingInput>(&in)) {
+      const auto turn = ok->moving.axis.turn(pose.gear_position * ok->moving.full_turn);
+      l.centre = turn * l.centre;
+      l.lower = turn * l.lower;
+      l.top = turn * l.top;
+      l.axle = turn.linear() * l.axle;
+    }
+  }
+  return l;
+}
+
+//! A wheel's silhouette: it is convex, so the hull of its projected rims.
+void draw_wheel(Sheet& s, const Vec3& centre, const Vec3& axle, const Wheel& w, const Palette& c, const Map& map) {
+  const double radius = w.diameter / 2;
+  const double half = or_zero(w.width) / 2;
+  const double shoulder = std::min({or_zero(w.shoulder_radius), radius / 2, half});
+  const Vec3 across = (std::abs(axle.x()) < 0.9 ? axle.cross(Vec3::UnitX()) : axle.cross(Vec3::UnitZ())).normalized();
+  const Vec3 other = axle.cross(across);
+  const auto rim = [&](double along, double r) {
+    QPolygonF ring;
+    for (int i = 0; i < 60; ++i) {
+      const double a = i * M_PI / 30;
+      ring << s.frame().to_device(map(centre + along * axle + r * (std::cos(a) * across + std::sin(a) * other)));
+    }
+    return ring;
+  };
+  QPolygonF points;
+  for (int step = 0; step <= 3; ++step) {  // the rounded shoulder in three steps
+    const double a = step * M_PI / 6;
+    for (const double side : {1.0, -1.0}) points << rim(side * (half - shoulder + shoulder * std::sin(a)), radius - shoulder + shoulder * std::cos(a));
+  }
+  s.pen(c.outline, 1.2);
+  s.fill(c.tyre);
+  s.painter().drawPolygon(convex_hull(points));
+  s.no_pen();
+  s.fill(c.rim);
+  s.painter().drawPolygon(rim(half, radius * 0.38));
+}
+
+void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, bool main, bool port, const Palette& c, const Map& map) {
+  if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
+  LegPose l = leg_pose(pose, leg, main);
+  if (port) {
+    for (Vec3* v : {&l.top, &l.lower, &l.centre}) *v = mirrored(*v);
+    l.axle = Vec3(-l.axle.x(), l.axle.y(), -l.axle.z());
+  }
+  const double tube = leg.tube_diameter.known() ? leg.tube_diameter.si : 0.03 * leg.wheel.diameter;
+  s.bar(map(l.top), map(l.lower), tube, c.leg);
+  if ((l.centre - l.lower).norm() > 1e-6) s.bar(map(l.lower), map(l.centre), tube * 0.7, c.leg);
+  draw_wheel(s, l.centre, l.axle, leg.wheel, c, map);
+}
+
+}  // namespace
+
+Vec3 Pose::main_axle() const { return {main.x, design->gear.main.axle.y, main.z}; }
+Vec3 Pose::third_axle() const { return {third.x, 0, third.z}; }
+QPointF Pose::side(const Vec3& p) const {
+  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch), place::height_above_ground(p, stands_on, drawn_pitch)};
+}
+QPointF Pose::front(const Vec3& p) const { return {-p.y(), place::height_above_ground(p, stands_on, drawn_pitch)}; }
+QPointF Pose::plan(const Vec3& p) const { return {p.x(), -p.y()}; }
+Vec3 Pose::move_from_side(double dx, double dy) const {
+  return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0, dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
+}
+QPointF Pose::main_contact() const { return side(main_axle()) - QPointF(0, main.radius); }
+QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
+
+Pose drawn_like(Pose ghost, const Pose& now) {
+  ghost.stands_on = now.stands_on;
+  ghost.drawn_pitch = now.drawn_pitch;
+  return ghost;
+}
+
+Pose pose_of(const Design& d, const LoadingState* loading, GearState state, double gear_position) {
+  Pose p;
+  p.design = &d;
+  p.state = gear_position > 0 ? GearState::extended : state;
+  p.gear_position = gear_position;
+  const stance::WheelState* main = loading && loading->rest ? &loading->rest->wheels[2] : nullptr;
+  const stance::WheelState* third = loading && loading->rest ? &loading->rest->wheels[0] : nullptr;
+  p.main = wheel_in_state(d.gear.main, p.state, main);
+  p.third = wheel_in_state(d.gear.third, p.state, third);
+  if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius)) p.main = {0, 0, 0};
+  if (loading) {
+    p.pitch = pitch_in_state(d, p.state, *loading);
+    if (loading->mass.known()) {
+      p.cg = loading->mass.down.at + gear_position * (loading->mass.up.at - loading->mass.down.at);
+      p.has_cg = true;
+    }
+  } else if (const auto pitch = place::pitch_on(p.third, p.main)) {
+    p.pitch = *pitch;
+  }
+  if (!std::isfinite(p.pitch)) p.pitch = 0;
+  p.stands_on = p.main;
+  p.drawn_pitch = p.pitch;
+  return p;
+}
+
+QRectF side_bounds(const Pose& pose) {
+  QPolygonF points;
+  const Design& d = *pose.design;
+  for (const auto& b : d.airframe.bodies) points << body_side(pose, b);
+  points << side_outline(pose, d.airframe.fin) << side_outline(pose, d.airframe.canopy);
+  for (const auto& p : d.airframe.propellers)
+    if (p.hub.known() && p.diameter.known())
+      for (double s : {-0.5, 0.5}) points << pose.side(p.hub.vec() + Vec3(0, 0, s * p.diameter));
+  points << pose.main_contact();
+  if (std::isfinite(pose.third.x)) points << pose.third_contact();
+  return around(points, 0.03 * points.boundingRect().width());
+}
+
+QRectF front_bounds(const Pose& pose) {
+  QPolygonF points;
+  const Design& d = *pose.design;
+  const double half_track = or_zero(d.gear.main.axle.y);
+  for (const auto& b : d.airframe.bodies)
+    for (const auto& s : b.sections)
+      if (s.top.known() && s.half_width.known()) points << pose.front({s.x, b.y + s.half_width, s.top}) << pose.front({s.x, -b.y - s.half_width, s.top});
+  points << QPointF(-half_track * 1.3, 0) << QPointF(half_track * 1.3, 0);
+  for (const auto& o : d.airframe.fin)
+    if (o.z.known() && o.x.known()) points << pose.front({o.x, 0, o.z});
+  return around(points, 0.05 * points.boundingRect().width());
+}
+
+QRectF plan_bounds(const Pose& pose) {
+  QPolygonF points;
+  const Design& d = *pose.design;
+  for (const auto& b : d.airframe.bodies)
+    for (const auto& s : b.sections)
+      if (s.x.known() && s.half_width.known()) points << pose.plan({s.x, b.y + s.half_width, 0}) << pose.plan({s.x, -b.y - s.half_width, 0});
+  const double reach = std::max(1.25 * or_zero(d.gear.main.axle.y), 0.22 * or_zero(d.airframe.wing.span));
+  points << pose.plan({pose.main.x, reach, 0}) << pose.plan({pose.main.x, -reach, 0});
+  return around(points, 0.03 * points.boundingRect().width());
+}
+
+QPolygonF wing_section(const Pose& pose, double y) {
+  return known(pose.design->airframe.wing) ? section(pose, pose.design->airframe.wing, 2 * y / pose.design->airframe.wing.span) : QPolygonF();
+}
+
+void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, const QColor& leg_colour, const QColor& tyre, const QColor& outline) {
+  const auto in = swing::swing_input(leg);
+  const auto* ok = std::get_if<swing::SwingInput>(&in);
+  if (!ok) return;
+  const auto turn = ok->moving.axis.turn(share * ok->moving.full_turn);
+  const Vec3 top = turn * ok->moving.leg.from;
+  const Vec3 lower = turn * ok->moving.leg.to;
+  const Vec3 centre = turn * ok->moving.wheel.centre;
+  s.bar(map(top), map(lower), leg.tube_diameter, leg_colour);
+  if ((centre - lower).norm() > 1e-6) s.bar(map(lower), map(centre), leg.tube_diameter * 0.7, leg_colour);
+  draw_wheel(s, centre, turn.linear() * ok->moving.wheel.axle, leg.wheel, {outline, Qt::transparent, Qt::transparent, tyre, tyre.lighter(112), leg_colour}, map);
+}
+
+void draw_side(Sheet& s, const Pose& pose, Look look) {
+  const Design& d = *pose.design;
+  const Palette c = palette(look);
+  const auto map = [&](const Vec3& p) { return pose.side(p); };
+  if (look == Look::full) {
+    s.pen(c.outline, 1.3);
+    s.fill(c.body);
+    s.polyline(side_outline(pose, d.airframe.fin), true);
+    s.fill(c.glass);
+    s.polyline(side_outline(pose, d.airframe.canopy), true);
+    draw_leg(s, pose, d.gear.main, true, true, {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint, Theme::now().desk, Theme::now().faint}, map);
+    s.pen(c.outline, 1.3);
+    s.fill(c.body);
+    for (const auto& b : d.airframe.bodies)
+      if (or_zero(b.y) == 0) s.polyline(body_side(pose, b), true);
+    for (const auto& surface : {&d.airframe.tailplane, &d.airframe.wing})
+      if (known(*surface)) s.polyline(section(pose, *surface, 0.3), true);
+    for (const auto& b : d.airframe.bodies)
+      if (or_zero(b.y) != 0) s.polyline(body_side(pose, b), true);
+  }
+  draw_leg(s, pose, d.gear.third, false, false, c, map);
+  draw_leg(s, pose, d.gear.main, true, false, c, map);
+  if (look == Look::pinned) return;
+  for (const auto& p : d.airframe.propellers) {
+    if (!p.hub.known() || !p.diameter.known()) continue;
+    const Vec3 half(std::sin(or_zero(p.tilt)) * p.diameter / 2, 0, -std::cos(or_zero(p.tilt)) * p.diameter / 2);
+    s.pen(look == Look::full ? Theme::now().grey : c.outline, 2.6);
+    s.line(pose.side(p.hub.vec() + half), pose.side(p.hub.vec() - half));
+    s.fill(Theme::now().grey);
+    s.no_pen();
+    s.circle(pose.side(p.hub.vec()), 0.012 * p.diameter);
+  }
+}
+
+void draw_front(Sheet& s, const Pose& pose, Look look) {
+  const Design& d = *pose.design;
+  const Palette c = palette(look);
+  const auto map = [&](const Vec3& p) { return pose.front(p); };
+  if (look == Look::full) {
+    s.pen(c.outline, 1.1);
+    s.fill(c.body);
+    if (known(d.airframe.wing))
+      for (const double side : {1.0, -1.0}) {
+        QPolygonF w;
+        for (const auto& [share, t] : {std::pair{0.0, 0.05}, {1.0, 0.02}, {1.0, -0.01}, {0.0, -0.07}}) {
+          Vec3 p = surface_point(d.airframe.wing, share, 0.25);
+          p.z() += t * d.airframe.wing.root_chord;
+          p.y() *= side;
+          w << pose.front(p);
+        }
+        s.polyline(w, true);
+      }
+    QPolygonF fin;
+    for (const auto& o : d.airframe.fin)
+      if (o.x.known() && o.z.known()) fin << pose.front({o.x, 0, o.z});
+    s.pen(c.outline, 1.6);
+    if (fin.size() > 1) {
+      const auto box = fin.boundingRect();
+      s.line({0, box.top()}, {0, box.bottom()});
+    }
+    s.pen(c.outline, 1.1);
+    for (const auto& b : d.airframe.bodies) {
+      // The outline from ahead is the hull of all cross-sections: draw them back to front.
+      for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec) {
+        if (!sec->x.known() || !sec->top.known() || !sec->bottom.known() || !sec->half_width.known()) continue;
+        for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
+          const QPointF top = s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) - sec->half_width, sec->top}));
+          const QPointF bottom = s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) + sec->half_width, sec->bottom}));
+          const QRectF box = QRectF(top, bottom).normalized();
+          const bool widest = std::none_of(b.sections.begin(), b.sections.end(), [&](const Section& o) { return o.half_width > sec->half_width; });
+          s.pen(widest || sec == std::prev(b.sections.rend()) ? c.outline : Theme::now().line, widest ? 1.2 : 0.8);
+          s.painter().drawRoundedRect(box, box.width() * 0.42, box.height() * 0.42);
+        }
+      }
+    }
+  }
+  draw_leg(s, pose, d.gear.third, false, false, c, map);
+  draw_leg(s, pose, d.gear.main, true, true, c, map);
+  draw_leg(s, pose, d.gear.main, true, false, c, map);
+  if (look != Look::full) return;
+  s.no_fill();
+  for (const auto& p : d.airframe.propellers) {
+    if (!p.hub.known() || !p.diameter.known()) continue;
+    s.pen(Theme::now().grey, 1, Qt::DashLine);
+    s.circle(pose.front(p.hub.vec()), p.diameter / 2);
+    if (std::abs(p.hub.y) > 1e-6) s.circle(pose.front(mirrored(p.hub.vec())), p.diameter / 2);
+  }
+}
+
+void draw_plan(Sheet& s, const Pose& pose, Look look) {
+  const Design& d = *pose.design;
+  const Palette c = palette(look);
+  const auto map = [&](const Vec3& p) { return pose.plan(p); };
+  if (look == Look::full) {
+    s.pen(c.outline, 1.1);
+    s.fill(c.body);
+    for (const auto& surface : {&d.airframe.wing, &d.airframe.tailplane}) {
+      if (!known(*surface)) continue;
+      QPolygonF w;
+      for (const auto& [share, chord, side] : {std::tuple{0.0, 0.0, 1.0}, {1.0, 0.0, 1.0}, {1.0, 1.0, 1.0}, {0.0, 1.0, 1.0}, {1.0, 1.0, -1.0}, {1.0, 0.0, -1.0}}) {
+        Vec3 p = surface_point(*surface, share, chord);
+        p.y() *= side;
+        w << pose.plan(p);
+      }
+      s.polyline(w, true);
+    }
+    for (const auto& b : d.airframe.bodies)
+      for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
+        QPolygonF outline;
+        for (const auto& sec : b.sections)
+          if (sec.x.known() && sec.half_width.known()) outline << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
+        for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec)
+          if (sec->x.known() && sec->half_width.known()) outline << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
+        s.polyline(outline, true);
+      }
+    for (const auto& p : d.airframe.propellers) {
+      if (!p.hub.known() || !p.diameter.known()) continue;
+      s.pen(Theme::now().grey, 2);
+      for (const double side : {1.0, -1.0}) s.line(pose.plan({p.hub.x, side * p.hub.y - p.diameter / 2, 0}), pose.plan({p.hub.x, side * p.hub.y + p.diameter / 2, 0}));
+    }
+  }
+  draw_leg(s, pose, d.gear.third, false, false, c, map);
+  draw_leg(s, pose, d.gear.main, true, false, c, map);
+  draw_leg(s, pose, d.gear.main, true, true, c, map);
+}
+
+}  // namespace kranich::app

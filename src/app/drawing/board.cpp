@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/board.h"
+
+#include <QAccessible>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <cmath>
+
+namespace kranich::app {
+
+Board::Board(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  setAccessibleName(tr("Drawing board"));
+  connect(&document_, &Document::changed, this, [this] {
+    if (!dragging_) lay_out();
+    update();
+  });
+  connect(&document_, &Document::view_changed, this, [this] {
+    if (!dragging_) lay_out();
+    update();
+  });
+}
+
+Pane* Board::add(std::unique_ptr<Pane> pane, const QRectF& share) {
+  slots_.push_back({std::move(pane), share, {}});
+  return slots_.back().pane.get();
+}
+
+void Board::set_share(Pane* pane, const QRectF& share) {
+  for (auto& s : slots_)
+    if (s.pane.get() == pane) s.share = share;
+  lay_out();
+  update();
+}
+
+void Board::lay_out() {
+  for (auto& s : slots_) {
+    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(), s.share.height() * height());
+    const QRectF inner = area.marginsRemoved(s.pane->margins());
+    const QRectF world = s.pane->to_scale() ? s.pane->bounds() : QRectF(0, 0, inner.width(), inner.height());
+    Frame fitted(inner, world);
+    s.frame = fitted;
+  }
+}
+
+void Board::resizeEvent(QResizeEvent*) { lay_out(); }
+
+void Board::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  const Theme& t = Theme::now();
+  p.fillRect(rect(), t.paper);
+  for (auto& s : slots_) {
+    if (!s.frame.valid()) continue;
+    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(), s.share.height() * height());
+    p.save();
+    p.setClipRect(area);
+    Sheet sheet(p, s.frame);
+    s.pane->draw(sheet);
+    for (const auto& h : s.pane->handles()) {
+      const bool hot = h.id == focus_id_ || h.id == hover_id_ || (dragging_ && dragging_->handle.id == h.id);
+      if (!h.quiet || hot) sheet.handle(h.at, h.radius, hot);
+    }
+    p.restore();
+  }
+}
+
+std::vector<Board::Grip> Board::grips() const {
+  std::vector<Grip> list;
+  for (size_t i = 0; i < slots_.size(); ++i)
+    for (auto& h : slots_[i].pane->handles()) list.push_back({i, std::move(h)});
+  return list;
+}
+
+std::optional<Board::Grip> Board::grip_at(const QPointF& device) const {
+  std::optional<Grip> best;
+  double least = 1e9;
+  for (auto& g : grips()) {
+    const QPointF at = slots_[g.slot].frame.to_device(g.handle.at);
+    const double distance = std::hypot(at.x() - device.x(), at.y() - device.y());
+    if (distance <= g.handle.radius + 4 && distance < least) {
+      least = distance;
+      best = g;
+    }
+  }
+  return best;
+}
+
+std::optional<QPointF> Board::handle_position(const QString& id) const {
+  for (const auto& g : grips())
+    if (g.handle.id == id) return slots_[g.slot].frame.to_device(g.handle.at);
+  return std::nullopt;
+}
+
+void Board::mousePressEvent(QMouseEvent* e) {
+  if (e->button() != Qt::LeftButton) return;
+  press_ = e->position();
+  moved_ = false;
+  dragging_ = grip_at(press_);
+  if (dragging_) {
+    focus_id_ = dragging_->handle.id;
+    document_.begin_drag(tr("Move %1").arg(dragging_->handle.name));
+  } else {
+    for (const auto& s : slots_)
+      if (s.frame.device().marginsAdded(s.pane->margins()).contains(press_) && s.pane->clicked(s.frame.to_world(press_))) break;
+  }
+  announce();
+  update();
+}
+
+void Board::mouseMoveEvent(QMouseEvent* e) {
+  if (!dragging_) {
+    const auto g = grip_at(e->position());
+    const QString id = g ? g->handle.id : QString();
+    if (id != hover_id_) {
+      hover_id_ = id;
+      setCursor(g ? Qt::SizeAllCursor : Qt::ArrowCursor);
+      setToolTip(g ? tr("%1 – drag, or press Tab and the arrow keys").arg(g->handle.name) : QString());
+      update();
+    }
+    return;
+  }
+  const QPointF moved = e->position() - press_;
+  if (!moved_ && std::hypot(moved.x(), moved.y()) < 2) return;
+  moved_ = true;
+  const double scale = slots_[dragging_->slot].frame.scale();
+  // To the nearest tenth of a millimetre: what is on the screen is what a builder would say.
+  const auto snapped = [](double v) { return std::round(v * 1e4) / 1e4; };
+  document_.drag([&](Design& d) { dragging_->handle.move(d, snapped(moved.x() / scale), snapped(-moved.y() / scale)); });
+}
+
+void Board::mouseReleaseEvent(QMouseEvent*) {
+  if (!dragging_) return;
+  dragging_.reset();
+  document_.end_drag();
+  lay_out();
+  update();
+}
+
+void Board::keyPressEvent(QKeyEvent* e) {
+  if (e->key() == Qt::Key_Escape && dragging_) {
+    dragging_.reset();
+    document_.cancel_drag();
+    return;
+  }
+  double dx = 0;
+  double dy = 0;
+  switch (e->key()) {
+    case Qt::Key_Left: dx = -1; break;
+    case Qt::Key_Right: dx = 1; break;
+    case Qt::Key_Up: dy = 1; break;
+    case Qt::Key_Down: dy = -1; break;
+    default: QWidget::keyPressEvent(e); return;
+  }
+  const double step = e->modifiers() & Qt::ShiftModifier ? 0.010 : e->modifiers() & Qt::AltModifier ? 0.0001 : 0.001;
+  for (const auto& g : grips())
+    if (g.handle.id == focus_id_) {
+      document_.edit(tr("Move %1").arg(g.handle.name), [&](Design& d) { g.handle.move(d, dx * step, dy * step); });
+      return;
+    }
+  QWidget::keyPressEvent(e);
+}
+
+bool Board::focusNextPrevChild(bool next) {
+  const auto list = grips();
+  int at = -1;
+  for (size_t i = 0; i < list.size(); ++i)
+    if (list[i].handle.id == focus_id_) at = static_cast<int>(i);
+  const int to = next ? at + 1 : (at < 0 ? static_cast<int>(list.size()) : at) - 1;
+  if (to < 0 || to >= static_cast<int>(list.size())) {
+    focus_id_.clear();
+    update();
+    return QWidget::focusNextPrevChild(next);
+  }
+  focus_id_ = list[static_cast<size_t>(to)].handle.id;
+  announce();
+  update();
+  return true;
+}
+
+void Board::announce() {
+  for (const auto& g : grips())
+    if (g.handle.id == focus_id_) {
+      const QString text = tr("%1: arrow keys move it by 1 mm, Shift 10 mm, Alt 0.1 mm").arg(g.handle.name);
+      setAccessibleDescription(text);
+      emit hint(text);
+      return;
+    }
+}
+
+void Board::focusOutEvent(QFocusEvent*) { update(); }
+
+void Board::leaveEvent(QEvent*) {
+  hover_id_.clear();
+  update();
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/diagram.h"
+
+#include <QFontMetricsF>
+#include <algorithm>
+#include <cmath>
+
+namespace kranich::app {
+namespace {
+
+//! A step of 1, 2 or 5 times a power of ten that divides a range into about `count` parts.
+double round_step(double range, int count) {
+  const double raw = range / count;
+  const double power = std::pow(10, std::floor(std::log10(raw)));
+  for (const double m : {1.0, 2.0, 5.0})
+    if (raw <= m * power) return m * power;
+  return 10 * power;
+}
+
+}  // namespace
+
+void Diagram::fit() {
+  if (curve.empty()) return;
+  x_low = curve.front().x();
+  x_high = curve.back().x();
+  y_low = 0;
+  y_high = 0;
+  const auto see = [&](const QPointF& p) {
+    y_low = std::min(y_low, p.y());
+    y_high = std::max(y_high, p.y());
+    x_high = std::max(x_high, p.x());
+  };
+  for (const auto& p : curve) see(p);
+  for (const auto& p : second) see(p);
+  for (const auto& m : marks) see(m.at);
+  if (band_high > band_low) y_high = std::max(y_high, band_high);
+  const double air = 0.08 * std::max(1e-9, y_high - y_low);
+  y_high += air;
+  if (y_low < 0) y_low -= air;
+}
+
+void Diagram::draw(Sheet& s, const QRectF& area) const {
+  if (area.width() < 60 || area.height() < 50) return;
+  QPainter& p = s.painter();
+  const double u = s.unit();
+  const Theme& t = Theme::now();
+  QFont small = text_font(7.5);
+  if (u != 1) small.setPixelSize(static_cast<int>(10 * u));
+  QFont bold = text_font(8.5, true);
+  if (u != 1) bold.setPixelSize(static_cast<int>(11.5 * u));
+  const QRectF box = area.adjusted(46 * u, 24 * u, -12 * u, -30 * u);
+  const auto at = [&](const QPointF& q) {
+    return QPointF(box.left() + (q.x() - x_low) / (x_high - x_low) * box.width(), box.bottom() - (q.y() - y_low) / (y_high - y_low) * box.height());
+  };
+  p.setFont(bold);
+  p.setPen(t.ink);
+  p.drawText(QPointF(area.left() + 6 * u, area.top() + 14 * u), title);
+  p.setFont(small);
+  p.setPen(t.grey);
+  const QFontMetricsF m(small, p.device());
+  p.drawText(QPointF(area.right() - 12 * u - m.horizontalAdvance(y_title), area.top() + 14 * u), y_title);
+  p.drawText(QPointF(box.right() - m.horizontalAdvance(x_title), area.bottom() - 3 * u), x_title);
+  if (band_high > band_low) {
+    QColor wash = ink_colour(band_ink);
+    wash.setAlpha(40);
+    p.fillRect(QRectF(at({x_low, std::min(band_high, y_high)}), at({x_high, std::max(band_low, y_low)})), wash);
+  }
+  const auto ticks = [&](double low, double high, double factor, int count, auto&& each) {
+    const double step = round_step((high - low) * factor, count);
+    for (double v = std::ceil(low * factor / step) * step; v <= high * factor + 1e-9 * step; v += step) each(v / factor, QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6));
+  };
+  s.pen(t.faint_line, 0.8);
+  ticks(y_low, y_high, y_factor, 5, [&](double v, const QString& text) {
+    s.pen(t.faint_line, 0.8);
+    p.drawLine(at({x_low, v}), at({x_high, v}));
+    p.setPen(t.grey);
+    p.drawText(QPointF(box.left() - 5 * u - m.horizontalAdvance(text), at({x_low, v}).y() + m.ascent() / 2 - u), text);
+  });
+  ticks(x_low, x_high, x_factor, 6, [&](double v, const QString& text) {
+    s.pen(t.line, 0.8);
+    p.drawLine(at({v, y_low}), at({v, y_low}) + QPointF(0, 4 * u));
+    p.setPen(t.grey);
+    p.drawText(QPointF(at({v, y_low}).x() - m.horizontalAdvance(text) / 2, box.bottom() + 4 * u + m.ascent()), text);
+  });
+  s.pen(t.ink, 1);
+  p.drawLine(at({x_low, y_low}), at({x_high, y_low}));
+  p.drawLine(at({x_low, y_low}), at({x_low, y_high}));
+  if (y_low < 0) p.drawLine(at({x_low, 0}), at({x_high, 0}));
+  p.save();
+  p.setClipRect(box.adjusted(-1, -1, 1, 1));
+  s.no_fill();
+  QPolygonF line, dashed;
+  for (const auto& q : curve) line << at(q);
+  for (const auto& q : second) dashed << at(q);
+  s.pen(Ink::normal, 1.6);
+  p.drawPolyline(line);
+  s.pen(Ink::grey, 1.3, Qt::DashLine);
+  p.drawPolyline(dashed);
+  p.restore();
+  for (const auto& k : marks) {
+    const QPointF q = at(k.at);
+    if (k.line) {
+      s.pen(k.ink, 1.2);
+      p.drawLine(QPointF(q.x(), box.top()), QPointF(q.x(), box.bottom()));
+    } else {
+      s.no_pen();
+      s.fill(ink_colour(k.ink));
+      p.drawEllipse(q, 4 * u, 4 * u);
+    }
+    p.setFont(small);
+    p.setPen(ink_colour(k.ink));
+    const double w = m.horizontalAdvance(k.text);
+    const bool left = q.x() + w + 8 * u > box.right();
+    p.drawText(k.line ? QPointF(left ? q.x() - w - 5 * u : q.x() + 5 * u, box.top() + m.ascent()) : QPointF(left ? q.x() - w - 7 * u : q.x() + 7 * u, q.y() - 4 * u), k.text);
+  }
+}
+
+}  // namespace kranich::app

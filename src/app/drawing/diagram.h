@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! A small diagram in the drawings' own hand: one curve, a band, a marked point. For the screen and for paper; it is no
+//! plotting library.
+#pragma once
+
+#include <QPointF>
+#include <QString>
+#include <vector>
+
+#include "app/drawing/sheet.h"
+
+namespace kranich::app {
+
+struct Mark {
+  QPointF at;
+  QString text;
+  Ink ink = Ink::accent;
+  bool line = false;  //!< a vertical line through it
+};
+
+struct Diagram {
+  QString title, x_title, y_title;
+  std::vector<QPointF> curve;
+  std::vector<QPointF> second;  //!< a second curve, dashed
+  double x_low = 0, x_high = 1, y_low = 0, y_high = 1;
+  double band_low = 0, band_high = 0;  //!< a shaded range of y, if band_high > band_low
+  Ink band_ink = Ink::fails;
+  std::vector<Mark> marks;
+  double x_factor = 1, y_factor = 1;  //!< from the data to the numbers on the axes
+
+  void draw(Sheet& sheet, const QRectF& device) const;
+  //! Ranges from the curve, with zero in sight and some air.
+  void fit();
+};
+
+}  // namespace kranich::app

@@ -1,0 +1,360 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/panes.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/widgets/findings.h"
+#include "core/model/moves.h"
+
+namespace kranich::app {
+namespace {
+
+QString mm(const Document& d, double si, Kind kind = Kind::length) { return QString::fromStdString(format_quantity(si, kind, d.units())); }
+
+const Finding* finding_for(const Document& doc, std::string_view id, const std::string& loading) {
+  const Finding* any = nullptr;
+  for (const auto& f : doc.assessment().findings)
+    if (f.measure_id == id && (f.loading == loading || f.loading.empty())) {
+      if (!any || worse(f, *any)) any = &f;
+    }
+  return any;
+}
+
+}  // namespace
+
+Pose pose_now(const Document& doc) { return pose_of(doc.design(), doc.loading(), doc.state(), doc.gear_position()); }
+
+void draw_others(Sheet& s, const Document& doc, const Pose& now, void (*draw)(Sheet&, const Pose&, Look)) {
+  if (const Design* pinned = doc.pinned()) {
+    const auto* l = doc.pinned_assessment()->loading(doc.loading_name().toStdString());
+    draw(s, drawn_like(pose_of(*pinned, l, doc.state(), doc.gear_position()), now), Look::pinned);
+  }
+  if (const Design* before = doc.before_drag()) {
+    const auto* l = doc.assessment_before_drag()->loading(doc.loading_name().toStdString());
+    draw(s, drawn_like(pose_of(*before, l, doc.state(), doc.gear_position()), now), Look::ghost);
+  }
+}
+
+void shift_cg(Design& d, const std::string& loading, double dx) {
+  // The CG is a result: it moves by sliding something aboard. What slides is marked in the ledger.
+  for (auto& l : d.loadings) {
+    if (l.name != loading) continue;
+    const auto sum = weigh::sum_loading(d, l);
+    if (!sum.known()) return;
+    for (auto& aboard : l.aboard)
+      for (auto& item : d.ledger)
+        if (item.name == aboard.item && item.slides) {
+          const double mass = aboard.mass.known() ? aboard.mass.si : item.mass.si;
+          Given& x = aboard.x.known() ? aboard.x : item.at.x;
+          x.si += weigh::move_of_item(sum.down.mass, 0, dx, mass);
+          return;
+        }
+    for (auto& item : d.ledger)
+      if (item.slides && item.group != Group::load) {
+        item.at.x.si += weigh::move_of_item(sum.down.mass, 0, dx, item.mass);
+        return;
+      }
+  }
+}
+
+QRectF SidePane::bounds() const { return side_bounds(pose_now(document_)); }
+
+void SidePane::draw(Sheet& s) {
+  const Pose pose = pose_now(document_);
+  const LoadingState* l = document_.loading();
+  s.ground(0);
+  draw_side(s, pose);
+  draw_others(s, document_, pose, draw_side);
+  s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3").arg(document_.loading_name(), text_of(gear_state_word(pose.state)), mm(document_, pose.pitch, Kind::angle)));
+  if (l && !l->no_rest.empty()) {
+    s.note(s.frame().device().topLeft() + QPointF(120, 40), QObject::tr("It does not stand"), QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
+  }
+  switch (overlay_) {
+    case Overlay::weigh: draw_weigh(s, pose); break;
+    case Overlay::place: draw_place(s, pose); break;
+    case Overlay::stance: draw_stance(s, pose); break;
+  }
+}
+
+void SidePane::draw_place(Sheet& s, const Pose& pose) {
+  const Design& d = *pose.design;
+  const auto name = document_.loading_name().toStdString();
+  const QPointF contact = pose.main_contact();
+  // Every loading's CG, the chosen one large.
+  for (const auto& l : document_.assessment().loadings)
+    if (l.mass.known() && l.flown && l.name != name) s.cg(pose.side(l.mass.down.at), false);
+  if (!pose.has_cg) return;
+  const QPointF cg = pose.side(pose.cg);
+  const char* id = d.is_tricycle() ? "place.tip_back" : "place.axle_ahead";
+  if (const Finding* f = finding_for(document_, id, name); f && std::isfinite(f->value)) {
+    const Ink ink = ink_of(f->verdict);
+    s.pen(Ink::grey, 1, Qt::DashLine);
+    if (d.is_tricycle()) {
+      const double top = cg.y() * 1.28;
+      s.line(contact, {contact.x(), top});
+      s.pen(ink, 1.8);
+      const QPointF along = cg - contact;
+      s.line(contact, contact + along * 1.18);
+      const double to = std::atan2(along.y(), along.x());
+      s.angle(contact, s.frame().scale() * cg.y() * 0.72, M_PI / 2, to, {}, ink);
+    } else {
+      s.line({cg.x(), 0}, cg);
+      s.pen(ink, 1.8);
+      s.line(cg, contact);
+      const double from = std::atan2(contact.y() - cg.y(), contact.x() - cg.x());
+      s.angle(cg, s.frame().scale() * cg.y() * 0.5, from, -M_PI / 2, {}, ink);
+    }
+    const QPointF corner = s.frame().to_device(QPointF(std::max(cg.x(), contact.x()), cg.y() * (d.is_tricycle() ? 1.0 : 0.62))) + QPointF(26, d.is_tricycle() ? -16 : -2);
+    s.note(corner, text_of(f->info().title) + " " + value_text(*f, document_.units()), QObject::tr("wants %1").arg(limit_text(*f, document_.units())), ink,
+           d.is_tricycle() ? contact + (cg - contact) * 0.72 : cg + (contact - cg) * 0.5);
+  }
+  s.cg(cg, true);
+  // The tail.
+  if (const Finding* f = finding_for(document_, "place.tail_strike_static", name); f && d.is_tricycle() && std::isfinite(f->value)) {
+    const LowPoint* low = nullptr;
+    for (const auto& p : d.airframe.low_points)
+      if (p.role == PointRole::tail && p.at.known()) {
+        const auto angle = [&](const LowPoint& q) {
+          const QPointF w = pose.side(q.at.vec()) - contact;
+          return w.x() > 0 ? std::atan2(w.y(), w.x()) : 10.0;
+        };
+        if (!low || angle(p) < angle(*low)) low = &p;
+      }
+    if (low) {
+      const QPointF at = pose.side(low->at.vec());
+      s.pen(ink_of(f->verdict), 1.1, Qt::DashLine);
+      s.line(contact, at);
+      const double reach = (at.x() - contact.x()) * s.frame().scale() * 0.55;
+      s.angle(contact, reach, 0, std::atan2(at.y(), at.x() - contact.x()), QObject::tr("tail clears to %1").arg(value_text(*f, document_.units())), ink_of(f->verdict));
+    }
+  }
+  // Loads and wheelbase.
+  const QPointF third = pose.third_contact();
+  s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0}, QObject::tr("wheelbase %1").arg(mm(document_, std::abs(contact.x() - third.x()))), 40, Ink::grey);
+  const char* share = d.is_tricycle() ? "place.nose_share" : "place.tail_share";
+  if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
+    s.label({third.x(), 0}, QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())), ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  s.label({contact.x(), 0}, QObject::tr("main axle %1").arg(mm(document_, d.gear.main.axle.x)), Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  // Propeller clearance.
+  for (const auto& p : d.airframe.propellers) {
+    if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) continue;
+    const QPointF tip = pose.side(place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, pose.drawn_pitch));
+    s.vertical_dimension(tip, {tip.x(), 0}, mm(document_, tip.y()), -14, Ink::grey);
+  }
+}
+
+void SidePane::draw_stance(Sheet& s, const Pose& pose) {
+  const Design& d = *pose.design;
+  const LoadingState* l = document_.loading();
+  if (pose.has_cg) s.cg(pose.side(pose.cg), true);
+  // The reference line against the ground.
+  const QRectF box = side_bounds(pose);
+  const Vec3 nose(d.airframe.bodies.empty() || d.airframe.bodies[0].sections.empty() ? 0 : d.airframe.bodies[0].sections.front().x.si, 0, 0);
+  const QPointF a = pose.side(nose);
+  const QPointF b = pose.side(nose + Vec3(box.width() * 0.9, 0, 0));
+  s.pen(Ink::accent, 1, Qt::DashDotLine);
+  s.line(a, b);
+  s.label(b, QObject::tr("level reference, %1").arg(QString::fromStdString(d.airframe.level_reference)), Ink::accent, Qt::AlignRight | Qt::AlignBottom, {0, -3}, 8);
+  const QPolygonF wing = wing_section(pose, 0.15 * d.airframe.wing.span);
+  if (!wing.isEmpty() && d.airframe.wing.incidence.known())
+    s.label(wing.boundingRect().center(), QObject::tr("wing %1").arg(mm(document_, pose.pitch + d.airframe.wing.incidence, Kind::angle)), Ink::normal, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8.5, true);
+  if (!l || !l->rest) return;
+  // Loads as arrows up from the ground, their length by share of the weight.
+  const double weight = l->mass.down.mass * standard_gravity;
+  const double whole = 0.55 * box.height();
+  const auto arrow = [&](const QPointF& foot, double load, const QString& text, Qt::Alignment side) {
+    const QPointF tip = foot + QPointF(0, whole * load / weight);
+    s.pen(Ink::accent, 2.4);
+    s.line(foot, tip);
+    const QPointF t = s.frame().to_device(tip);
+    s.fill(Theme::now().accent);
+    s.painter().drawPolygon(QPolygonF({t + QPointF(0, -5), t + QPointF(4, 4), t + QPointF(-4, 4)}));
+    s.label(foot, text, Ink::accent, side | Qt::AlignTop, {0, 11}, 8.5, true);
+  };
+  const auto& w = l->rest->wheels;
+  arrow(pose.third_contact(), w[0].load, mm(document_, w[0].load, Kind::force), Qt::AlignHCenter);
+  arrow(pose.main_contact(), w[1].load + w[2].load, QObject::tr("2 × %1").arg(mm(document_, (w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
+  s.label(pose.third_contact(), QObject::tr("leg %1, tyre %2").arg(mm(document_, w[0].leg_closure), mm(document_, w[0].tyre_closure)), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  s.label(pose.main_contact(), QObject::tr("leg %1, tyre %2").arg(mm(document_, w[2].leg_closure), mm(document_, w[2].tyre_closure)), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  // Heights one can check with a ruler.
+  for (const auto& p : d.airframe.propellers)
+    if (p.hub.known() && p.diameter.known() && p.tilt.known()) {
+      const QPointF tip = pose.side(place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, pose.drawn_pitch));
+      s.vertical_dimension(tip, {tip.x(), 0}, mm(document_, tip.y()), -14, Ink::grey);
+    }
+  if (!d.airframe.bodies.empty() && !d.airframe.bodies[0].sections.empty()) {
+    const auto& last = d.airframe.bodies[0].sections.back();
+    const QPointF tail = pose.side({last.x, 0, last.bottom});
+    s.vertical_dimension(tail, {tail.x(), 0}, mm(document_, tail.y()), 10, Ink::grey);
+  }
+}
+
+void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
+  const Design& d = *pose.design;
+  const LoadingState* chosen = document_.loading();
+  double heaviest = 0;
+  for (const auto& i : d.ledger) heaviest = std::max(heaviest, i.mass.known() ? i.mass.si : 0.0);
+  const auto aboard_of = [&](const Item& item) -> const Aboard* {
+    for (const auto& l : d.loadings)
+      if (chosen && l.name == chosen->name)
+        for (const auto& a : l.aboard)
+          if (a.item == item.name) return &a;
+    return nullptr;
+  };
+  std::vector<QPointF> taken;
+  for (const auto& i : d.ledger) {
+    if (!i.mass.known() || !i.at.known()) continue;
+    const Aboard* aboard = i.group == Group::load ? aboard_of(i) : nullptr;
+    const bool out = i.group == Group::load && !aboard;
+    const double mass = aboard && aboard->mass.known() ? aboard->mass.si : i.mass.si;
+    Vec3 at = i.at.vec();
+    if (aboard && aboard->x.known()) at.x() = aboard->x;
+    const QPointF w = pose.side(at);
+    const double r = 3 + 13 * std::sqrt(mass / heaviest);
+    QColor c = out ? Theme::now().faint : i.group == Group::load ? Theme::now().accent : Theme::now().grey;
+    s.pen(c, 1.2, i.weighed ? Qt::SolidLine : Qt::DashLine);
+    c.setAlpha(out ? 30 : 90);
+    s.fill(c);
+    s.painter().drawEllipse(s.frame().to_device(w), r, r);
+    if (out || mass < 0.02 * heaviest) continue;
+    // A label stands where no other does: try right, left, above, below.
+    const QPointF dev = s.frame().to_device(w);
+    for (const auto& [shift, align] : {std::pair{QPointF(r + 3, 0), Qt::AlignLeft | Qt::AlignVCenter}, {QPointF(-r - 3, 0), Qt::AlignRight | Qt::AlignVCenter}, {QPointF(0, -r - 3), Qt::AlignHCenter | Qt::AlignBottom}, {QPointF(0, r + 3), Qt::AlignHCenter | Qt::AlignTop}}) {
+      const QPointF place = dev + shift + QPointF(align & Qt::AlignLeft ? 45 : align & Qt::AlignRight ? -45 : 0, 0);
+      if (std::any_of(taken.begin(), taken.end(), [&](const QPointF& q) { return std::abs(q.x() - place.x()) < 92 && std::abs(q.y() - place.y()) < 14; })) continue;
+      taken.push_back(place);
+      s.label(w, QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass)), Ink::grey, align, shift, 7.5);
+      break;
+    }
+  }
+  // The range of the CG on the ground line, and each loading's place in it.
+  const auto& f = d.airframe;
+  if (f.cg_forward_limit.known() && f.cg_aft_limit.known()) {
+    const QPointF a = s.frame().to_device(QPointF(pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0));
+    const QPointF b = s.frame().to_device(QPointF(pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0));
+    s.painter().fillRect(QRectF(a + QPointF(0, 12), b + QPointF(0, 20)), Theme::now().band);
+    s.label({pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0}, QObject::tr("CG from %1").arg(mm(document_, f.cg_forward_limit)), Ink::grey, Qt::AlignRight | Qt::AlignVCenter, {-6, 16}, 8);
+    s.label({pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0}, QObject::tr("to %1").arg(mm(document_, f.cg_aft_limit)), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {6, 16}, 8);
+  }
+  for (const auto& l : document_.assessment().loadings) {
+    if (!l.mass.known()) continue;
+    const bool is_chosen = chosen && l.name == chosen->name;
+    const QPointF foot = s.frame().to_device({pose.side(l.mass.down.at).x(), 0});
+    s.pen(is_chosen ? Ink::normal : Ink::grey, is_chosen ? 2.4 : 1.2);
+    s.painter().drawLine(foot + QPointF(0, 10), foot + QPointF(0, 22));
+    if (!is_chosen) s.cg(pose.side(l.mass.down.at), false);
+  }
+  if (pose.has_cg) {
+    s.cg(pose.side(pose.cg), true);
+    s.label(pose.side(pose.cg), QObject::tr("CG %1, %2").arg(mm(document_, pose.cg.x()), mm(document_, chosen->mass.down.mass, Kind::mass)), Ink::normal, Qt::AlignHCenter | Qt::AlignBottom, {0, -14}, 9, true);
+  }
+}
+
+std::vector<Handle> SidePane::handles() const {
+  const Design& d = document_.design();
+  const Pose pose = pose_now(document_);
+  std::vector<Handle> list;
+  if (document_.gear_position() > 0) return list;
+  const auto to_air = [pose](double dx, double dy) { return pose.move_from_side(dx, dy); };
+  if (overlay_ == Overlay::weigh) {
+    for (size_t i = 0; i < d.ledger.size(); ++i)
+      if (d.ledger[i].at.known())
+        list.push_back({QStringLiteral("item:%1").arg(i), QString::fromStdString(d.ledger[i].name), pose.side(d.ledger[i].at.vec()), 9,
+                        [i, to_air](Design& x, double dx, double dy) {
+                          const Vec3 m = to_air(dx, dy);
+                          x.ledger[i].at.x.si += m.x();
+                          x.ledger[i].at.z.si += m.z();
+                        },
+                        true});
+    return list;
+  }
+  if (d.gear.main.axle.known())
+    list.push_back({"main", QObject::tr("main wheels"), pose.side(pose.main_axle()), 15, [to_air](Design& x, double dx, double dy) {
+                      const Vec3 m = to_air(dx, dy);
+                      shift_leg(x.gear.main, m.x(), 0, 0);
+                      x.gear.main.axle.z.si += m.z();
+                    }});
+  if (d.gear.third.axle.known())
+    list.push_back({"third", QObject::tr("%1 wheel").arg(QString::fromLatin1(d.third_word())), pose.side(pose.third_axle()), 13, [to_air](Design& x, double dx, double dy) {
+                      const Vec3 m = to_air(dx, dy);
+                      shift_leg(x.gear.third, m.x(), 0, 0);
+                      x.gear.third.axle.z.si += m.z();
+                    }});
+  if (overlay_ == Overlay::place && pose.has_cg)
+    list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12, [to_air, name = document_.loading_name().toStdString()](Design& x, double dx, double dy) {
+                      shift_cg(x, name, to_air(dx, dy).x());
+                    }});
+  for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.propellers.size(); ++i)
+    if (d.airframe.propellers[i].hub.known())
+      list.push_back({QStringLiteral("propeller:%1").arg(i), QString::fromStdString(d.airframe.propellers[i].name), pose.side(d.airframe.propellers[i].hub.vec()), 10,
+                      [i, to_air](Design& x, double dx, double dy) {
+                        const Vec3 m = to_air(dx, dy);
+                        x.airframe.propellers[i].hub.x.si += m.x();
+                        x.airframe.propellers[i].hub.z.si += m.z();
+                      }});
+  return list;
+}
+
+QRectF FrontPane::bounds() const { return front_bounds(pose_now(document_)); }
+
+void FrontPane::draw(Sheet& s) {
+  const Pose pose = pose_now(document_);
+  s.ground(0);
+  draw_front(s, pose);
+  draw_others(s, document_, pose, draw_front);
+  s.title(QObject::tr("Front"), QObject::tr("starboard = port"));
+  const double half = document_.design().gear.main.axle.y;
+  if (std::isfinite(half) && pose.gear_position == 0) s.dimension({-half, 0}, {half, 0}, QObject::tr("track %1").arg(mm(document_, 2 * half)), 26, Ink::normal);
+  if (pose.has_cg) s.cg(pose.front(pose.cg), true);
+}
+
+std::vector<Handle> FrontPane::handles() const {
+  const Pose pose = pose_now(document_);
+  if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
+  return {{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13, [](Design& x, double dx, double) { shift_leg(x.gear.main, 0, -dx, 0); }}};
+}
+
+QRectF PlanPane::bounds() const { return plan_bounds(pose_now(document_)); }
+
+void PlanPane::draw(Sheet& s) {
+  const Design& d = document_.design();
+  const Pose pose = pose_now(document_);
+  draw_plan(s, pose);
+  draw_others(s, document_, pose, draw_plan);
+  s.title(QObject::tr("Plan"));
+  if (pose.gear_position > 0) return;
+  const QPointF third = pose.plan(pose.third_axle());
+  const QPointF starboard = pose.plan(pose.main_axle());
+  const QPointF port = pose.plan(mirrored(pose.main_axle()));
+  s.no_fill();
+  s.pen(Ink::accent, 1.1, Qt::DashLine);
+  s.polyline(QPolygonF({third, starboard, port}), true);
+  if (!pose.has_cg) return;
+  const QPointF cg = pose.plan(pose.cg);
+  const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip", document_.loading_name().toStdString());
+  if (f && std::isfinite(f->value)) {
+    const QPointF along = starboard - third;
+    const double length2 = along.x() * along.x() + along.y() * along.y();
+    const QPointF to_cg = cg - third;
+    const QPointF foot = third + along * ((to_cg.x() * along.x() + to_cg.y() * along.y()) / length2);
+    s.pen(ink_of(f->verdict), 1.8);
+    s.line(cg, foot);
+    s.label(foot, QStringLiteral("%1 %2").arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips at"), value_text(*f, document_.units())), ink_of(f->verdict), (foot.x() > cg.x() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignTop, {foot.x() > cg.x() ? 8.0 : -8.0, 4}, 8.5, true);
+  }
+  s.cg(cg, true);
+}
+
+std::vector<Handle> PlanPane::handles() const {
+  const Pose pose = pose_now(document_);
+  const Design& d = document_.design();
+  if (document_.gear_position() > 0) return {};
+  std::vector<Handle> list;
+  if (d.gear.main.axle.known())
+    list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13, [](Design& x, double dx, double dy) { shift_leg(x.gear.main, dx, -dy, 0); }});
+  if (d.gear.third.axle.known())
+    list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())), pose.plan(pose.third_axle()), 11, [](Design& x, double dx, double) { shift_leg(x.gear.third, dx, 0, 0); }});
+  return list;
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The panes that several stations share: the aircraft from the side, from ahead and from above.
+#pragma once
+
+#include "app/drawing/aircraft.h"
+#include "app/drawing/board.h"
+
+namespace kranich::app {
+
+//! What a pane draws over the aircraft.
+enum class Overlay { weigh, place, stance };
+
+class SidePane : public Pane {
+ public:
+  SidePane(Document& document, Overlay overlay) : Pane(document), overlay_(overlay) {}
+  QString name() const override { return QObject::tr("Side"); }
+  QRectF bounds() const override;
+  QMarginsF margins() const override { return {46, 34, 40, 52}; }
+  void draw(Sheet& sheet) override;
+  std::vector<Handle> handles() const override;
+
+ private:
+  void draw_place(Sheet& sheet, const Pose& pose);
+  void draw_stance(Sheet& sheet, const Pose& pose);
+  void draw_weigh(Sheet& sheet, const Pose& pose);
+  Overlay overlay_;
+};
+
+class FrontPane : public Pane {
+ public:
+  using Pane::Pane;
+  QString name() const override { return QObject::tr("Front"); }
+  QRectF bounds() const override;
+  QMarginsF margins() const override { return {30, 30, 30, 44}; }
+  void draw(Sheet& sheet) override;
+  std::vector<Handle> handles() const override;
+};
+
+class PlanPane : public Pane {
+ public:
+  using Pane::Pane;
+  QString name() const override { return QObject::tr("Plan"); }
+  QRectF bounds() const override;
+  QMarginsF margins() const override { return {24, 26, 24, 20}; }
+  void draw(Sheet& sheet) override;
+  std::vector<Handle> handles() const override;
+};
+
+Pose pose_now(const Document& document);
+//! Draws the old place while something is dragged, and the pinned gear where there is one.
+void draw_others(Sheet& sheet, const Document& document, const Pose& now, void (*draw)(Sheet&, const Pose&, Look));
+
+//! Moves the CG of a loading by sliding what slides aboard.
+void shift_cg(Design& design, const std::string& loading, double dx);
+
+}  // namespace kranich::app

@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/swing_pane.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/drawing/aircraft.h"
+#include "app/drawing/diagram.h"
+#include "app/widgets/findings.h"
+#include "core/model/moves.h"
+#include "core/swing/swing.h"
+
+namespace kranich::app {
+namespace {
+
+QString said(const Document& d, double si, Kind kind = Kind::length) { return QString::fromStdString(format_quantity(si, kind, d.units())); }
+
+}  // namespace
+
+const LegSwing* SwingPane::result() const {
+  for (const auto& s : document_.assessment().swings)
+    if (s.leg == leg) return &s;
+  return nullptr;
+}
+
+bool SwingPane::from_behind() const {
+  const auto d = the_leg().retraction.direction;
+  return d == SwingDirection::inward || d == SwingDirection::outward;
+}
+
+QRectF SwingPane::bounds() const {
+  const LegSwing* r = result();
+  QPolygonF points;
+  const Leg& l = the_leg();
+  if (r && r->input) {
+    const auto& m = r->input->moving;
+    const double radius = m.wheel.diameter / 2;
+    for (int i = 0; i <= 24; ++i) {
+      const QPointF c = map(m.axis.turn(m.full_turn * i / 24) * m.wheel.centre);
+      points << c + QPointF(radius, radius) << c - QPointF(radius, radius);
+    }
+    points << map(l.retraction.well.low.vec()) << map(l.retraction.well.high.vec());
+  } else {
+    points << QPointF(-1, -1) << QPointF(1, 1);
+  }
+  const QRectF box = points.boundingRect();
+  const double air = 0.06 * box.width();
+  return box.adjusted(-air, -air, air, air);
+}
+
+void SwingPane::draw_well(Sheet& s) {
+  const Well& w = the_leg().retraction.well;
+  if (!w.low.known() || !w.high.known()) return;
+  const QPointF lo = map(w.low.vec());
+  const QPointF hi = map(w.high.vec());
+  const double wall = 0.035 * bounds().width();
+  // The structure round the well, hatched, open below.
+  const QPolygonF solid({lo + QPointF(-wall, 0), QPointF(lo.x() - wall, hi.y() + wall), hi + QPointF(wall, wall), QPointF(hi.x() + wall, lo.y()), QPointF(hi.x(), lo.y()), hi, QPointF(lo.x(), hi.y()), lo});
+  s.pen(Ink::normal, 1.4);
+  s.fill(Theme::now().body);
+  s.polyline(solid, true);
+  s.painter().setBrush(QBrush(Theme::now().line, Qt::BDiagPattern));
+  s.polyline(solid, true);
+  s.label(QPointF((lo.x() + hi.x()) / 2, hi.y()), QString::fromStdString(w.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
+  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()), -0.6 * wall * s.frame().scale() - 8, Ink::grey);
+}
+
+void SwingPane::draw_doors(Sheet& s) {
+  for (const auto& d : document_.design().doors) {
+    if (d.leg != leg || !d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() || !d.open_angle.known()) continue;
+    const auto it = door_share.find(d.name);
+    const double open = (it == door_share.end() ? 0 : it->second) * d.open_angle;
+    const double towards = d.closed_towards < 0 ? -1 : 1;
+    const Vec3 panel(0, towards * d.width * std::cos(open), -d.width * std::sin(open));
+    const Vec3 a = d.hinge_from.vec();
+    const Vec3 b = d.hinge_to.vec();
+    s.pen(Ink::accent, 2.2);
+    QColor wash = Theme::now().accent;
+    wash.setAlpha(36);
+    s.fill(wash);
+    const auto panel_of = [&](bool mirror) {
+      const auto m = [&](Vec3 v) { return map(mirror ? mirrored(v) : v); };
+      if (from_behind()) s.line(m(a), m(a + panel));
+      else s.polyline(QPolygonF({m(a), m(b), m(b + panel), m(a + panel)}), true);
+    };
+    panel_of(false);
+    if (leg == LegName::third && from_behind()) panel_of(true);
+    s.label(map((a + b) / 2 + panel), QString::fromStdString(d.name), Ink::accent, Qt::AlignLeft | Qt::AlignTop, {5, 2}, 8);
+  }
+}
+
+void SwingPane::draw(Sheet& s) {
+  const LegSwing* r = result();
+  const Leg& l = the_leg();
+  const QString who = leg == LegName::main ? QObject::tr("Starboard main leg") : QObject::tr("%1 leg").arg(QString::fromLatin1(document_.design().third_word())).replace(0, 1, QString::fromLatin1(document_.design().third_word()).left(1).toUpper());
+  const double share = playback ? leg_share : document_.gear_position();
+  if (!l.retraction.fitted) {
+    s.title(who, QObject::tr("fixed: it does not swing"));
+    return;
+  }
+  s.title(who, QObject::tr("%1 · %2 of %3").arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from starboard"), said(document_, share * l.retraction.unit_angle, Kind::angle), said(document_, l.retraction.unit_angle, Kind::angle)));
+  draw_well(s);
+  if (!r || !r->input) {
+    s.label(s.frame().to_world(s.frame().device().center()), QObject::tr("needs %1").arg(r ? QString::fromStdString(r->missing) : QString()), Ink::fails);
+    return;
+  }
+  const auto& m = r->input->moving;
+  const auto project = [this](const Vec3& p) { return map(p); };
+  const Theme& t = Theme::now();
+  // The lowest point of the down wheel is the ground it would stand on.
+  s.ground(m.wheel.centre.z() - l.wheel.diameter / 2);
+  if (const Design* before = document_.before_drag()) draw_swung_leg(s, leg == LegName::main ? before->gear.main : before->gear.third, 1, project, t.faint, Qt::transparent, t.faint);
+  QColor pale = t.tyre;
+  pale.setAlpha(26);
+  QColor pale_leg = t.ink;
+  pale_leg.setAlpha(28);
+  QColor pale_edge = t.ink;
+  pale_edge.setAlpha(50);
+  if (!playback)
+    for (int i = 0; i <= 6; ++i) draw_swung_leg(s, l, i / 6.0, project, pale_leg, pale, pale_edge);
+  // Path of the wheel's centre.
+  QPolygonF path;
+  for (int i = 0; i <= 60; ++i) path << map(m.axis.turn(m.full_turn * i / 60) * m.wheel.centre);
+  s.no_fill();
+  s.pen(Ink::grey, 1, Qt::DotLine);
+  s.polyline(path);
+  if (playback) draw_doors(s);
+  // The stowed wheel in the accent, then the present pose in ink.
+  QColor stowed = t.accent;
+  stowed.setAlpha(70);
+  if (!playback) draw_swung_leg(s, l, 1, project, stowed, stowed, t.accent);
+  draw_swung_leg(s, l, share, project, t.ink, t.tyre, t.ink);
+  if (playback) return;
+  const QPointF pivot = map(m.axis.point);
+  s.label(pivot, QObject::tr("pivot"), Ink::accent, Qt::AlignLeft | Qt::AlignBottom, {12, -6}, 8.5, true);
+  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {m.wheel.diameter / 2 * s.frame().scale() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
+  if (!r->least) return;
+  const bool fails = r->least->distance < r->input->wanted_clearance;
+  const Ink ink = fails ? Ink::fails : Ink::holds;
+  const QPointF a = map(r->least->on_part);
+  const QPointF b = map(r->least->on_obstacle);
+  s.no_fill();
+  s.pen(ink, 2);
+  s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13, 13);
+  s.line(a, b);
+  s.note(s.frame().to_device((a + b) / 2) + QPointF(-70, 40), QObject::tr("%1 to %2 %3").arg(QString::fromStdString(swing::part_word(r->least->part)), QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
+         QObject::tr("at %1, wants %2").arg(said(document_, r->least->turn, Kind::angle), said(document_, r->input->wanted_clearance)), ink, (a + b) / 2);
+}
+
+std::vector<Handle> SwingPane::handles() const {
+  const Leg& l = the_leg();
+  if (playback || !l.retraction.fitted || !l.retraction.pivot.known() || !l.axle.known()) return {};
+  const bool main = leg == LegName::main;
+  const bool behind = from_behind();
+  const auto along = [behind](Point& p, double dx, double dy) {
+    (behind ? p.y : p.x).si += dx;
+    p.z.si += dy;
+  };
+  const auto its = [main](Design& d) -> Leg& { return main ? d.gear.main : d.gear.third; };
+  std::vector<Handle> list;
+  list.push_back({"pivot", QObject::tr("pivot"), map(l.retraction.pivot.vec()), 12, [=](Design& d, double dx, double dy) { along(its(d).retraction.pivot, dx, dy); }});
+  list.push_back({"axle", QObject::tr("axle, along the leg"), map(l.axle.vec()), 13, [=](Design& d, double dx, double dy) {
+                    Leg& leg_now = its(d);
+                    const Vec3 line = leg_now.axle.vec() - leg_now.retraction.pivot.vec();
+                    const Vec3 unit = line.normalized();
+                    lengthen_leg(leg_now, dx * (behind ? unit.y() : unit.x()) + dy * unit.z());
+                  }});
+  const Well& w = l.retraction.well;
+  if (w.low.known() && w.high.known()) {
+    list.push_back({"well-low", QObject::tr("well, lower corner"), map(w.low.vec()), 8, [=](Design& d, double dx, double dy) { along(its(d).retraction.well.low, dx, dy); }, true});
+    list.push_back({"well-high", QObject::tr("well, upper corner"), map(w.high.vec()), 8, [=](Design& d, double dx, double dy) { along(its(d).retraction.well.high, dx, dy); }, true});
+  }
+  return list;
+}
+
+void ClearancePane::draw(Sheet& s) {
+  const LegSwing* r = swing_.result();
+  if (!r || !r->input || !r->least) return;
+  const QRectF area = s.frame().device();
+  s.pen(Theme::now().line, 1);
+  s.fill(Theme::now().card);
+  s.painter().drawRoundedRect(area, 3, 3);
+  Diagram g;
+  const auto& length = display_unit(Kind::length, document_.units());
+  g.title = QObject::tr("Least clearance on the way");
+  g.y_title = QString::fromUtf8(length.symbol.data());
+  g.x_title = QObject::tr("turn, °");
+  g.y_factor = 1 / length.to_si;
+  const double full = r->input->moving.full_turn;
+  for (int i = 0; i <= 60; ++i) {
+    const double turn = full * i / 60;
+    g.curve.push_back({degrees(turn), swing::clearance_at(*r->input, turn).distance});
+  }
+  g.marks.push_back({{degrees(r->least->turn), r->least->distance}, QStringLiteral("%1 %2").arg(QString::fromStdString(swing::part_word(r->least->part)), said(document_, r->least->distance)), r->least->distance < r->input->wanted_clearance ? Ink::fails : Ink::holds});
+  g.fit();
+  g.band_low = g.y_low;
+  g.band_high = r->input->wanted_clearance;
+  g.marks.push_back({{degrees(document_.gear_position() * full), 0}, QString(), Ink::accent, true});
+  g.draw(s, area);
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The swing of one leg in its plane: well, poses along the way, the tightest one called out; and the clearance over
+//! the turn. Sequence plays back on the same drawing, with its doors.
+#pragma once
+
+#include <map>
+
+#include "app/drawing/board.h"
+
+namespace kranich::app {
+
+class SwingPane : public Pane {
+ public:
+  explicit SwingPane(Document& document) : Pane(document) {}
+  QString name() const override { return QObject::tr("Swing"); }
+  QRectF bounds() const override;
+  QMarginsF margins() const override { return {26, 34, 26, 26}; }
+  void draw(Sheet& sheet) override;
+  std::vector<Handle> handles() const override;
+
+  LegName leg = LegName::main;
+  bool playback = false;             //!< draws doors and one pose only
+  double leg_share = 0;              //!< in playback: where the leg is
+  std::map<std::string, double> door_share;
+
+  const Leg& the_leg() const { return leg == LegName::main ? document_.design().gear.main : document_.design().gear.third; }
+  const LegSwing* result() const;
+  bool from_behind() const;  //!< the plane of a sideways swing: (y, z); else the side view (x, z)
+  QPointF map(const Vec3& p) const { return from_behind() ? QPointF(p.y(), p.z()) : QPointF(p.x(), p.z()); }
+
+ private:
+  void draw_well(Sheet& sheet);
+  void draw_doors(Sheet& sheet);
+};
+
+class ClearancePane : public Pane {
+ public:
+  ClearancePane(Document& document, const SwingPane& swing) : Pane(document), swing_(swing) {}
+  QString name() const override { return QObject::tr("Clearance"); }
+  QRectF bounds() const override { return {}; }
+  bool to_scale() const override { return false; }
+  QMarginsF margins() const override { return {8, 6, 8, 6}; }
+  void draw(Sheet& sheet) override;
+
+ private:
+  const SwingPane& swing_;
+};
+
+}  // namespace kranich::app

@@ -1,0 +1,112 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QIcon>
+#include <QLocale>
+#include <QMessageBox>
+#include <QSettings>
+#include <QTimer>
+#include <QTranslator>
+#include <cstdio>
+
+#include "app/demo.h"
+#include "app/main_window.h"
+#include "app/print/report.h"
+#include "app/theme.h"
+
+namespace {
+
+using namespace kranich;
+using namespace kranich::app;
+
+//! One picture of each main view, for documentation and for looking without a display.
+bool write_pictures(MainWindow& window, const QString& directory) {
+  QDir().mkpath(directory);
+  bool good = true;
+  for (int i = 0; i < station_count; ++i) {
+    const auto station = static_cast<Station>(i);
+    window.show_station(station);
+    window.document().set_gear_position(station == Station::swing ? 0.55 : 0);
+    for (int round = 0; round < 12; ++round) {
+      QApplication::processEvents(QEventLoop::AllEvents, 20);
+      QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+      struct timespec pause{0, 10000000};
+      nanosleep(&pause, nullptr);
+    }
+    const QString file = QStringLiteral("%1/%2.png").arg(directory, QString::fromUtf8(station_id(station).data()));
+    good = window.grab().save(file) && good;
+    std::printf("%s\n", qPrintable(file));
+  }
+  return good;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  QApplication application(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("kranich"));
+  QApplication::setApplicationDisplayName(QStringLiteral("Kranich"));
+  QApplication::setApplicationVersion(QStringLiteral(KRANICH_VERSION));
+  QApplication::setDesktopFileName(QStringLiteral("kranich"));
+  QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/kranich.svg")));
+  QSettings::setDefaultFormat(QSettings::IniFormat);
+  QLocale::setDefault(QLocale::c());
+
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("A workbench for aircraft landing gear."));
+  parser.addHelpOption();
+  parser.addVersionOption();
+  parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("project to open (.kranich)"), QStringLiteral("[FILE]"));
+  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Start with a demonstration project: Dunnock or Redshank."), QStringLiteral("name"));
+  const QCommandLineOption pictures(QStringLiteral("pictures"), QStringLiteral("Write a picture of each main view into a directory and end."), QStringLiteral("directory"));
+  const QCommandLineOption report(QStringLiteral("report"), QStringLiteral("Write the report as PDF and end."), QStringLiteral("pdf"));
+  const QCommandLineOption dark(QStringLiteral("dark"), QStringLiteral("Dark colours."));
+  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the window."), QStringLiteral("WIDTHxHEIGHT"));
+  parser.addOptions({demo, pictures, report, dark, size});
+  parser.process(application);
+
+  load_fonts();
+  const bool batch = parser.isSet(pictures) || parser.isSet(report);
+  Theme::choose(parser.isSet(dark) || (!batch && QSettings().value("dark").toBool()));
+  Document document;
+  start_demo(document, QStringLiteral("Dunnock"));
+  if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
+    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock and Redshank\n", qPrintable(parser.value(demo)));
+    return 2;
+  }
+  MainWindow window(document);
+  if (const auto wh = parser.value(size).split('x'); wh.size() == 2) window.resize(wh[0].toInt(), wh[1].toInt());
+  const auto files = parser.positionalArguments();
+  if (batch) {
+    if (!files.isEmpty()) {
+      const auto faults = document.open(files[0]);
+      for (const auto& f : faults) std::fprintf(stderr, "%s: %s: %s\n", qPrintable(files[0]), f.where.c_str(), f.what.c_str());
+      if (!faults.empty()) return 2;
+    }
+    if (parser.isSet(report)) {
+      if (const auto why = write_report(document, parser.value(report))) {
+        std::fprintf(stderr, "kranich: %s\n", qPrintable(*why));
+        return 4;
+      }
+    }
+    if (parser.isSet(pictures)) {
+      window.show();
+      window.show_station(Station::place);
+      return write_pictures(window, parser.value(pictures)) ? 0 : 4;
+    }
+    return 0;
+  }
+  window.show();
+  window.show_station(Station::place);
+  if (!files.isEmpty()) window.open_file(files[0]);
+  QTimer::singleShot(0, &window, [&] {
+    const auto copies = Document::left_behind();
+    if (copies.empty()) return;
+    const auto answer = QMessageBox::question(&window, QObject::tr("Work left behind"), QObject::tr("Kranich ended without saving last time. Take up that work again?"), QMessageBox::Yes | QMessageBox::No, QMessageBox::Yes);
+    std::error_code error;
+    if (answer == QMessageBox::Yes) document.recover(copies.front());
+    else std::filesystem::remove(copies.front(), error);
+  });
+  return QApplication::exec();
+}

@@ -1,0 +1,353 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/main_window.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QDropEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+#include <QUrl>
+
+#include "app/demo.h"
+#include "app/print/report.h"
+#include "app/theme.h"
+
+namespace kranich::app {
+
+MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent), document_(document) {
+  setObjectName("main-window");
+  setAcceptDrops(true);
+  setMinimumSize(1000, 640);
+  resize(1280, 800);
+  auto* middle = new QWidget(this);
+  auto* all = new QVBoxLayout(middle);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->setSpacing(0);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(12, 6, 12, 6);
+  bar->setSpacing(7);
+  build_actions();
+  build_bar(bar);
+  all->addLayout(bar);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(0);
+  rail_ = new Rail(document_, middle);
+  stack_ = new QStackedWidget(middle);
+  row->addWidget(rail_);
+  row->addWidget(stack_, 1);
+  all->addLayout(row, 1);
+  strip_ = new MarginStrip(document_, middle);
+  all->addWidget(strip_);
+  setCentralWidget(middle);
+
+  connect(rail_, &Rail::chosen, this, &MainWindow::show_station);
+  connect(strip_, &MarginStrip::go_to, this, [this](Station station, const QString& key) {
+    show_station(station);
+    page(station)->findings()->choose(key.toStdString());
+  });
+  connect(&document_, &Document::started, this, &MainWindow::rebuild_pages);
+  connect(&document_, &Document::changed, this, &MainWindow::refresh_bar);
+  connect(&document_, &Document::view_changed, this, &MainWindow::refresh_bar);
+  connect(&document_, &Document::file_changed, this, &MainWindow::refresh_title);
+  connect(&document_, &Document::refused, this, [this](const QString& why) { tell(why, true); });
+  message_timer_.setSingleShot(true);
+  connect(&message_timer_, &QTimer::timeout, this, [this] { message_->clear(); });
+  rebuild_pages();
+  refresh_bar();
+  refresh_title();
+}
+
+void MainWindow::build_actions() {
+  menu_ = new QMenu(this);
+  const auto action = [&](QMenu* into, const QString& text, const char* keys, auto&& does) {
+    auto* a = new QAction(text, this);
+    if (*keys) a->setShortcut(QKeySequence(QString::fromLatin1(keys)));
+    connect(a, &QAction::triggered, this, does);
+    into->addAction(a);
+    addAction(a);
+    return a;
+  };
+  action(menu_, tr("Open …"), "Ctrl+O", [this] { choose_and_open(); });
+  recent_ = menu_->addMenu(tr("Recent projects"));
+  connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fill_recent);
+  auto* demos = menu_->addMenu(tr("Demonstration projects"));
+  for (const QString& name : demo_names())
+    action(demos, name, "", [this, name] {
+      if (may_discard()) start_demo(document_, name);
+    });
+  menu_->addSeparator();
+  action(menu_, tr("Save"), "Ctrl+S", [this] { save(); });
+  action(menu_, tr("Save as …"), "Ctrl+Shift+S", [this] { save_as(); });
+  menu_->addSeparator();
+  undo_ = action(menu_, tr("Undo"), "Ctrl+Z", [this] { document_.undo(); });
+  redo_ = action(menu_, tr("Redo"), "Ctrl+Shift+Z", [this] { document_.redo(); });
+  menu_->addSeparator();
+  action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
+  action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
+  menu_->addSeparator();
+  action(menu_, tr("Keyboard and cautions"), "F1", [this] {
+    QMessageBox::information(this, tr("Keyboard and cautions"),
+                             tr("<p><b>Ctrl+1 … Ctrl+6</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
+                                "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
+                                 .arg(planning_caution()));
+  });
+  action(menu_, tr("Quit"), "Ctrl+Q", [this] { close(); });
+}
+
+void MainWindow::build_bar(QHBoxLayout* bar) {
+  auto* project = new QPushButton(tr("Project"), this);
+  project->setObjectName("project-menu");
+  project->setMenu(menu_);
+  bar->addWidget(project);
+  name_ = new QLabel(this);
+  name_->setFont(text_font(12, true));
+  summary_ = new QLabel(this);
+  summary_->setFont(text_font(8.5));
+  message_ = new QLabel(this);
+  message_->setObjectName("message");
+  message_->setFont(text_font(8.5));
+  bar->addWidget(name_);
+  bar->addWidget(summary_);
+  bar->addWidget(message_, 1);
+  const auto small = [&](const QString& s) {
+    auto* l = new QLabel(s, this);
+    l->setFont(text_font(8.5));
+    bar->addWidget(l);
+    return l;
+  };
+  small(tr("Loading"));
+  loading_ = new QComboBox(this);
+  loading_->setObjectName("loading");
+  loading_->setAccessibleName(tr("Loading"));
+  loading_->setMinimumWidth(176);
+  bar->addWidget(loading_);
+  connect(loading_, &QComboBox::activated, this, [this](int) { document_.set_loading(loading_->currentText()); });
+  auto* next = new QAction(this);
+  next->setShortcut(QKeySequence(QStringLiteral("Ctrl+L")));
+  connect(next, &QAction::triggered, this, [this] {
+    if (loading_->count() == 0) return;
+    loading_->setCurrentIndex((loading_->currentIndex() + 1) % loading_->count());
+    document_.set_loading(loading_->currentText());
+  });
+  addAction(next);
+  auto* segment = new QHBoxLayout;
+  segment->setSpacing(0);
+  for (const GearState s : {GearState::extended, GearState::static_load, GearState::bottomed, GearState::flat}) {
+    auto* b = new QPushButton(text_of(gear_state_word(s)), this);
+    b->setCheckable(true);
+    b->setAutoExclusive(true);
+    b->setObjectName("state:" + text_of(gear_state_word(s)));
+    static const char* tips[]{"No weight on the wheels", "The loading's weight carried at rest", "Every leg at its stop", "Bottomed, and the tyres flat"};
+    b->setToolTip(tr(tips[static_cast<int>(s)]));
+    connect(b, &QPushButton::clicked, this, [this, s] { document_.set_state(s); });
+    segment->addWidget(b);
+    states_.push_back(b);
+  }
+  bar->addLayout(segment);
+  small(tr("Gear down"));
+  gear_ = new QSlider(Qt::Horizontal, this);
+  gear_->setObjectName("gear");
+  gear_->setRange(0, 200);
+  gear_->setFixedWidth(84);
+  gear_->setAccessibleName(tr("Gear position, down to stowed"));
+  gear_->setToolTip(tr("Swings the gear from down to stowed (aircraft on jacks, legs extended)"));
+  bar->addWidget(gear_);
+  connect(gear_, &QSlider::valueChanged, this, [this](int v) { document_.set_gear_position(v / 200.0); });
+  small(tr("stowed"));
+  const auto toggle = [&](const char* id, const char* keys, const QString& tip, auto&& does) {
+    auto* b = new QPushButton(this);
+    b->setObjectName(QString::fromLatin1(id));
+    b->setShortcut(QKeySequence(QString::fromLatin1(keys)));
+    b->setToolTip(tip);
+    connect(b, &QPushButton::clicked, this, does);
+    bar->addWidget(b);
+    return b;
+  };
+  pin_ = toggle("pin", "F8", tr("Keeps the design as it is now, and shows what changes against it (F8)"), [this] { document_.pinned() ? document_.unpin() : document_.pin(); });
+  units_ = toggle("units", "Ctrl+U", tr("Metric or inch; no value changes (Ctrl+U)"), [this] {
+    document_.edit(tr("Switch units"), [](Design& d) { d.units = d.units == UnitSystem::metric ? UnitSystem::inch : UnitSystem::metric; });
+  });
+  dark_ = toggle("dark", "Ctrl+D", tr("Light or dark (Ctrl+D)"), [this] { set_dark(!Theme::now().dark); });
+}
+
+void MainWindow::set_dark(bool dark) {
+  Theme::choose(dark);
+  QSettings().setValue("dark", dark);
+  const Station now = static_cast<Station>(std::max(0, stack_->currentIndex()));
+  rebuild_pages();
+  show_station(now);
+  refresh_bar();
+}
+
+void MainWindow::rebuild_pages() {
+  const int now = std::max(0, stack_->currentIndex());
+  for (auto& p : pages_) {
+    if (!p) continue;
+    stack_->removeWidget(p);
+    delete p;
+    p = nullptr;
+  }
+  StationPage* (*make[])(Document&) = {make_weigh_page, make_place_page, make_stance_page, make_spring_page, make_swing_page, make_sequence_page};
+  for (int i = 0; i < station_count; ++i) {
+    pages_[static_cast<size_t>(i)] = make[i](document_);
+    stack_->addWidget(pages_[static_cast<size_t>(i)]);
+  }
+  show_station(static_cast<Station>(now));
+}
+
+void MainWindow::show_station(Station station) {
+  stack_->setCurrentIndex(static_cast<int>(station));
+  rail_->show_current(station);
+}
+
+void MainWindow::refresh_bar() {
+  const Design& d = document_.design();
+  name_->setText(QString::fromStdString(d.about.name));
+  summary_->setText(tr("change %1").arg(QString::fromStdString(d.about.revision)));
+  summary_->setToolTip(QString::fromStdString(d.about.summary));
+  QStringList names;
+  for (const auto& l : d.loadings) names << QString::fromStdString(l.name);
+  QStringList shown;
+  for (int i = 0; i < loading_->count(); ++i) shown << loading_->itemText(i);
+  if (names != shown) {
+    loading_->clear();
+    loading_->addItems(names);
+  }
+  loading_->setCurrentText(document_.loading_name());
+  states_[static_cast<size_t>(document_.state())]->setChecked(true);
+  const bool retracts = d.gear.main.retraction.fitted || d.gear.third.retraction.fitted;
+  gear_->setEnabled(retracts);
+  if (!gear_->isSliderDown()) gear_->setValue(static_cast<int>(std::lround(document_.gear_position() * 200)));
+  pin_->setText(document_.pinned() ? tr("unpin") : tr("pin"));
+  pin_->setStyleSheet(document_.pinned() ? QStringLiteral("color: %1; border-color: %1;").arg(Theme::now().pinned.name()) : QString());
+  units_->setText(d.units == UnitSystem::metric ? "mm" : "in");
+  units_->setAccessibleName(tr("Units: %1").arg(units_->text()));
+  dark_->setText(Theme::now().dark ? tr("light") : tr("dark"));
+  undo_->setEnabled(!document_.undo_text().isEmpty());
+  redo_->setEnabled(!document_.redo_text().isEmpty());
+  undo_->setText(document_.undo_text().isEmpty() ? tr("Undo") : tr("Undo: %1").arg(document_.undo_text()));
+  redo_->setText(document_.redo_text().isEmpty() ? tr("Redo") : tr("Redo: %1").arg(document_.redo_text()));
+}
+
+void MainWindow::refresh_title() {
+  const QString file = document_.path().isEmpty() ? tr("not saved") : QFileInfo(document_.path()).fileName();
+  setWindowTitle(tr("%1%2 – %3 – Kranich").arg(QString::fromStdString(document_.design().about.name), document_.modified() ? "*" : "", file));
+  if (document_.read_only()) tell(tr("Written by a newer Kranich: open for reading only."), true);
+}
+
+void MainWindow::tell(const QString& text, bool trouble) {
+  QPalette p = message_->palette();
+  p.setColor(QPalette::WindowText, trouble ? Theme::now().fails : Theme::now().accent);
+  message_->setPalette(p);
+  message_->setText(text);
+  message_->setToolTip(text);
+  message_timer_.start(12000);
+}
+
+bool MainWindow::open_file(const QString& path) {
+  last_fault_.clear();
+  const auto faults = document_.open(path);
+  if (faults.empty()) {
+    remember(path);
+    return true;
+  }
+  QString text = tr("<p><b>%1</b> cannot be opened; the design in hand stays as it is.</p><ul>").arg(QFileInfo(path).fileName().toHtmlEscaped());
+  int shown = 0;
+  for (const auto& f : faults) {
+    if (++shown > 12) break;
+    text += QStringLiteral("<li><b>%1</b> %2</li>").arg(QString::fromStdString(f.where).toHtmlEscaped(), QString::fromStdString(f.what).toHtmlEscaped());
+  }
+  text += "</ul>";
+  if (faults.size() > 12) text += tr("<p>and %1 more</p>").arg(faults.size() - 12);
+  last_fault_ = text;
+  auto* box = new QMessageBox(QMessageBox::Warning, tr("Faulty file"), text, QMessageBox::Ok, this);
+  box->setAttribute(Qt::WA_DeleteOnClose);
+  box->setObjectName("faults");
+  box->open();
+  return false;
+}
+
+bool MainWindow::save_to(const QString& path) {
+  if (const auto why = document_.save(path)) {
+    tell(tr("%1: %2").arg(path, *why), true);
+    return false;
+  }
+  remember(path);
+  tell(tr("saved %1").arg(QFileInfo(path).fileName()));
+  return true;
+}
+
+bool MainWindow::save() { return document_.path().isEmpty() || document_.path().startsWith(":") ? save_as() : save_to(document_.path()); }
+
+bool MainWindow::save_as() {
+  QString path = QFileDialog::getSaveFileName(this, tr("Save project"), QString::fromStdString(document_.design().about.name).toLower() + ".kranich", tr("Kranich projects (*.kranich)"));
+  if (path.isEmpty()) return false;
+  if (QFileInfo(path).suffix().isEmpty()) path += ".kranich";
+  return save_to(path);
+}
+
+void MainWindow::choose_and_open() {
+  if (!may_discard()) return;
+  const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Kranich projects (*.kranich);;All files (*)"));
+  if (!path.isEmpty()) open_file(path);
+}
+
+bool MainWindow::may_discard() {
+  if (!document_.modified()) return true;
+  const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.").arg(QString::fromStdString(document_.design().about.name)),
+                                            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+  if (answer == QMessageBox::Save) return save();
+  return answer == QMessageBox::Discard;
+}
+
+void MainWindow::remember(const QString& path) {
+  QSettings settings;
+  QStringList list = settings.value("recent").toStringList();
+  const QString absolute = QFileInfo(path).absoluteFilePath();
+  list.removeAll(absolute);
+  list.prepend(absolute);
+  while (list.size() > 10) list.removeLast();
+  settings.setValue("recent", list);
+}
+
+void MainWindow::fill_recent() {
+  recent_->clear();
+  for (const QString& path : QSettings().value("recent").toStringList())
+    recent_->addAction(path, this, [this, path] {
+      if (may_discard()) open_file(path);
+    });
+  if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
+}
+
+void MainWindow::export_report() {
+  const QString path = QFileDialog::getSaveFileName(this, tr("Report"), QString::fromStdString(document_.design().about.name).toLower() + ".pdf", tr("PDF (*.pdf)"));
+  if (path.isEmpty()) return;
+  if (const auto why = write_report(document_, path)) tell(*why, true);
+  else tell(tr("written to %1").arg(path));
+}
+
+void MainWindow::export_csv() {
+  const QString path = QFileDialog::getSaveFileName(this, tr("All figures"), QString::fromStdString(document_.design().about.name).toLower() + ".csv", tr("Tables (*.csv)"));
+  if (path.isEmpty()) return;
+  if (const auto why = write_figures(document_, path)) tell(*why, true);
+  else tell(tr("written to %1").arg(path));
+}
+
+void MainWindow::closeEvent(QCloseEvent* e) { may_discard() ? e->accept() : e->ignore(); }
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
+  if (e->mimeData()->hasUrls()) e->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* e) {
+  const auto urls = e->mimeData()->urls();
+  if (!urls.isEmpty() && may_discard()) open_file(urls.first().toLocalFile());
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The one window: bar, rail, page, strip.
+#pragma once
+
+#include <QAction>
+#include <QComboBox>
+#include <QLabel>
+#include <QMainWindow>
+#include <QPushButton>
+#include <QSlider>
+#include <QStackedWidget>
+
+#include "app/document/document.h"
+#include "app/stations/page.h"
+#include "app/widgets/rail.h"
+
+namespace kranich::app {
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  explicit MainWindow(Document& document, QWidget* parent = nullptr);
+
+  void show_station(Station station);
+  StationPage* page(Station station) const { return pages_[static_cast<size_t>(station)]; }
+  Document& document() { return document_; }
+  //! Opens a file and shows its faults if it has any; false then.
+  bool open_file(const QString& path);
+  bool save_to(const QString& path);
+  //! Faults of the last file that could not be opened, as shown.
+  QString last_fault() const { return last_fault_; }
+  void set_dark(bool dark);
+
+ protected:
+  void closeEvent(QCloseEvent*) override;
+  void dragEnterEvent(QDragEnterEvent*) override;
+  void dropEvent(QDropEvent*) override;
+
+ private:
+  void build_bar(class QHBoxLayout* bar);
+  void build_actions();
+  void rebuild_pages();
+  void refresh_bar();
+  void refresh_title();
+  bool may_discard();
+  void remember(const QString& path);
+  void fill_recent();
+  void choose_and_open();
+  bool save();
+  bool save_as();
+  void export_report();
+  void export_csv();
+  void tell(const QString& text, bool trouble = false);
+
+  Document& document_;
+  QLabel* name_;
+  QLabel* summary_;
+  QComboBox* loading_;
+  std::vector<QPushButton*> states_;
+  QSlider* gear_;
+  QPushButton* pin_;
+  QPushButton* units_;
+  QPushButton* dark_;
+  QLabel* message_;
+  Rail* rail_;
+  QStackedWidget* stack_;
+  MarginStrip* strip_;
+  std::array<StationPage*, station_count> pages_{};
+  QMenu* menu_;
+  QMenu* recent_;
+  QAction* undo_;
+  QAction* redo_;
+  QTimer message_timer_;
+  QString last_fault_;
+};
+
+}  // namespace kranich::app

@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/print/report.h"
+
+#include <QDate>
+#include <QFile>
+#include <QFontMetricsF>
+#include <QPageLayout>
+#include <QPageSize>
+#include <QPainter>
+#include <QPdfWriter>
+#include <cmath>
+
+#include "app/drawing/panes.h"
+#include "app/drawing/swing_pane.h"
+#include "app/theme.h"
+#include "app/widgets/findings.h"
+#include "core/io/csv.h"
+
+namespace kranich::app {
+namespace {
+
+//! One A4 page after another, in millimetres with the origin at the paper's corner.
+class Paper {
+ public:
+  Paper(QPdfWriter& writer, const Document& document) : writer_(writer), document_(document), p_(&writer) {
+    p_.scale(dots_per_mm, dots_per_mm);
+    head();
+  }
+  QPainter& painter() { return p_; }
+  static constexpr double dots_per_mm = 1200 / 25.4;
+  static constexpr double left = 18, right = 192, bottom = 280;
+  double y = 0;
+
+  void need(double height) {
+    if (y + height <= bottom) return;
+    writer_.newPage();
+    ++page_;
+    head();
+  }
+  void text(const QString& s, double mm_high, bool bold = false, const QColor& colour = Qt::black) {
+    const QFont f = font(mm_high, bold);
+    p_.setFont(f);
+    p_.setPen(colour);
+    const QFontMetricsF m(f, p_.device());
+    const QRectF box = m.boundingRect(QRectF(0, 0, right - left, 300), Qt::TextWordWrap, s);
+    need(box.height());
+    p_.drawText(QRectF(left, y, right - left, box.height() + 1), Qt::TextWordWrap, s);
+    y += box.height() + 0.25 * mm_high;
+  }
+  static QFont font(double mm_high, bool bold) {
+    QFont f(QStringLiteral("B612"));
+    f.setPixelSize(std::max(1, static_cast<int>(std::lround(mm_high))));
+    f.setBold(bold);
+    return f;
+  }
+
+ private:
+  void head() {
+    y = 14;
+    const Design& d = document_.design();
+    text(QObject::tr("%1 – %2").arg(QString::fromStdString(d.about.name), QString::fromStdString(d.about.summary)), 5, true);
+    text(QObject::tr("change %1 · %2 · %3 · loading “%4” · page %5").arg(QString::fromStdString(d.about.revision), QString::fromStdString(d.about.owner), QDate::currentDate().toString(Qt::ISODate), document_.loading_name()).arg(page_), 3, false, Qt::darkGray);
+    p_.setPen(QPen(Qt::black, 0.3));
+    p_.drawLine(QPointF(left, y + 0.5), QPointF(right, y + 0.5));
+    y += 3;
+  }
+  QPdfWriter& writer_;
+  const Document& document_;
+  QPainter p_;
+  int page_ = 1;
+};
+
+template <class P> void draw_pane(Paper& paper, P& pane, const QRectF& area) {
+  const double unit = 0.24;  // mm for what is a pixel on the screen
+  const QRectF inner = area.marginsRemoved(pane.margins() * unit);
+  const Frame frame(inner, pane.to_scale() ? pane.bounds() : QRectF(0, 0, inner.width(), inner.height()));
+  if (!frame.valid()) return;
+  paper.painter().save();
+  paper.painter().setClipRect(area);
+  Sheet sheet(paper.painter(), frame, unit);
+  pane.draw(sheet);
+  paper.painter().restore();
+}
+
+void findings_table(Paper& paper, const Document& document) {
+  QPainter& p = paper.painter();
+  const double row = 5.2;
+  paper.need(14);
+  paper.text(QObject::tr("Findings, worst first, over every loading"), 4, true);
+  const double columns[]{Paper::left, 86, 112, 146, 164};
+  for (const Finding* f : worst_of_each(document.assessment())) {
+    paper.need(row);
+    const double y = paper.y;
+    p.setFont(Paper::font(3, false));
+    p.setPen(Qt::black);
+    const auto cell = [&](int c, const QString& s, const QColor& colour = Qt::black, bool bold = false) {
+      const double x = columns[c];
+      const double width = (c < 4 ? columns[c + 1] : Paper::right) - x - 1.5;
+      p.setFont(Paper::font(3, bold));
+      p.setPen(colour);
+      p.drawText(QRectF(x, y, width, row), Qt::AlignLeft | Qt::AlignVCenter, QFontMetricsF(p.font(), p.device()).elidedText(s, Qt::ElideRight, width));
+    };
+    cell(0, title_of(*f));
+    cell(1, value_text(*f, document.units()), Qt::black, true);
+    cell(2, limit_text(*f, document.units()));
+    cell(3, text_of(verdict_word(f->verdict)), Theme::light().of(f->verdict), true);
+    cell(4, QString::fromStdString(f->remark.empty() ? f->loading : f->remark), Qt::darkGray);
+    p.setPen(QPen(QColor("#d0c9b8"), 0.1));
+    p.drawLine(QPointF(Paper::left, y + row), QPointF(Paper::right, y + row));
+    paper.y += row;
+  }
+}
+
+}  // namespace
+
+QString planning_caution() {
+  return QObject::tr("These figures are for planning. Airworthiness is decided by the local authority's rules and by licensed or authorised persons; structure that carries people needs their check and a proof test.");
+}
+
+std::optional<QString> write_report(const Document& document, const QString& path) {
+  const bool was_dark = Theme::now().dark;
+  if (was_dark) Theme::choose(false);  // paper is white
+  std::optional<QString> trouble;
+  {
+    QPdfWriter writer(path);
+    writer.setPageLayout(QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
+    writer.setResolution(1200);
+    writer.setTitle(QString::fromStdString(document.design().about.name));
+    writer.setCreator(QStringLiteral("Kranich"));
+    QFile probe(path);
+    if (!probe.open(QIODevice::ReadWrite)) {
+      trouble = QObject::tr("%1: %2").arg(path, probe.errorString());
+    } else {
+      probe.close();
+      Paper paper(writer, document);
+      paper.text(planning_caution(), 3, true, Theme::light().fails);
+      paper.y += 1;
+      auto& own = const_cast<Document&>(document);  // panes are made for pages that edit; here they only draw
+      SidePane side(own, Overlay::place);
+      FrontPane front(own);
+      PlanPane plan(own);
+      const double w = Paper::right - Paper::left;
+      draw_pane(paper, side, {Paper::left, paper.y, w, 78});
+      draw_pane(paper, front, {Paper::left, paper.y + 79, w / 2 - 1, 56});
+      draw_pane(paper, plan, {Paper::left + w / 2 + 1, paper.y + 79, w / 2 - 1, 56});
+      paper.y += 138;
+      findings_table(paper, document);
+      paper.y += 4;
+      for (const auto& s : document.assessment().swings) {
+        if (!s.input) continue;
+        paper.need(92);
+        SwingPane swing(own);
+        swing.leg = s.leg;
+        ClearancePane clearance(own, swing);
+        draw_pane(paper, swing, {Paper::left, paper.y, w * 0.6, 88});
+        draw_pane(paper, clearance, {Paper::left + w * 0.61, paper.y + 16, w * 0.39, 56});
+        paper.y += 92;
+      }
+    }
+  }
+  if (was_dark) Theme::choose(true);
+  return trouble;
+}
+
+std::optional<QString> write_figures(const Document& document, const QString& path) {
+  if (const auto why = write_file_atomically(path.toStdString(), findings_to_csv(document.assessment()))) return QObject::tr("%1: %2").arg(path, QString::fromStdString(*why));
+  return std::nullopt;
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/page.h"
+
+#include <QHBoxLayout>
+
+#include "app/theme.h"
+
+namespace kranich::app {
+
+StationPage::StationPage(Document& document, Station station, QWidget* parent)
+    : QWidget(parent), document_(document), station_(station), board_(new Board(document, this)), panel_(new QVBoxLayout), left_(new QVBoxLayout) {
+  setObjectName("page:" + text_of(station_id(station)));
+  auto* inner = new QWidget;
+  inner->setLayout(panel_);
+  panel_->setContentsMargins(14, 10, 10, 10);
+  panel_->setSpacing(2);
+  auto* scroll = new QScrollArea(this);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setFixedWidth(330);
+  scroll->setWidget(inner);
+  left_->setContentsMargins(0, 0, 0, 0);
+  left_->setSpacing(0);
+  left_->addWidget(board_, 1);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  row->addLayout(left_, 1);
+  row->addWidget(scroll);
+}
+
+QLabel* StationPage::heading(const QString& text, const QString& note) {
+  auto* label = new QLabel(note.isEmpty() ? QStringLiteral("<b>%1</b>").arg(text) : QStringLiteral("<b>%1</b> &nbsp;<span style='font-size:8pt'>%2</span>").arg(text, note), this);
+  label->setContentsMargins(0, panel_->count() ? 8 : 0, 0, 2);
+  label->setWordWrap(true);
+  return put(label);
+}
+
+QuantityRow* StationPage::field(const char* path, const QString& title) { return put(new QuantityRow(document_, QString::fromLatin1(path), title, this)); }
+ChoiceRow* StationPage::choice(const char* path, const QString& title) { return put(new ChoiceRow(document_, QString::fromLatin1(path), title, this)); }
+
+QLabel* StationPage::remark(const QString& text) {
+  auto* label = new QLabel(text, this);
+  label->setWordWrap(true);
+  label->setFont(text_font(8));
+  return put(label);
+}
+
+QPushButton* StationPage::button(const QString& text, const QString& tip) {
+  auto* b = new QPushButton(text, this);
+  b->setToolTip(tip);
+  return put(b);
+}
+
+void StationPage::add_findings(const QString& title) {
+  heading(title, tr("worst first · choose one to see why"));
+  findings_ = put(new FindingList(document_, station_, this));
+}
+
+void StationPage::finish() { panel_->addStretch(1); }
+
+void StationPage::put_below(QWidget* widget, int height) {
+  widget->setFixedHeight(height);
+  left_->addWidget(widget);
+}
+
+}  // namespace kranich::app

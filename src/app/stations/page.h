@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What every station's page shares: the board on the left, the panel of numbers on the right.
+#pragma once
+
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <QWidget>
+
+#include "app/drawing/board.h"
+#include "app/widgets/findings.h"
+#include "app/widgets/quantity_edit.h"
+
+namespace kranich::app {
+
+class StationPage : public QWidget {
+  Q_OBJECT
+ public:
+  StationPage(Document& document, Station station, QWidget* parent = nullptr);
+  Station station() const { return station_; }
+  Board* board() { return board_; }
+  FindingList* findings() { return findings_; }
+
+ protected:
+  // The panel, from top to bottom: one line each.
+  QLabel* heading(const QString& text, const QString& note = {});
+  QuantityRow* field(const char* path, const QString& title = {});
+  ChoiceRow* choice(const char* path, const QString& title);
+  QLabel* remark(const QString& text = {});
+  QPushButton* button(const QString& text, const QString& tip);
+  template <class W> W* put(W* widget) {
+    panel_->addWidget(widget);
+    return widget;
+  }
+  void add_findings(const QString& title);
+  void finish();  //!< after the last line
+  //! What stands below the board: a table, a timeline.
+  void put_below(QWidget* widget, int height);
+
+  Document& document_;
+
+ private:
+  Station station_;
+  Board* board_;
+  FindingList* findings_ = nullptr;
+  QVBoxLayout* panel_;
+  QVBoxLayout* left_;
+};
+
+StationPage* make_weigh_page(Document& document);
+StationPage* make_place_page(Document& document);
+StationPage* make_stance_page(Document& document);
+StationPage* make_spring_page(Document& document);
+StationPage* make_swing_page(Document& document);
+StationPage* make_sequence_page(Document& document);
+
+}  // namespace kranich::app

@@ -1,0 +1,289 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Sequence: who moves when. The timeline under the moving drawing; bars and playhead can be dragged.
+#include <QAbstractButton>
+#include <QButtonGroup>
+#include <QElapsedTimer>
+#include <algorithm>
+#include <cmath>
+
+#include "app/drawing/swing_pane.h"
+#include "app/stations/page.h"
+#include "app/theme.h"
+
+namespace kranich::app {
+namespace {
+
+//! What is played: direction and time, shared by the drawing and the timeline.
+struct Playback {
+  bool up = true;
+  double time = 0;
+};
+
+//! The bars of all actors over time. Its world is seconds across, rows (negative) down.
+class TimelinePane : public Pane {
+ public:
+  TimelinePane(Document& document, Playback& playback, std::function<void()> moved) : Pane(document), playback_(playback), moved_(std::move(moved)) {}
+  QString name() const override { return QObject::tr("Timeline"); }
+  QRectF bounds() const override { return {}; }
+  bool to_scale() const override { return false; }
+  QMarginsF margins() const override { return {10, 4, 10, 6}; }
+
+  const sequence::Timeline& line() const { return playback_.up ? document_.assessment().up : document_.assessment().down; }
+  std::vector<std::string> actors() const {
+    std::vector<std::string> names;
+    for (const auto& b : line().bars)
+      if (std::find(names.begin(), names.end(), b.actor) == names.end()) names.push_back(b.actor);
+    return names;
+  }
+
+  void draw(Sheet& s) override {
+    area_ = s.frame().device();
+    QPainter& p = s.painter();
+    const Theme& t = Theme::now();
+    const auto names = actors();
+    p.setFont(text_font(9, true));
+    p.setPen(t.grey);
+    p.drawText(area_.topLeft() + QPointF(0, 13), playback_.up ? QObject::tr("Going up: time after the selector, s") : QObject::tr("Going down: time after the selector, s"));
+    if (names.empty()) {
+      p.drawText(area_, Qt::AlignCenter, QObject::tr("no steps in this direction"));
+      return;
+    }
+    const double row = row_height();
+    p.setFont(text_font(8));
+    for (double v = 0; v <= span(); v += span() > 20 ? 2 : 1) {
+      const double x = x_of(v);
+      s.pen(t.faint_line, 0.8);
+      p.drawLine(QPointF(x, area_.top() + 22), QPointF(x, area_.bottom() - 14));
+      p.setPen(t.grey);
+      p.drawText(QRectF(x - 20, area_.bottom() - 14, 40, 14), Qt::AlignCenter, QString::number(v));
+    }
+    for (size_t i = 0; i < names.size(); ++i) {
+      const double y = area_.top() + 24 + row * static_cast<double>(i);
+      p.setFont(text_font(8.5));
+      p.setPen(t.ink);
+      p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(names[i]));
+      for (const auto& b : line().bars) {
+        if (b.actor != names[i]) continue;
+        const bool forth = b.action == Action::open || b.action == Action::raise;
+        const QColor colour = b.is_door ? t.accent : t.ink;
+        const QRectF whole(QPointF(x_of(b.start), y + row * 0.2), QPointF(x_of(b.latest_end), y + row * 0.8));
+        QColor wash = colour;
+        wash.setAlpha(50);
+        p.setPen(Qt::NoPen);
+        p.setBrush(wash);
+        p.drawRect(whole);
+        wash.setAlpha(170);
+        p.setBrush(wash);
+        p.drawRect(QRectF(whole.topLeft(), QPointF(x_of(b.earliest_end), whole.bottom())));
+        s.pen(colour, 1.6);
+        p.drawLine(QPointF(x_of(b.nominal_end), whole.top()), QPointF(x_of(b.nominal_end), whole.bottom()));
+        p.setPen(t.paper);
+        p.setFont(text_font(8, true));
+        static constexpr const char* words[]{"opens", "closes", "up", "down"};
+        const QString word = QObject::tr(words[static_cast<int>(b.action)]) + (forth ? " ▸" : " ◂");
+        p.drawText(whole.adjusted(6, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, word);
+      }
+    }
+    // What the checks say, at the moment it concerns.
+    std::vector<std::string> ignored;
+    for (const auto& c : sequence::check_doors(document_.design(), playback_.up, ignored)) {
+      if (std::isnan(c.close_start)) continue;
+      const auto it = std::find(names.begin(), names.end(), c.door);
+      if (it == names.end()) continue;
+      const double y = area_.top() + 24 + row * static_cast<double>(it - names.begin());
+      const double margin = document_.design().sequence.margin.known() ? document_.design().sequence.margin.si : 0;
+      const bool late = c.close_in_hand < margin;
+      s.pen(late ? Ink::fails : Ink::holds, 1.4, Qt::DashLine);
+      p.drawLine(QPointF(x_of(c.least_close_start_at_rest), y + 2), QPointF(x_of(c.least_close_start_at_rest), y + row - 2));
+      if (c.close_in_hand < 0) {
+        p.setFont(text_font(8, true));
+        p.setPen(t.fails);
+        p.drawText(QRectF(x_of(c.least_close_start_at_rest) + 40, y - 2, 340, row), Qt::AlignLeft | Qt::AlignVCenter,
+                   QObject::tr("▲ closes %1 s before the slowest leg is at rest").arg(-c.close_in_hand, 0, 'f', 1));
+      }
+    }
+    // Playhead.
+    s.pen(Ink::accent, 2);
+    const double x = x_of(playback_.time);
+    p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
+    p.setFont(figure_font(9, true));
+    p.setPen(t.accent);
+    p.drawText(QPointF(x + 5, area_.top() + 17), QString::number(playback_.time, 'f', 1) + " s");
+  }
+
+  std::vector<Handle> handles() const override {
+    // A diagram's world is its device rectangle, y up from its lower edge.
+    std::vector<Handle> list;
+    if (area_.isEmpty()) return list;
+    const auto names = actors();
+    const auto to_world = [&](const QPointF& device) { return QPointF(device.x() - area_.left(), area_.bottom() - device.y()); };
+    const double seconds = 1 / (x_of(1) - x_of(0));
+    const auto& steps = playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
+    for (size_t i = 0; i < steps.size(); ++i) {
+      const auto it = std::find(names.begin(), names.end(), steps[i].actor);
+      if (it == names.end() || !steps[i].start.known()) continue;
+      const double y = area_.top() + 24 + row_height() * (static_cast<double>(it - names.begin()) + 0.5);
+      list.push_back({QStringLiteral("step:%1").arg(i), QObject::tr("start of “%1”").arg(QString::fromStdString(steps[i].actor)), to_world({x_of(steps[i].start), y}), 8,
+                      [i, seconds, up = playback_.up](Design& d, double dx, double) {
+                        Step& s = (up ? d.sequence.up : d.sequence.down)[i];
+                        // Arrow keys ask for 1 mm: here that is a tenth of a second.
+                        const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
+                        s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
+                      }});
+    }
+    return list;
+  }
+
+  bool clicked(const QPointF& world) override {
+    const double device_x = world.x() + area_.left();
+    if (device_x < x_of(0) - 5) return false;
+    playback_.time = std::clamp((device_x - x_of(0)) / (x_of(1) - x_of(0)), 0.0, line().latest_end);
+    moved_();
+    return true;
+  }
+
+ private:
+  static constexpr double left_margin = 96;
+  double span() const { return std::max(1.0, std::ceil(line().latest_end + 0.5)); }
+  double x_of(double seconds) const { return area_.left() + left_margin + seconds / span() * (area_.width() - left_margin - 10); }
+  double row_height() const { return std::min(34.0, (area_.height() - 42) / std::max<double>(1, static_cast<double>(actors().size()))); }
+  Playback& playback_;
+  std::function<void()> moved_;
+  QRectF area_;
+};
+
+class SequencePage : public StationPage {
+ public:
+  explicit SequencePage(Document& document) : StationPage(document, Station::sequence) {
+    auto main = std::make_unique<SwingPane>(document);
+    auto third = std::make_unique<SwingPane>(document);
+    main_ = main.get();
+    third_ = third.get();
+    main_->playback = third_->playback = true;
+    third_->leg = LegName::third;
+    board()->add(std::move(main), {0, 0, 0.5, 0.62});
+    board()->add(std::move(third), {0.5, 0, 0.5, 0.62});
+    auto timeline = std::make_unique<TimelinePane>(document, playback_, [this] { show_time(); });
+    timeline_ = timeline.get();
+    board()->add(std::move(timeline), {0, 0.62, 1, 0.38});
+    auto* row = new QWidget(this);
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    auto* ways = new QButtonGroup(this);
+    for (const bool up : {true, false}) {
+      auto* b = new QPushButton(up ? tr("Going up") : tr("Going down"), row);
+      b->setObjectName(up ? "sequence-up" : "sequence-down");
+      b->setCheckable(true);
+      b->setChecked(up);
+      ways->addButton(b, up ? 1 : 0);
+      line->addWidget(b);
+    }
+    play_ = new QPushButton(tr("Play"), row);
+    play_->setObjectName("play");
+    play_->setShortcut(QKeySequence(Qt::Key_F5));
+    play_->setToolTip(tr("Plays the sequence at its own speed (F5)"));
+    line->addWidget(play_);
+    put(row);
+    heading(tr("Steps"), tr("seconds after the selector; drag the bars"));
+    steps_box_ = put(new QWidget(this));
+    steps_ = new QVBoxLayout(steps_box_);
+    steps_->setContentsMargins(0, 0, 0, 0);
+    steps_->setSpacing(2);
+    field("/sequence/margin_s", tr("Time wanted in hand"));
+    add_findings(tr("What it does"));
+    heading(tr("Travel times"));
+    field("/gear/main/retraction/time_up_s", tr("Main legs up"));
+    field("/gear/main/retraction/time_down_s", tr("Main legs down"));
+    field("/gear/main/retraction/slowest_factor", tr("Main legs, slowest ×"));
+    field("/gear/third/retraction/time_up_s", tr("Third leg up"));
+    field("/gear/third/retraction/time_down_s", tr("Third leg down"));
+    for (size_t i = 0; i < document.design().doors.size(); ++i) {
+      heading(QString::fromStdString(document.design().doors[i].name));
+      for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor", "frees_leg_at", "zone_enter", "zone_leave"})
+        put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
+    }
+    put(remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second person on the switch, breaker pulled while working.")));
+    finish();
+    connect(ways, &QButtonGroup::idClicked, this, [this](int up) {
+      playback_.up = up == 1;
+      playback_.time = 0;
+      build_steps();
+      show_time();
+    });
+    connect(play_, &QPushButton::clicked, this, &SequencePage::toggle_play);
+    ticker_.setInterval(30);
+    connect(&ticker_, &QTimer::timeout, this, [this] {
+      playback_.time += static_cast<double>(clock_.restart()) / 1000;
+      if (playback_.time >= timeline_->line().latest_end) {
+        playback_.time = timeline_->line().latest_end;
+        toggle_play();
+      }
+      show_time();
+    });
+    connect(&document_, &Document::changed, this, [this] {
+      if (step_count_ != now_steps().size()) build_steps();
+      show_time();
+    });
+    build_steps();
+    playback_.time = std::min(3.0, timeline_->line().latest_end);
+    show_time();
+  }
+
+ private:
+  const std::vector<Step>& now_steps() const { return playback_.up ? document_.design().sequence.up : document_.design().sequence.down; }
+  void build_steps() {
+    while (QLayoutItem* item = steps_->takeAt(0)) {
+      if (item->widget()) item->widget()->deleteLater();
+      delete item;
+    }
+    step_count_ = now_steps().size();
+    for (size_t i = 0; i < step_count_; ++i) {
+      const Step& s = now_steps()[i];
+      steps_->addWidget(new QuantityRow(document_, QStringLiteral("/sequence/%1/%2/start_s").arg(playback_.up ? "up" : "down").arg(i), QStringLiteral("%1 %2").arg(QString::fromStdString(s.actor), text_of(action_names[static_cast<size_t>(s.action)])), steps_box_));
+    }
+  }
+  void toggle_play() {
+    if (ticker_.isActive()) {
+      ticker_.stop();
+      play_->setText(tr("Play"));
+      return;
+    }
+    if (playback_.time >= timeline_->line().latest_end) playback_.time = 0;
+    clock_.start();
+    ticker_.start();
+    play_->setText(tr("Pause"));
+  }
+  void show_time() {
+    const Design& d = document_.design();
+    const auto& line = timeline_->line();
+    for (SwingPane* pane : {main_, third_}) {
+      pane->leg_share = sequence::position_at(line, sequence::leg_actor(d, pane->leg), playback_.time, playback_.up ? 0 : 1);
+      for (const auto& door : d.doors) {
+        // A door that is not opened in this direction stands open all along.
+        const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) { return b.actor == door.name && b.action == Action::open; });
+        pane->door_share[door.name] = sequence::position_at(line, door.name, playback_.time, opens ? 0 : 1);
+      }
+    }
+    const bool two = d.gear.third.retraction.fitted;
+    const bool one = d.gear.main.retraction.fitted;
+    board()->set_share(main_, {0, 0, two ? 0.5 : 1, one ? 0.62 : 0});
+    board()->set_share(third_, {two && one ? 0.5 : 0, 0, two ? (one ? 0.5 : 1) : 0, 0.62});
+    board()->update();
+  }
+  Playback playback_;
+  SwingPane* main_;
+  SwingPane* third_;
+  TimelinePane* timeline_;
+  QPushButton* play_;
+  QWidget* steps_box_;
+  QVBoxLayout* steps_;
+  size_t step_count_ = 0;
+  QTimer ticker_;
+  QElapsedTimer clock_;
+};
+
+}  // namespace
+
+StationPage* make_sequence_page(Document& document) { return new SequencePage(document); }
+
+}  // namespace kranich::app

@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Swing: the leg on its way into the well.
+#include <QButtonGroup>
+
+#include "app/drawing/swing_pane.h"
+#include "app/stations/page.h"
+
+namespace kranich::app {
+namespace {
+
+class SwingPage : public StationPage {
+ public:
+  explicit SwingPage(Document& document) : StationPage(document, Station::swing) {
+    auto pane = std::make_unique<SwingPane>(document);
+    pane_ = pane.get();
+    board()->add(std::move(pane), {0, 0, 1, 0.72});
+    board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
+    auto* which = new QWidget(this);
+    auto* line = new QHBoxLayout(which);
+    line->setContentsMargins(0, 0, 0, 0);
+    auto* group = new QButtonGroup(this);
+    for (const LegName leg : {LegName::main, LegName::third}) {
+      auto* b = new QPushButton(which);
+      b->setCheckable(true);
+      b->setObjectName(leg == LegName::main ? "swing-main" : "swing-third");
+      group->addButton(b, static_cast<int>(leg));
+      line->addWidget(b);
+      buttons_[static_cast<size_t>(leg)] = b;
+    }
+    put(which);
+    for (const LegName leg : {LegName::main, LegName::third}) {
+      auto* box = new QWidget(this);
+      auto* lay = new QVBoxLayout(box);
+      lay->setContentsMargins(0, 6, 0, 0);
+      lay->setSpacing(2);
+      const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
+      const auto row = [&](const char* path, const QString& title) { lay->addWidget(new QuantityRow(document_, base + path, title, box)); };
+      lay->addWidget(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), box));
+      row("retraction/pivot/x_m", tr("Pivot station"));
+      if (leg == LegName::main) row("retraction/pivot/y_m", tr("Pivot from the centre line"));
+      row("retraction/pivot/z_m", tr("Pivot waterline"));
+      row("retraction/unit_angle_deg", tr("Unit angle"));
+      row("retraction/mount_tilt_deg", tr("Mount tilt"));
+      row("wheel_offset_m", tr("Wheel outboard of the leg"));
+      row("retraction/well/clearance_m", tr("Clearance wanted"));
+      row("retraction/tyre_growth_m", tr("Tyre growth"));
+      row("retraction/side_play_m", tr("Side play"));
+      put(box);
+      boxes_[static_cast<size_t>(leg)] = box;
+    }
+    heading(tr("Leg length"), tr("pivot to axle"));
+    budget_ = remark();
+    budget_->setObjectName("length-budget");
+    add_findings(tr("What it does"));
+    finish();
+    connect(group, &QButtonGroup::idClicked, this, [this](int id) { show_leg(static_cast<LegName>(id)); });
+    connect(&document_, &Document::changed, this, &SwingPage::refresh);
+    connect(findings(), &FindingList::chosen_changed, this, [this] {
+      const auto& key = findings()->chosen();
+      const bool main = key.find("main legs") != std::string::npos;
+      const bool third = key.find(document_.design().third_word()) != std::string::npos;
+      if (main || third) show_leg(main ? LegName::main : LegName::third);
+    });
+    const Gear& g = document_.design().gear;
+    show_leg(!g.main.retraction.fitted && g.third.retraction.fitted ? LegName::third : LegName::main);
+  }
+
+ private:
+  void show_leg(LegName leg) {
+    pane_->leg = leg;
+    for (const LegName l : {LegName::main, LegName::third}) {
+      boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
+      buttons_[static_cast<size_t>(l)]->setChecked(l == leg);
+    }
+    refresh();
+    board()->set_share(pane_, {0, 0, 1, 0.72});
+  }
+  void refresh() {
+    const Design& d = document_.design();
+    buttons_[0]->setText(tr("Main legs"));
+    buttons_[1]->setText(d.is_tricycle() ? tr("Nose leg") : tr("Tail leg"));
+    const LegSwing* r = pane_->result();
+    if (!r || !r->input) {
+      budget_->setText(r ? tr("needs %1").arg(QString::fromStdString(r->missing)) : tr("this leg does not retract"));
+      return;
+    }
+    if (document_.before_drag() && !isVisible()) return;
+    const auto b = swing::length_budget(*r->input);
+    const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, Kind::length, document_.units())); };
+    QString s = tr("the stance wants <b>%1</b><br>").arg(say(b.length));
+    if (!std::isfinite(b.fits)) s += tr("no length near it keeps the clearance");
+    else if (b.fits < b.length) s += tr("the well takes <b>%1</b><br>too long by <b>%2</b>").arg(say(b.fits), say(b.length - b.fits));
+    else s += tr("the well takes up to <b>%1</b><br>spare <b>%2</b>").arg(say(b.fits), say(b.fits - b.length));
+    s += tr("<br>lean when down %1, unit and mount make %2; the unit angle that fits both: %3")
+             .arg(QString::fromStdString(format_quantity(r->figures->down_lean, Kind::angle, document_.units())), QString::fromStdString(format_quantity(r->figures->unit_down_lean, Kind::angle, document_.units())),
+                  QString::fromStdString(format_quantity(r->figures->required_angle, Kind::angle, document_.units())));
+    budget_->setText(s);
+  }
+  SwingPane* pane_;
+  QPushButton* buttons_[2];
+  QWidget* boxes_[2];
+  QLabel* budget_;
+};
+
+}  // namespace
+
+StationPage* make_swing_page(Document& document) { return new SwingPage(document); }
+
+}  // namespace kranich::app

@@ -1,0 +1,283 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Weigh: the ledger as a drawing and as a table, loadings, scales.
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTableWidget>
+
+#include "app/drawing/panes.h"
+#include "app/stations/page.h"
+#include "app/theme.h"
+#include "core/io/csv.h"
+
+namespace kranich::app {
+namespace {
+
+enum Column { name, group, mass, tolerance, place_x, place_y, place_z, weighed, moves, column_count };
+
+class WeighPage : public StationPage {
+ public:
+  explicit WeighPage(Document& document) : StationPage(document, Station::weigh), table_(new QTableWidget(this)) {
+    board()->add(std::make_unique<SidePane>(document, Overlay::weigh), {0, 0, 1, 1});
+    build_table();
+    heading(tr("Aboard in this loading"));
+    aboard_box_ = put(new QWidget(this));
+    aboard_ = new QVBoxLayout(aboard_box_);
+    aboard_->setContentsMargins(0, 0, 0, 0);
+    aboard_->setSpacing(2);
+    add_findings(tr("What it comes to"));
+    heading(tr("Limits"), tr("the designer's"));
+    field("/airframe/cg_forward_limit_m");
+    field("/airframe/cg_aft_limit_m");
+    field("/airframe/mass_limit_kg");
+    heading(tr("On the scales"), tr("level, contacts where they stood"));
+    for (const char* path : {"/weighing/third_kg", "/weighing/third_tare_kg", "/weighing/port_kg", "/weighing/port_tare_kg", "/weighing/starboard_kg", "/weighing/starboard_tare_kg",
+                             "/weighing/third_x_m", "/weighing/main_x_m", "/weighing/half_track_m"})
+      field(path);
+    state_ = remark();
+    finish();
+    connect(&document_, &Document::changed, this, &WeighPage::refresh);
+    connect(&document_, &Document::view_changed, this, &WeighPage::refresh);
+    refresh();
+  }
+
+ private:
+  void build_table() {
+    auto* below = new QWidget(this);
+    auto* all = new QVBoxLayout(below);
+    all->setContentsMargins(10, 4, 10, 6);
+    all->setSpacing(4);
+    auto* line = new QHBoxLayout;
+    note_ = new QLabel(below);
+    note_->setObjectName("ledger-note");
+    note_->setFont(text_font(8));
+    line->addWidget(new QLabel(tr("<b>Ledger</b>"), below));
+    line->addWidget(note_, 1);
+    const auto button = [&](const QString& text, const char* id, auto&& does) {
+      auto* b = new QPushButton(text, below);
+      b->setObjectName(id);
+      connect(b, &QPushButton::clicked, this, does);
+      line->addWidget(b);
+    };
+    button(tr("Add item"), "ledger-add", [this] { add_item(); });
+    button(tr("Remove"), "ledger-remove", [this] { remove_item(); });
+    button(tr("From CSV …"), "ledger-import", [this] { import_csv(QFileDialog::getOpenFileName(this, tr("Ledger from a table"), {}, tr("Tables (*.csv)"))); });
+    button(tr("To CSV …"), "ledger-export", [this] { export_csv(QFileDialog::getSaveFileName(this, tr("Ledger as a table"), "ledger.csv", tr("Tables (*.csv)"))); });
+    all->addLayout(line);
+    table_->setObjectName("ledger");
+    table_->setColumnCount(column_count);
+    table_->setAccessibleName(tr("Mass ledger"));
+    table_->verticalHeader()->setDefaultSectionSize(23);
+    table_->verticalHeader()->hide();
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Interactive);
+    all->addWidget(table_);
+    put_below(below, 252);
+    connect(table_, &QTableWidget::cellChanged, this, &WeighPage::cell_edited);
+  }
+
+  QString say(double v, Kind kind) const { return std::isfinite(v) ? QString::fromStdString(format_number(v, kind, document_.units())) : QString(); }
+
+  void refresh() {
+    filling_ = true;
+    const Design& d = document_.design();
+    const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
+    table_->setHorizontalHeaderLabels({tr("Item"), tr("Group"), tr("Mass, %1").arg(unit(Kind::mass)), tr("± %1").arg(unit(Kind::mass)), tr("Station, %1").arg(unit(Kind::length)), tr("Side, %1").arg(unit(Kind::length)),
+                                       tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with")});
+    table_->setRowCount(static_cast<int>(d.ledger.size()));
+    for (int r = 0; r < table_->rowCount(); ++r) {
+      const Item& i = d.ledger[static_cast<size_t>(r)];
+      const auto text = [&](int c, const QString& s, bool right) {
+        auto* cell = new QTableWidgetItem(s);
+        if (right) {
+          cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+          cell->setFont(figure_font(9));
+        }
+        table_->setItem(r, c, cell);
+      };
+      text(name, QString::fromStdString(i.name), false);
+      text(mass, say(i.mass, Kind::mass), true);
+      text(tolerance, i.mass.tolerance > 0 ? say(i.mass.tolerance, Kind::mass) : QString(), true);
+      text(place_x, say(i.at.x, Kind::length), true);
+      text(place_y, say(i.at.y, Kind::length), true);
+      text(place_z, say(i.at.z, Kind::length), true);
+      auto* check = new QTableWidgetItem(i.weighed ? tr("weighed") : tr("estimated"));
+      check->setFlags(Qt::ItemIsUserCheckable | Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+      check->setCheckState(i.weighed ? Qt::Checked : Qt::Unchecked);
+      table_->setItem(r, weighed, check);
+      choice_cell(r, group, Names(group_names), static_cast<int>(i.group), [](Item& x, int v) { x.group = static_cast<Group>(v); });
+      choice_cell(r, moves, Names(moves_names), static_cast<int>(i.moves), [](Item& x, int v) { x.moves = static_cast<Moves>(v); });
+    }
+    table_->resizeColumnsToContents();
+    refresh_aboard();
+    state_->setText(d.weighing.build_state.empty() ? tr("not weighed yet") : tr("weighed as: %1; compared with “%2”").arg(QString::fromStdString(d.weighing.build_state), QString::fromStdString(d.weighing.loading)));
+    filling_ = false;
+  }
+
+  void choice_cell(int row, int column, Names names, int now, void (*set)(Item&, int)) {
+    auto* box = qobject_cast<QComboBox*>(table_->cellWidget(row, column));
+    if (!box) {
+      box = new QComboBox(table_);
+      box->setFrame(false);
+      for (const auto n : names) box->addItem(text_of(n));
+      table_->setCellWidget(row, column, box);
+      connect(box, &QComboBox::activated, this, [this, row, set](int v) {
+        document_.edit(tr("Change %1").arg(QString::fromStdString(document_.design().ledger[static_cast<size_t>(row)].name)), [&](Design& d) { set(d.ledger[static_cast<size_t>(row)], v); });
+      });
+    }
+    box->setCurrentIndex(now);
+  }
+
+  void cell_edited(int row, int column) {
+    if (filling_ || row < 0 || row >= static_cast<int>(document_.design().ledger.size())) return;
+    const auto at = static_cast<size_t>(row);
+    const Item& old = document_.design().ledger[at];
+    const QString entry = table_->item(row, column)->text().trimmed();
+    const QString what = tr("Edit %1").arg(QString::fromStdString(old.name));
+    if (column == weighed) {
+      const bool is = table_->item(row, column)->checkState() == Qt::Checked;
+      document_.edit(what, [&](Design& d) {
+        d.ledger[at].weighed = is;
+        d.ledger[at].mass.origin = is ? Origin::measured : Origin::estimated;
+      });
+      return;
+    }
+    if (column == name) {
+      const std::string wanted = entry.toStdString();
+      const auto& ledger = document_.design().ledger;
+      const bool used = std::any_of(ledger.begin(), ledger.end(), [&](const Item& i) { return &i != &old && i.name == wanted; });
+      if (wanted.empty() || used) {
+        refuse(wanted.empty() ? tr("An item needs a name.") : tr("“%1” is used already.").arg(entry));
+        return;
+      }
+      document_.edit(what, [&](Design& d) {
+        for (auto& l : d.loadings)
+          for (auto& a : l.aboard)
+            if (a.item == d.ledger[at].name) a.item = wanted;
+        d.ledger[at].name = wanted;
+      });
+      return;
+    }
+    static const std::map<int, const char*> keys{{mass, "mass_kg"}, {place_x, "at/x_m"}, {place_y, "at/y_m"}, {place_z, "at/z_m"}};
+    const std::string path = "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
+    Design probe = document_.design();
+    const auto target = locate_given(probe, path);
+    if (!target) return;
+    double si = std::numeric_limits<double>::quiet_NaN();
+    if (!entry.isEmpty()) {
+      const auto parsed = parse_quantity(entry.toStdString(), target->spec.kind, document_.units());
+      if (const auto* error = std::get_if<ParseError>(&parsed)) return refuse(QString::fromStdString(error->message));
+      si = std::get<ParsedQuantity>(parsed).si;
+      const Spec allowed = column == tolerance ? spec::not_negative("Tolerance", Kind::mass, 20000) : target->spec;
+      if (const auto why = refusal(si, allowed, document_.units())) return refuse(tr("%1 %2").arg(table_->horizontalHeaderItem(column)->text(), QString::fromStdString(*why)));
+    }
+    note_->clear();
+    document_.edit(what, [&](Design& d) {
+      Given& g = *locate_given(d, path)->given;
+      if (column == tolerance) {
+        g.tolerance = std::isfinite(si) ? si : 0;
+        return;
+      }
+      g.si = si;
+      if (g.origin == Origin::missing || !std::isfinite(si)) g.origin = std::isfinite(si) ? Origin::estimated : Origin::missing;
+    });
+    refresh();
+  }
+
+  void refuse(const QString& why) {
+    refresh();
+    note_->setText(tr("<span style='color:%1'>%2 The last good value stays.</span>").arg(Theme::now().fails.name(), why.toHtmlEscaped()));
+  }
+
+  void add_item() {
+    document_.edit(tr("Add an item"), [](Design& d) {
+      Item i;
+      for (int n = 1; i.name.empty(); ++n) {
+        const std::string candidate = n == 1 ? "new item" : "new item " + std::to_string(n);
+        if (std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& o) { return o.name == candidate; })) i.name = candidate;
+      }
+      d.ledger.push_back(i);
+    });
+    table_->selectRow(table_->rowCount() - 1);
+    table_->scrollToBottom();
+  }
+
+  void remove_item() {
+    const int row = table_->currentRow();
+    if (row < 0 || row >= static_cast<int>(document_.design().ledger.size())) return;
+    document_.edit(tr("Remove an item"), [&](Design& d) {
+      const std::string gone = d.ledger[static_cast<size_t>(row)].name;
+      d.ledger.erase(d.ledger.begin() + row);
+      for (auto& l : d.loadings) std::erase_if(l.aboard, [&](const Aboard& a) { return a.item == gone; });
+    });
+  }
+
+  void import_csv(const QString& file) {
+    if (file.isEmpty()) return;
+    const auto text = read_text_file(file.toStdString());
+    auto read = ledger_from_csv(text ? *text : std::string());
+    if (!read.faults.empty()) {
+      refuse(tr("%1: %2, %3 (%4 faults; nothing was changed).").arg(file, QString::fromStdString(read.faults[0].where), QString::fromStdString(read.faults[0].what)).arg(read.faults.size()));
+      return;
+    }
+    document_.edit(tr("Ledger from a table"), [&](Design& d) {
+      d.ledger = std::move(read.items);
+      for (auto& l : d.loadings)
+        std::erase_if(l.aboard, [&](const Aboard& a) { return std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& i) { return i.name == a.item && i.group == Group::load; }); });
+    });
+  }
+
+  void export_csv(const QString& file) {
+    if (file.isEmpty()) return;
+    const auto why = write_file_atomically(file.toStdString(), ledger_to_csv(document_.design().ledger));
+    note_->setText(why ? tr("%1: %2").arg(file, QString::fromStdString(*why)) : tr("written to %1").arg(file));
+  }
+
+  void refresh_aboard() {
+    while (QLayoutItem* item = aboard_->takeAt(0)) {
+      if (item->widget()) item->widget()->deleteLater();
+      delete item;
+    }
+    const Design& d = document_.design();
+    const auto loading = std::find_if(d.loadings.begin(), d.loadings.end(), [&](const Loading& l) { return l.name == document_.loading_name().toStdString(); });
+    if (loading == d.loadings.end()) return;
+    const size_t index = static_cast<size_t>(loading - d.loadings.begin());
+    for (const auto& item : d.ledger) {
+      if (item.group != Group::load) continue;
+      const auto aboard = std::find_if(loading->aboard.begin(), loading->aboard.end(), [&](const Aboard& a) { return a.item == item.name; });
+      const bool is = aboard != loading->aboard.end();
+      const double kg = is && aboard->mass.known() ? aboard->mass.si : item.mass.si;
+      auto* box = new QCheckBox(tr("%1, %2").arg(QString::fromStdString(item.name), QString::fromStdString(format_quantity(kg, Kind::mass, document_.units()))), aboard_box_);
+      box->setObjectName("aboard:" + QString::fromStdString(item.name));
+      box->setChecked(is);
+      connect(box, &QCheckBox::toggled, this, [this, index, item = item.name](bool on) {
+        document_.edit(on ? tr("Take %1 aboard").arg(QString::fromStdString(item)) : tr("Leave %1 out").arg(QString::fromStdString(item)), [&](Design& x) {
+          auto& list = x.loadings[index].aboard;
+          if (on) {
+            Aboard a;
+            a.item = item;
+            list.push_back(a);
+          } else {
+            std::erase_if(list, [&](const Aboard& a) { return a.item == item; });
+          }
+        });
+      });
+      aboard_->addWidget(box);
+    }
+  }
+
+  QTableWidget* table_;
+  QLabel* note_ = nullptr;
+  QLabel* state_ = nullptr;
+  QWidget* aboard_box_ = nullptr;
+  QVBoxLayout* aboard_ = nullptr;
+  bool filling_ = false;
+};
+
+}  // namespace
+
+StationPage* make_weigh_page(Document& document) { return new WeighPage(document); }
+
+}  // namespace kranich::app

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <algorithm>
+#include <cmath>
+
+#include "app/theme.h"
+#include "app/widgets/findings.h"
+
+namespace kranich::app {
+namespace {
+
+QString html(const QString& s) { return s.toHtmlEscaped(); }
+
+void clear_layout(QLayout* layout) {
+  while (QLayoutItem* item = layout->takeAt(0)) {
+    if (QWidget* w = item->widget()) {
+      w->hide();
+      w->deleteLater();
+    }
+    delete item;
+  }
+}
+
+}  // namespace
+
+FindingList::FindingList(Document& document, Station station, QWidget* parent)
+    : QWidget(parent), document_(document), station_(station), rows_(new QVBoxLayout), noted_(new QLabel(this)), why_(new QFrame(this)),
+      why_text_(new QLabel(why_)), cure_rows_(new QVBoxLayout) {
+  rows_->setSpacing(2);
+  noted_->setWordWrap(true);
+  noted_->setFont(text_font(8));
+  why_->setObjectName("why");
+  why_->setFrameShape(QFrame::NoFrame);
+  why_text_->setWordWrap(true);
+  why_text_->setTextFormat(Qt::RichText);
+  why_text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  auto* card = new QVBoxLayout(why_);
+  card->setContentsMargins(10, 8, 10, 8);
+  card->setSpacing(4);
+  card->addWidget(why_text_);
+  cure_rows_->setSpacing(3);
+  card->addLayout(cure_rows_);
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->setSpacing(6);
+  all->addLayout(rows_);
+  all->addWidget(why_);
+  all->addWidget(noted_);
+  cure_timer_.setSingleShot(true);
+  cure_timer_.setInterval(40);
+  connect(&cure_timer_, &QTimer::timeout, this, &FindingList::refresh_cures);
+  connect(&document_, &Document::changed, this, &FindingList::refresh);
+  refresh();
+}
+
+const Finding* FindingList::chosen_finding() const {
+  for (const Finding* f : worst_of_each(document_.assessment()))
+    if (f->measure_id + "|" + f->subject == chosen_) return f;
+  return nullptr;
+}
+
+void FindingList::choose(const std::string& key) {
+  chosen_ = key;
+  chosen_by_hand_ = true;
+  refresh();
+  emit chosen_changed();
+}
+
+void FindingList::refresh() {
+  std::vector<const Finding*> mine, noted;
+  for (const Finding* f : worst_of_each(document_.assessment()))
+    if (f->info().station == station_) (f->verdict == Verdict::noted ? noted : mine).push_back(f);
+  if (!chosen_by_hand_ || std::none_of(mine.begin(), mine.end(), [&](const Finding* f) { return f->measure_id + "|" + f->subject == chosen_; }))
+    chosen_ = mine.empty() ? std::string() : mine.front()->measure_id + "|" + mine.front()->subject;
+  while (buttons_.size() < mine.size()) {
+    auto* b = new FindingButton(FindingButton::Shape::row, this);
+    connect(b, &QAbstractButton::clicked, this, [this, b] { choose(b->key()); });
+    rows_->addWidget(b);
+    buttons_.push_back(b);
+  }
+  const Assessment* before = document_.assessment_before_drag();
+  const bool pinned = !before && document_.pinned();
+  if (!before) before = document_.pinned_assessment();
+  for (size_t i = 0; i < buttons_.size(); ++i) {
+    const Finding* f = i < mine.size() ? mine[i] : nullptr;
+    buttons_[i]->show_finding(f, f ? same_check(before, *f) : nullptr, document_.units(), pinned);
+    buttons_[i]->setChecked(f && buttons_[i]->key() == chosen_);
+  }
+  QString also;
+  for (const Finding* f : noted) also += QStringLiteral("%1 <b>%2</b> &nbsp; ").arg(html(title_of(*f)), html(value_text(*f, document_.units())));
+  noted_->setText(also.isEmpty() ? QString() : tr("<span style='color:%1'>Also:</span> %2").arg(Theme::now().grey.name(), also));
+  refresh_why();
+  if (!document_.before_drag()) cure_timer_.start();
+}
+
+void FindingList::refresh_why() {
+  const Finding* f = chosen_finding();
+  why_->setVisible(f != nullptr);
+  if (!f) return;
+  const Theme& t = Theme::now();
+  why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }").arg(t.card.name(), t.line.name()));
+  QString s = QStringLiteral("<b>%1</b>: %2<br>").arg(html(title_of(*f)), html(text_of(f->info().meaning)));
+  s += QStringLiteral("<span style='color:%1'>%2</span><br>").arg(t.accent.name(), html(text_of(f->info().formula)));
+  QStringList numbers;
+  for (const auto& w : f->working) numbers << QStringLiteral("%1 = <b>%2</b>").arg(html(QString::fromStdString(w.name)), html(QString::fromStdString(format_quantity(w.si, w.kind, document_.units()))));
+  if (!numbers.isEmpty()) s += numbers.join("; ") + "<br>";
+  s += QStringLiteral("<b>%1</b>").arg(html(value_text(*f, document_.units())));
+  if (f->limit.set()) s += tr(", limit %1 – %2").arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
+  s += "<br>";
+  QStringList grey;
+  if (!f->loading.empty()) grey << tr("loading: %1").arg(html(QString::fromStdString(f->loading)));
+  grey << tr("state: %1").arg(text_of(gear_state_word(f->state)));
+  if (!f->assumption.empty()) grey << html(QString::fromStdString(f->assumption));
+  if (!f->remark.empty()) grey << html(QString::fromStdString(f->remark));
+  grey << tr("source: %1").arg(html(text_of(f->info().source)));
+  s += QStringLiteral("<span style='color:%1'>%2</span>").arg(t.grey.name(), grey.join("; "));
+  why_text_->setFont(text_font(8));
+  why_text_->setText(s);
+}
+
+void FindingList::refresh_cures() {
+  clear_layout(cure_rows_);
+  cures_.clear();
+  const Finding* f = chosen_finding();
+  if (!f || (f->verdict != Verdict::fails && f->verdict != Verdict::tight)) return;
+  if (!isVisible()) return;  // another page is in front: solved when this one is shown
+  cures_ = cures_for(document_.design(), document_.assessment(), *f);
+  const Theme& t = Theme::now();
+  auto* heading = new QLabel(cures_.empty() ? tr("<b>No single change found that cures it.</b>") : tr("<b>What would cure it</b>"), why_);
+  cure_rows_->addWidget(heading);
+  int shown = 0;
+  for (const auto& cure : cures_) {
+    if (++shown > 5) break;
+    QString price;
+    for (const auto& p : cure.worse)
+      price += QStringLiteral("<span style='color:%1'>%2 %3 %4</span>; ").arg(t.of(p.after).name(), html(text_of(measure(p.measure_id).title)), html(QString::fromStdString(format_quantity(p.value_after, measure(p.measure_id).kind, document_.units()))), text_of(verdict_word(p.after)));
+    for (const auto& p : cure.better) price += tr("<span style='color:%1'>also cures %2</span>; ").arg(t.holds.name(), html(text_of(measure(p.measure_id).title)));
+    if (price.isEmpty()) price = tr("nothing else gets worse");
+    auto* row = new QWidget(why_);
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    auto* text = new QLabel(QStringLiteral("<span style='color:%1'><b>%2</b></span><br><span style='font-size:7.5pt'>%3</span>").arg(t.accent.name(), html(QString::fromStdString(cure.text)), price), row);
+    text->setWordWrap(true);
+    auto* attempt = new QPushButton(tr("try"), row);
+    attempt->setFlat(true);
+    attempt->setObjectName("try:" + QString::fromStdString(cure.knob->id));
+    attempt->setAccessibleName(tr("Try: %1").arg(QString::fromStdString(cure.text)));
+    attempt->setToolTip(tr("Makes this change; Ctrl+Z takes it back"));
+    connect(attempt, &QPushButton::clicked, this, [this, cure] {
+      document_.edit(QString::fromStdString(cure.text), [&](Design& d) { d = cure.applied(d); });
+    });
+    line->addWidget(text, 1);
+    line->addWidget(attempt, 0, Qt::AlignTop);
+    cure_rows_->addWidget(row);
+  }
+}
+
+}  // namespace kranich::app

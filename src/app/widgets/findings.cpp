@@ -1,0 +1,235 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/widgets/findings.h"
+
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QPushButton>
+#include <QStyleOption>
+#include <algorithm>
+#include <cmath>
+
+#include "app/theme.h"
+
+namespace kranich::app {
+
+QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
+
+QString value_text(const Finding& f, UnitSystem units) { return QString::fromStdString(format_quantity(f.value, f.info().kind, units)); }
+
+QString limit_text(const Finding& f, UnitSystem units) {
+  const Kind kind = f.info().kind;
+  const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, kind, units)); };
+  if (f.limit.lower && f.limit.upper) return say(*f.limit.lower) + " … " + say(*f.limit.upper);
+  if (f.limit.lower) return QObject::tr("%1 min").arg(say(*f.limit.lower));
+  if (f.limit.upper) return QObject::tr("%1 max").arg(say(*f.limit.upper));
+  return {};
+}
+
+QString title_of(const Finding& f) {
+  const QString title = text_of(f.info().title);
+  return f.subject.empty() ? title : title + ", " + QString::fromStdString(f.subject);
+}
+
+const Finding* same_check(const Assessment* in, const Finding& f) {
+  if (!in) return nullptr;
+  const Finding* worst = nullptr;
+  for (const auto& o : in->findings)
+    if (o.measure_id == f.measure_id && o.subject == f.subject && (!worst || worse(o, *worst))) worst = &o;
+  return worst;
+}
+
+void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding* pinned) {
+  if (!f.limit.set() || !std::isfinite(f.value)) return;
+  const Theme& t = Theme::now();
+  const double zero = f.info().zero_scale;
+  double low = 0;
+  double high = 0;
+  if (f.limit.lower && f.limit.upper) {
+    const double w = *f.limit.upper - *f.limit.lower;
+    low = *f.limit.lower - 0.5 * w;
+    high = *f.limit.upper + 0.5 * w;
+  } else {
+    const double at = f.limit.lower ? *f.limit.lower : *f.limit.upper;
+    const double size = std::max({0.5 * std::abs(at), zero, std::min(std::abs(f.value - at), 3 * std::max(std::abs(at), zero)) * 0.8, 1e-9});
+    low = f.limit.lower ? at - 0.7 * size : at - 1.5 * size;
+    high = f.limit.lower ? at + 1.5 * size : at + 0.7 * size;
+  }
+  const auto x = [&](double v) { return area.left() + std::clamp((v - low) / (high - low), 0.0, 1.0) * area.width(); };
+  p.fillRect(area, t.band_out);
+  const double from = f.limit.lower ? x(*f.limit.lower) : area.left();
+  const double to = f.limit.upper ? x(*f.limit.upper) : area.right();
+  p.fillRect(QRectF(QPointF(from, area.top()), QPointF(to, area.bottom())), t.band);
+  if (f.limit.hold_lower || f.limit.hold_upper) {  // inside, but not yet comfortable: hatched
+    QColor wash = t.tight;
+    wash.setAlpha(70);
+    if (f.limit.hold_lower) p.fillRect(QRectF(QPointF(from, area.top()), QPointF(x(*f.limit.hold_lower), area.bottom())), wash);
+    if (f.limit.hold_upper) p.fillRect(QRectF(QPointF(x(*f.limit.hold_upper), area.top()), QPointF(to, area.bottom())), wash);
+  }
+  const auto needle = [&](double v, const QColor& c, double over) {
+    p.fillRect(QRectF(x(v) - 1.5, area.top() - over, 3, area.height() + 2 * over), c);
+  };
+  if (pinned && std::isfinite(pinned->value)) needle(pinned->value, t.pinned, 1);
+  needle(f.value, t.of(f.verdict), 3);
+}
+
+FindingButton::FindingButton(Shape shape, QWidget* parent) : QAbstractButton(parent), shape_(shape) {
+  setFocusPolicy(Qt::TabFocus);
+  setCursor(Qt::PointingHandCursor);
+  setCheckable(shape == Shape::row);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+QSize FindingButton::sizeHint() const { return shape_ == Shape::row ? QSize(260, 37) : QSize(168, 68); }
+
+void FindingButton::show_finding(const Finding* f, const Finding* before, UnitSystem units, bool pinned) {
+  finding_ = f ? std::optional(*f) : std::nullopt;
+  before_ = before ? std::optional(*before) : std::nullopt;
+  pinned_ = pinned;
+  units_ = units;
+  key_ = f ? f->measure_id + "|" + f->subject : std::string();
+  setObjectName("finding:" + QString::fromStdString(key_));
+  setVisible(f != nullptr);
+  if (f) {
+    const QString said = tr("%1: %2, %3, limit %4").arg(title_of(*f), value_text(*f, units), text_of(verdict_word(f->verdict)), limit_text(*f, units));
+    setAccessibleName(said);
+    setToolTip(tr("%1\n%2\nLimit: %3 (%4)").arg(said, text_of(f->info().meaning), limit_text(*f, units), QString::fromStdString(f->limit.source)));
+  }
+  update();
+}
+
+void FindingButton::paintEvent(QPaintEvent*) {
+  if (!finding_) return;
+  const Finding& f = *finding_;
+  const Theme& t = Theme::now();
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const QColor verdict = t.of(f.verdict);
+  const QString word = text_of(verdict_word(f.verdict));
+  QString change;
+  if (before_ && std::isfinite(before_->value) && std::isfinite(f.value)) {
+    change = QString::fromStdString(format_difference(f.value - before_->value, f.info().kind, units_));
+    if (std::abs(f.value - before_->value) < 1e-12) change.clear();
+  }
+  const bool hot = underMouse() || hasFocus();
+  QRectF r = QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5);
+  if (shape_ == Shape::card) {
+    p.setPen(QPen(f.verdict == Verdict::fails ? t.fails : hot ? t.accent : t.line, f.verdict == Verdict::fails ? 1.6 : 1));
+    p.setBrush(t.card);
+    p.drawRoundedRect(r, 3, 3);
+    r.adjust(9, 5, -9, -5);
+    p.setFont(text_font(7.5));
+    p.setPen(t.grey);
+    p.drawText(r, Qt::AlignLeft | Qt::AlignTop, text_of(station_title(f.info().station)));
+    p.setFont(text_font(8, true));
+    p.setPen(verdict);
+    p.drawText(r, Qt::AlignRight | Qt::AlignTop, word);
+    draw_verdict_mark(p, {r.right() - p.fontMetrics().horizontalAdvance(word) - 9, r.top() + 6}, 9, f.verdict);
+    p.setFont(figure_font(9.5, true));
+    p.setPen(t.ink);
+    const QString value = value_text(f, units_);
+    const double value_width = p.fontMetrics().horizontalAdvance(value);
+    p.drawText(QRectF(r.left(), r.top() + 15, r.width(), 18), Qt::AlignRight | Qt::AlignVCenter, value);
+    p.setFont(text_font(8.5));
+    p.drawText(QRectF(r.left(), r.top() + 15, r.width() - value_width - 6, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(r.width() - value_width - 6)));
+    draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
+    p.setFont(text_font(7));
+    p.setPen(t.grey);
+    const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
+    p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter, f.limit.set() ? limit_text(f, units_) : QString::fromStdString(f.remark));
+    if (!change.isEmpty()) {
+      p.setPen(pinned_ ? t.pinned : t.accent);
+      p.drawText(foot, Qt::AlignLeft | Qt::AlignVCenter, change);
+    }
+    return;
+  }
+  if (isChecked() || hot) {
+    p.setPen(isChecked() ? QPen(t.accent, 1) : Qt::NoPen);
+    p.setBrush(t.card);
+    p.drawRoundedRect(r, 3, 3);
+  }
+  r.adjust(5, 2, -5, -3);
+  const QRectF top(r.left(), r.top(), r.width(), 18);
+  p.setFont(text_font(8, true));
+  p.setPen(verdict);
+  const double word_width = p.fontMetrics().horizontalAdvance("unknown");
+  p.drawText(top, Qt::AlignRight | Qt::AlignVCenter, word);
+  p.setFont(figure_font(9, true));
+  p.setPen(t.ink);
+  const QString value = value_text(f, units_);
+  const double value_width = p.fontMetrics().horizontalAdvance(value);
+  double right = top.right() - word_width - 8;
+  p.drawText(QRectF(top.left(), top.top(), right - top.left(), 18), Qt::AlignRight | Qt::AlignVCenter, value);
+  right -= value_width + 6;
+  if (!change.isEmpty()) {
+    p.setFont(text_font(7.5));
+    p.setPen(pinned_ ? t.pinned : t.accent);
+    const double w = p.fontMetrics().horizontalAdvance(change);
+    p.drawText(QRectF(top.left(), top.top(), right - top.left(), 18), Qt::AlignRight | Qt::AlignVCenter, change);
+    right -= w + 6;
+  }
+  draw_verdict_mark(p, {top.left() + 5, top.center().y()}, 9, f.verdict);
+  p.setFont(text_font(8.5));
+  p.setPen(t.ink);
+  p.drawText(QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18), Qt::AlignLeft | Qt::AlignVCenter,
+             p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(right - top.left() - 14)));
+  if (f.limit.set() && std::isfinite(f.value)) {
+    draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
+  } else {
+    p.setFont(text_font(7.5));
+    p.setPen(t.grey);
+    p.drawText(QRectF(r.left() + 14, r.top() + 17, r.width() - 14, 14), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(QString::fromStdString(f.remark.empty() ? f.loading : f.remark), Qt::ElideRight, static_cast<int>(r.width() - 14)));
+  }
+}
+
+MarginStrip::MarginStrip(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), heading_(new QLabel(this)), count_(new QLabel(this)), cards_(new QWidget(this)) {
+  heading_->setText(tr("<b>Tightest margins</b> &nbsp; whole aircraft, every loading"));
+  auto* top = new QHBoxLayout;
+  top->addWidget(heading_, 1);
+  top->addWidget(count_);
+  auto* row = new QHBoxLayout(cards_);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(9);
+  for (int i = 0; i < 9; ++i) {
+    auto* b = new FindingButton(FindingButton::Shape::card, cards_);
+    connect(b, &QAbstractButton::clicked, this, [this, b] {
+      const auto bar = b->key().find('|');
+      if (const Measure* m = find_measure(b->key().substr(0, bar))) emit go_to(m->station, QString::fromStdString(b->key()));
+    });
+    row->addWidget(b);
+    buttons_.push_back(b);
+  }
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(16, 6, 16, 8);
+  all->setSpacing(4);
+  all->addLayout(top);
+  all->addWidget(cards_);
+  connect(&document_, &Document::changed, this, &MarginStrip::refresh);
+  refresh();
+}
+
+void MarginStrip::refresh() {
+  const auto list = worst_of_each(document_.assessment());
+  const size_t room = static_cast<size_t>(std::max(3, width() / 180));
+  const Assessment* before = document_.assessment_before_drag();
+  const bool pinned = !before && document_.pinned();
+  if (!before) before = document_.pinned_assessment();
+  size_t shown = 0;
+  int fails = 0, tight = 0, holds = 0, unknown = 0;
+  for (const Finding* f : list) {
+    fails += f->verdict == Verdict::fails;
+    tight += f->verdict == Verdict::tight;
+    holds += f->verdict == Verdict::holds;
+    unknown += f->verdict == Verdict::unknown;
+    if (f->verdict == Verdict::noted || shown >= std::min(room, buttons_.size())) continue;
+    buttons_[shown++]->show_finding(f, same_check(before, *f), document_.units(), pinned);
+  }
+  for (; shown < buttons_.size(); ++shown) buttons_[shown]->show_finding(nullptr, nullptr, document_.units(), false);
+  count_->setText(tr("%1 fail · %2 tight · %3 hold · %4 unknown").arg(fails).arg(tight).arg(holds).arg(unknown));
+}
+
+void MarginStrip::resizeEvent(QResizeEvent*) { refresh(); }
+
+}  // namespace kranich::app

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Findings on the screen: the band with its needle, the row in a page, the strip of the tightest margins, and the
+//! card that says why and what would cure.
+#pragma once
+
+#include <QAbstractButton>
+#include <QFrame>
+#include <QLabel>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <QWidget>
+
+#include "app/document/document.h"
+#include "core/assess/cures.h"
+
+namespace kranich::app {
+
+QString text_of(std::string_view s);
+QString value_text(const Finding& f, UnitSystem units);
+QString limit_text(const Finding& f, UnitSystem units);
+QString title_of(const Finding& f);
+
+//! Draws the band of a finding's limits with a needle at its value, and one at the pinned design's.
+void draw_band(QPainter& painter, const QRectF& area, const Finding& finding, const Finding* pinned);
+
+//! The worst of a check in another assessment.
+const Finding* same_check(const Assessment* in, const Finding& f);
+
+//! One finding as a button: large as a row in a page, or as a card in the strip.
+class FindingButton : public QAbstractButton {
+  Q_OBJECT
+ public:
+  enum class Shape { row, card };
+  FindingButton(Shape shape, QWidget* parent = nullptr);
+  void show_finding(const Finding* finding, const Finding* before, UnitSystem units, bool pinned);
+  const std::string& key() const { return key_; }
+  QSize sizeHint() const override;
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+
+ private:
+  Shape shape_;
+  std::optional<Finding> finding_, before_;
+  bool pinned_ = false;
+  UnitSystem units_ = UnitSystem::metric;
+  std::string key_;
+};
+
+//! The findings of one station, worst first, one of them chosen; below them why, and cures with a button to try each.
+class FindingList : public QWidget {
+  Q_OBJECT
+ public:
+  FindingList(Document& document, Station station, QWidget* parent = nullptr);
+  void choose(const std::string& key);
+  const std::string& chosen() const { return chosen_; }
+  //! What is chosen now; null if there is nothing to say.
+  const Finding* chosen_finding() const;
+  int cure_count() const { return static_cast<int>(cures_.size()); }
+
+ signals:
+  void chosen_changed();
+
+ protected:
+  void showEvent(QShowEvent*) override { cure_timer_.start(); }
+
+ private:
+  void refresh();
+  void refresh_why();
+  void refresh_cures();
+
+  Document& document_;
+  Station station_;
+  std::string chosen_;
+  bool chosen_by_hand_ = false;
+  QVBoxLayout* rows_;
+  std::vector<FindingButton*> buttons_;
+  QLabel* noted_;
+  QFrame* why_;
+  QLabel* why_text_;
+  QVBoxLayout* cure_rows_;
+  QTimer cure_timer_;
+  std::vector<Cure> cures_;
+};
+
+//! The tightest margins of the whole design, always in sight.
+class MarginStrip : public QWidget {
+  Q_OBJECT
+ public:
+  explicit MarginStrip(Document& document, QWidget* parent = nullptr);
+
+ signals:
+  void go_to(kranich::Station station, const QString& key);
+
+ protected:
+  void resizeEvent(QResizeEvent*) override;
+
+ private:
+  void refresh();
+  Document& document_;
+  QLabel* heading_;
+  QLabel* count_;
+  QWidget* cards_;
+  std::vector<FindingButton*> buttons_;
+};
+
+}  // namespace kranich::app

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/widgets/rail.h"
+
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include "app/theme.h"
+#include "app/widgets/findings.h"
+
+namespace kranich::app {
+
+RailButton::RailButton(Station station, QWidget* parent) : QAbstractButton(parent), station_(station) {
+  setCheckable(true);
+  setAutoExclusive(true);
+  setCursor(Qt::PointingHandCursor);
+  setText(text_of(station_title(station)));
+  setObjectName("rail:" + text_of(station_id(station)));
+  setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(static_cast<int>(station) + 1)));
+}
+
+void RailButton::count(int fails, int tight, int unknown) {
+  fails_ = fails;
+  tight_ = tight;
+  unknown_ = unknown;
+  const QString said = tr("%1: %2 fail, %3 tight, %4 unknown").arg(text_of(station_title(station_))).arg(fails).arg(tight).arg(unknown);
+  setAccessibleName(said);
+  setToolTip(tr("%1 (Ctrl+%2)").arg(said).arg(static_cast<int>(station_) + 1));
+  update();
+}
+
+void RailButton::paintEvent(QPaintEvent*) {
+  const Theme& t = Theme::now();
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  if (isChecked()) {
+    p.fillRect(rect(), t.paper);
+    p.fillRect(QRect(0, 0, 3, height()), t.ink);
+  } else if (underMouse() || hasFocus()) {
+    p.fillRect(rect(), t.card);
+  }
+  if (hasFocus()) {
+    p.setPen(QPen(t.accent, 1));
+    p.drawRect(rect().adjusted(4, 1, -2, -2));
+  }
+  p.setFont(text_font(10.5, isChecked()));
+  p.setPen(t.ink);
+  p.drawText(rect().adjusted(16, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, text());
+  double x = width() - 14;
+  const auto mark = [&](int n, Verdict v) {
+    if (n == 0) return;
+    if (n > 1) {
+      p.setFont(text_font(7.5));
+      p.setPen(t.of(v));
+      const QString s = QString::number(n);
+      x -= p.fontMetrics().horizontalAdvance(s);
+      p.drawText(QPointF(x + 4, height() / 2.0 + 4), s);
+      x -= 5;
+    }
+    draw_verdict_mark(p, {x, height() / 2.0}, 11, v);
+    x -= 13;
+  };
+  mark(tight_, Verdict::tight);
+  mark(fails_, Verdict::fails);
+  if (fails_ + tight_ == 0) mark(unknown_, Verdict::unknown);
+}
+
+Rail::Rail(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 10, 0, 10);
+  all->setSpacing(2);
+  for (int i = 0; i < station_count; ++i) {
+    auto* b = new RailButton(static_cast<Station>(i), this);
+    connect(b, &QAbstractButton::clicked, this, [this, b] { emit chosen(b->station()); });
+    all->addWidget(b);
+    buttons_.push_back(b);
+  }
+  all->addStretch(1);
+  setFixedWidth(118);
+  connect(&document_, &Document::changed, this, &Rail::refresh);
+  refresh();
+}
+
+void Rail::show_current(Station station) { buttons_[static_cast<size_t>(station)]->setChecked(true); }
+
+void Rail::refresh() {
+  int counts[station_count][3] = {};
+  for (const Finding* f : worst_of_each(document_.assessment())) {
+    auto& c = counts[static_cast<size_t>(f->info().station)];
+    c[0] += f->verdict == Verdict::fails;
+    c[1] += f->verdict == Verdict::tight;
+    c[2] += f->verdict == Verdict::unknown;
+  }
+  for (size_t i = 0; i < buttons_.size(); ++i) buttons_[i]->count(counts[i][0], counts[i][1], counts[i][2]);
+}
+
+}  // namespace kranich::app
