@@ -163,7 +163,11 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
   const auto toggle = [&](const char* id, const char* keys, const QString& tip, auto&& does) {
     auto* b = new QPushButton(this);
     b->setObjectName(QString::fromLatin1(id));
-    b->setShortcut(QKeySequence(QString::fromLatin1(keys)));
+    // A button forgets its shortcut when its text changes: an action keeps it.
+    auto* key = new QAction(this);
+    key->setShortcut(QKeySequence(QString::fromLatin1(keys)));
+    connect(key, &QAction::triggered, b, &QPushButton::click);
+    addAction(key);
     b->setToolTip(tip);
     connect(b, &QPushButton::clicked, this, does);
     bar->addWidget(b);

@@ -86,7 +86,8 @@ void Theme::choose(bool dark) {
 }
 
 void load_fonts() {
-  for (const char* name : {"B612-Regular", "B612-Bold", "B612-Italic", "B612Mono-Regular", "B612Mono-Bold"})
+  // The fixed-width cuts also answer to the family "B612": what is loaded last wins, so they come first.
+  for (const char* name : {"B612Mono-Bold", "B612Mono-Regular", "B612-Italic", "B612-Bold", "B612-Regular"})
     QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(name)));
 }
 
@@ -98,6 +99,10 @@ QFont text_font(double points, bool bold) {
 }
 
 QFont figure_font(double points, bool bold) {
+  return text_font(points, bold);  // B612's own digits are all of one width
+}
+
+QFont fixed_font(double points, bool bold) {
   QFont f(QStringLiteral("B612 Mono"));
   f.setPointSizeF(points);
   f.setBold(bold);
@@ -131,6 +136,9 @@ void dress_application() {
     QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 1px solid %4; }
     QLineEdit:disabled { color: %5; background: %6; }
     QLineEdit[refused="true"] { border: 2px solid %7; }
+    QComboBox::drop-down { border: none; width: 18px; } QComboBox::down-arrow { image: url(:/icons/down.svg); }
+    QPushButton::menu-indicator { image: url(:/icons/down.svg); subcontrol-position: right center; subcontrol-origin: padding; left: -4px; }
+    QPushButton#project-menu { padding-right: 20px; }
     QComboBox QAbstractItemView { background: %1; color: %2; selection-background-color: %4; selection-color: %8; }
     QPushButton { background: %1; color: %2; border: 1px solid %3; border-radius: 3px; padding: 4px 10px; }
     QPushButton:hover, QToolButton:hover { border-color: %4; }

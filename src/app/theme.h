@@ -31,9 +31,10 @@ struct Theme {
 //! Loads the bundled fonts and gives the application its font, palette and style sheet. Once, then at each change.
 void load_fonts();
 void dress_application();
-//! The bundled typeface; figures in its fixed-width cut.
+//! The bundled typeface; figures whose digits stand below each other; and its fixed-width cut for formulas.
 QFont text_font(double points, bool bold = false);
 QFont figure_font(double points, bool bold = false);
+QFont fixed_font(double points, bool bold = false);
 
 //! The mark beside a verdict's colour: a triangle fails, a lozenge is tight, a dot holds, a ring is unknown.
 void draw_verdict_mark(class QPainter& painter, const QPointF& centre, double size, Verdict verdict);

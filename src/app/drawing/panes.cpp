@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/drawing/panes.h"
 
+#include <QFontMetricsF>
 #include <algorithm>
 #include <cmath>
 
@@ -202,7 +203,13 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
           if (a.item == item.name) return &a;
     return nullptr;
   };
-  std::vector<QPointF> taken;
+  // A label stands where it covers neither another one, nor the CG and its figure; else it is left to the tool tip.
+  std::vector<QRectF> taken;
+  const QFontMetricsF metrics(text_font(7.5), s.painter().device());
+  if (pose.has_cg) {
+    const QPointF c = s.frame().to_device(pose.side(pose.cg));
+    taken.push_back(QRectF(c + QPointF(-95, -32), c + QPointF(95, 12)));
+  }
   for (const auto& i : d.ledger) {
     if (!i.mass.known() || !i.at.known()) continue;
     const Aboard* aboard = i.group == Group::load ? aboard_of(i) : nullptr;
@@ -218,13 +225,16 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
     s.fill(c);
     s.painter().drawEllipse(s.frame().to_device(w), r, r);
     if (out || mass < 0.02 * heaviest) continue;
-    // A label stands where no other does: try right, left, above, below.
+    const QString text = QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass));
+    const double width = metrics.horizontalAdvance(text) + 4;
     const QPointF dev = s.frame().to_device(w);
-    for (const auto& [shift, align] : {std::pair{QPointF(r + 3, 0), Qt::AlignLeft | Qt::AlignVCenter}, {QPointF(-r - 3, 0), Qt::AlignRight | Qt::AlignVCenter}, {QPointF(0, -r - 3), Qt::AlignHCenter | Qt::AlignBottom}, {QPointF(0, r + 3), Qt::AlignHCenter | Qt::AlignTop}}) {
-      const QPointF place = dev + shift + QPointF(align & Qt::AlignLeft ? 45 : align & Qt::AlignRight ? -45 : 0, 0);
-      if (std::any_of(taken.begin(), taken.end(), [&](const QPointF& q) { return std::abs(q.x() - place.x()) < 92 && std::abs(q.y() - place.y()) < 14; })) continue;
-      taken.push_back(place);
-      s.label(w, QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass)), Ink::grey, align, shift, 7.5);
+    struct Try { QPointF shift; Qt::Alignment align; QPointF corner; };
+    for (const Try& t : {Try{{r + 3, 0}, Qt::AlignLeft | Qt::AlignVCenter, {r + 3, -7}}, Try{{-r - 3, 0}, Qt::AlignRight | Qt::AlignVCenter, {-r - 3 - width, -7}},
+                         Try{{0, -r - 3}, Qt::AlignHCenter | Qt::AlignBottom, {-width / 2, -r - 17}}, Try{{0, r + 3}, Qt::AlignHCenter | Qt::AlignTop, {-width / 2, r + 3}}}) {
+      const QRectF box(dev + t.corner, QSizeF(width, 14));
+      if (!s.frame().device().adjusted(-40, 0, 34, 0).contains(box) || std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(box); })) continue;
+      taken.push_back(box);
+      s.label(w, text, Ink::grey, t.align, t.shift, 7.5);
       break;
     }
   }

@@ -15,7 +15,7 @@ class SidePane : public Pane {
   SidePane(Document& document, Overlay overlay) : Pane(document), overlay_(overlay) {}
   QString name() const override { return QObject::tr("Side"); }
   QRectF bounds() const override;
-  QMarginsF margins() const override { return {46, 34, 40, 52}; }
+  QMarginsF margins() const override { return {66, 34, 66, 52}; }
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;
 

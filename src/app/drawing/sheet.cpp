@@ -187,7 +187,7 @@ void Sheet::note(const QPointF& corner, const QString& heading, const QString& t
 }
 
 void Sheet::title(const QString& text, const QString& more) {
-  const QPointF at = frame_.device().topLeft() + QPointF(4, 4) * unit_;
+  const QPointF at = frame_.device().topLeft() + QPointF(-12, -22) * unit_;
   const QFont f = font(9, true);
   letters(at, text, ink_colour(Ink::grey), Qt::AlignLeft | Qt::AlignTop, f, false);
   if (more.isEmpty()) return;

@@ -14,7 +14,7 @@ class SwingPane : public Pane {
   explicit SwingPane(Document& document) : Pane(document) {}
   QString name() const override { return QObject::tr("Swing"); }
   QRectF bounds() const override;
-  QMarginsF margins() const override { return {26, 34, 26, 26}; }
+  QMarginsF margins() const override { return {26, 52, 26, 26}; }
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Sequence: who moves when. The timeline under the moving drawing; bars and playhead can be dragged.
-#include <QAbstractButton>
+#include <QAction>
 #include <QButtonGroup>
 #include <QElapsedTimer>
 #include <algorithm>
@@ -98,7 +98,7 @@ class TimelinePane : public Pane {
       if (c.close_in_hand < 0) {
         p.setFont(text_font(8, true));
         p.setPen(t.fails);
-        p.drawText(QRectF(x_of(c.least_close_start_at_rest) + 40, y - 2, 340, row), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row), Qt::AlignRight | Qt::AlignVCenter,
                    QObject::tr("▲ closes %1 s before the slowest leg is at rest").arg(-c.close_in_hand, 0, 'f', 1));
       }
     }
@@ -180,7 +180,10 @@ class SequencePage : public StationPage {
     }
     play_ = new QPushButton(tr("Play"), row);
     play_->setObjectName("play");
-    play_->setShortcut(QKeySequence(Qt::Key_F5));
+    auto* shortcut = new QAction(this);
+    shortcut->setShortcut(QKeySequence(Qt::Key_F5));
+    connect(shortcut, &QAction::triggered, play_, &QPushButton::click);
+    addAction(shortcut);
     play_->setToolTip(tr("Plays the sequence at its own speed (F5)"));
     line->addWidget(play_);
     put(row);

@@ -101,7 +101,7 @@ void FindingList::refresh_why() {
   const Theme& t = Theme::now();
   why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }").arg(t.card.name(), t.line.name()));
   QString s = QStringLiteral("<b>%1</b>: %2<br>").arg(html(title_of(*f)), html(text_of(f->info().meaning)));
-  s += QStringLiteral("<span style='color:%1'>%2</span><br>").arg(t.accent.name(), html(text_of(f->info().formula)));
+  s += QStringLiteral("<span style='color:%1; font-family:B612 Mono'>%2</span><br>").arg(t.accent.name(), html(text_of(f->info().formula)));
   QStringList numbers;
   for (const auto& w : f->working) numbers << QStringLiteral("%1 = <b>%2</b>").arg(html(QString::fromStdString(w.name)), html(QString::fromStdString(format_quantity(w.si, w.kind, document_.units()))));
   if (!numbers.isEmpty()) s += numbers.join("; ") + "<br>";

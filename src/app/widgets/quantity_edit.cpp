@@ -48,8 +48,8 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   field_->setAlignment(Qt::AlignRight);
   field_->setFont(figure_font(9));
   field_->setFixedWidth(86);
-  unit_->setFixedWidth(34);
-  more_->setFixedWidth(42);
+  unit_->setFixedWidth(42);
+  more_->setFixedWidth(40);
   more_->setFont(text_font(7));
   hint_->setFont(text_font(8));
   hint_->setWordWrap(true);

@@ -45,6 +45,7 @@ Judgement judge(double value, const Limit& limit, double zero_scale, double tole
   if (limit.lower) consider(value - *limit.lower, *limit.lower);
   if (limit.upper) consider(*limit.upper - value, *limit.upper);
   scale = two_sided ? width : std::abs(at_limit) > 0 ? std::abs(at_limit) : zero_scale;
+  if (margin < 0 && margin > -1e-9 * scale) margin = 0;  // on the limit but for the arithmetic's last digits
   const double fraction = scale > 0 ? margin / scale : nan;
 
   if (margin < 0) return {Verdict::fails, margin, fraction};

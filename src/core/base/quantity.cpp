@@ -37,6 +37,7 @@ constexpr std::array kind_facts{
     KindFacts{Kind::speed, "speed", "m/s", "ft/s", 2, 2, true},
     KindFacts{Kind::time, "time", "s", "s", 2, 2, true},
     KindFacts{Kind::area, "area", "m²", "ft²", 4, 3, true},
+    KindFacts{Kind::section_area, "area", "mm²", "in²", 1, 3, true},
     KindFacts{Kind::volume, "volume", "cm³", "in³", 2, 2, true},
     KindFacts{Kind::share, "share", "%", "%", 1, 1, false},
     KindFacts{Kind::factor, "number", "", "", 3, 3, true},
@@ -270,6 +271,14 @@ const std::vector<Unit>& known_units() {
       {"ft2", Kind::area, 144 * inch * inch},
       {"in²", Kind::area, inch * inch},
       {"in2", Kind::area, inch * inch},
+      {"m²", Kind::section_area, 1},
+      {"m2", Kind::section_area, 1},
+      {"cm²", Kind::section_area, 1e-4},
+      {"cm2", Kind::section_area, 1e-4},
+      {"mm²", Kind::section_area, 1e-6},
+      {"mm2", Kind::section_area, 1e-6},
+      {"in²", Kind::section_area, inch * inch},
+      {"in2", Kind::section_area, inch * inch},
       {"m³", Kind::volume, 1},
       {"m3", Kind::volume, 1},
       {"l", Kind::volume, 1e-3},
@@ -329,12 +338,10 @@ std::variant<ParsedQuantity, ParseError> parse_quantity(std::string_view text, K
   bool need_term = true;
   while (!in.at_end()) {
     if (in.take("-") || in.take("−") || in.take("–")) {
-      if (need_term && !parts.empty()) return ParseError{"two signs follow each other"};
       sign = -1;
       need_term = true;
       in.skip_spaces();
     } else if (in.take("+")) {
-      if (need_term && !parts.empty()) return ParseError{"two signs follow each other"};
       sign = 1;
       need_term = true;
       in.skip_spaces();

@@ -25,6 +25,7 @@ enum class Kind {
   speed,         // m/s
   time,          // s
   area,          // m2
+  section_area,  // m2, shown in mm2: pistons, wires
   volume,        // m3
   share,         // a fraction, shown in per cent
   factor,        // a plain number

@@ -47,8 +47,8 @@ class Reader {
       number = j->contains("value") ? &(*j)["value"] : nullptr;
       for (const auto& [name, value] : j->items()) {
         if (name == "tolerance") {
-          if (!value.is_number() || !(value.get<double>() >= 0))
-            return fault(key, "tolerance must be a number of at least 0, is " + shown(value));
+          if (!value.is_number() || !(value.get<double>() >= 0) || !(value.get<double>() <= largest_tolerance(spec) / factor))
+            return fault(key, fmt::format("tolerance must be a number from 0 to {}, is {}", shortest(rounded(largest_tolerance(spec) / factor)), shown(value)));
           result.tolerance = value.get<double>() * factor;
         } else if (name == "origin") {
           const auto word = value.is_string() ? value.get<std::string>() : std::string();
@@ -135,6 +135,8 @@ class Reader {
   }
 
  private:
+  //! No tolerance is wider than what is allowed of the value itself.
+  static double largest_tolerance(const Spec& spec) { return std::max(std::abs(spec.least), std::abs(spec.most)); }
   //! Undoes the radian's rounding in a limit shown in degrees.
   static double rounded(double v) { return std::round(v * 1e9) / 1e9; }
   std::string child(std::string_view key) const { return fmt::format("{}/{}", path_, key); }

@@ -26,7 +26,7 @@ class SchemaVisitor {
     Json object{{"type", "object"},
                 {"properties",
                  {{"value", number},
-                  {"tolerance", {{"type", "number"}, {"minimum", 0}}},
+                  {"tolerance", {{"type", "number"}, {"minimum", 0}, {"maximum", in_file(std::max(std::abs(spec.least), std::abs(spec.most)), key)}}},
                   {"origin", {{"enum", {"default", "plan", "estimated", "measured"}}}}}},
                 {"required", {"value"}},
                 {"additionalProperties", false}};

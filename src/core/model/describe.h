@@ -200,7 +200,7 @@ template <class V> void describe(V& v, Coil& c) {
 }
 
 template <class V> void describe(V& v, Gas& g) {
-  v.given("piston_area_m2", g.piston_area, spec::positive("Piston area", Kind::area, 0.2));
+  v.given("piston_area_m2", g.piston_area, spec::positive("Piston area", Kind::section_area, 0.2));
   v.given("volume_m3", g.volume, spec::positive("Gas volume, extended", Kind::volume, 0.1));
   v.given("pressure_absolute_Pa", g.pressure, spec::positive("Charge, absolute", Kind::pressure, 1e8));
   v.given("exponent", g.exponent, spec::between("Polytropic exponent", Kind::factor, 1, 1.7));

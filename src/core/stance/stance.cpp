@@ -91,7 +91,7 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
 //! Stiffness by central differences of the gradient.
 Mat3 stiffness(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels, const Vector3& q, double size) {
   Mat3 k;
-  const Vector3 steps(1e-7 * size, 1e-7, 1e-7);
+  const Vector3 steps(1e-8 * size, 1e-8, 1e-8);
   for (int i = 0; i < 3; ++i) {
     Vector3 plus = q;
     Vector3 minus = q;
@@ -113,9 +113,16 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   using T = NoRest::Towards;
   if (cg.x() > back) return {T::tail, fmt::format("the CG lies {:.0f} mm behind the rearmost wheels: it sits down on its tail", 1000 * (cg.x() - back))};
   if (cg.x() < front) return {T::nose, fmt::format("the CG lies {:.0f} mm ahead of the foremost wheels: it goes over on its nose", 1000 * (front - cg.x()))};
-  if (cg.y() > 1e-6) return {T::starboard, "the CG lies outside the wheels to starboard: it falls onto that wing"};
-  if (cg.y() < -1e-6) return {T::port, "the CG lies outside the wheels to port: it falls onto that wing"};
-  return {T::unclear, "no stable rest was found on these wheels"};
+  double starboard = 0;
+  double port = 0;
+  for (const auto& w : wheels) {
+    starboard = std::max(starboard, w.axle.y());
+    port = std::min(port, w.axle.y());
+  }
+  const double half = cg.y() > 0 ? starboard : -port;  // inside this the polygon may still be too narrow at the CG
+  if (std::abs(cg.y()) < 0.3 * half) return {T::unclear, "no stable rest was found on these wheels"};
+  if (cg.y() > 0) return {T::starboard, "the CG lies outside the wheels to starboard: it falls onto that wing"};
+  return {T::port, "the CG lies outside the wheels to port: it falls onto that wing"};
 }
 
 }  // namespace
@@ -141,28 +148,40 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   if (const auto h = find_nearest_root(force_at, low, 0.002 * size, low - 3 * size, low)) q[0] = *h;
 
   const Vector3 scale(weight, weight * size, weight * size);
+  const Vector3 metric(size, 1, 1);  // heave counts in lengths of the aircraft, angles in rad
   const auto norm = [&](const Vector3& g) { return g.cwiseQuotient(scale).norm(); };
   Balance now = balance(weight, cg, wheels, q);
   int iterations = 0;
-  for (; iterations < 80 && norm(now.gradient) > 1e-14; ++iterations) {
-    Mat3 k = stiffness(weight, cg, wheels, q, size);
-    if (k(2, 2) <= 0) k(2, 2) += weight * size;  // all wheels on the centre line: leave roll alone
-    Vector3 step = k.fullPivLu().solve(-now.gradient);
+  for (; iterations < 200 && norm(now.gradient) > 1e-14; ++iterations) {
+    // Newton on the energy, made a descent where the stiffness is not positive; contacts and stops are kinks, which
+    // the line search steps over.
+    const Mat3 raw = stiffness(weight, cg, wheels, q, size);
+    const Mat3 scaled = metric.asDiagonal() * (raw + raw.transpose()) * 0.5 * metric.asDiagonal();
+    const Eigen::SelfAdjointEigenSolver<Mat3> eigen(scaled);
+    const Vector3 curvature = eigen.eigenvalues().cwiseMax(1e-3 * weight * size);
+    const Vector3 slope = metric.asDiagonal() * now.gradient;
+    const Vector3 along = -(eigen.eigenvectors() * (eigen.eigenvectors().transpose() * slope).cwiseQuotient(curvature));
+    Vector3 step = metric.asDiagonal() * along;
     if (!step.allFinite()) break;
     const double largest = std::max({std::abs(step[0]) / size, std::abs(step[1]), std::abs(step[2])});
     if (largest > 0.2) step *= 0.2 / largest;
-    double length = 1;
-    bool better = false;
-    for (int i = 0; i < 30; ++i, length /= 2) {
-      const Balance next = balance(weight, cg, wheels, q + length * step);
-      if (norm(next.gradient) < norm(now.gradient)) {
-        q += length * step;
-        now = next;
-        better = true;
-        break;
-      }
+    // Line search by the slope along the step: where a softening spring or a contact makes Newton overshoot, the step
+    // is cut to where that slope vanishes, so that the energy falls in every step.
+    const double slope_here = now.gradient.dot(step);
+    Balance next = balance(weight, cg, wheels, q + step);
+    double reached = 1;
+    double before = 0;
+    double beyond = 1;
+    for (int i = 0; i < 40 && std::abs(next.gradient.dot(step)) > 0.3 * std::abs(slope_here); ++i) {
+      if (next.gradient.dot(step) > 0) beyond = reached;
+      else if (reached == 1) break;
+      else before = reached;
+      reached = (before + beyond) / 2;
+      next = balance(weight, cg, wheels, q + reached * step);
     }
-    if (!better || std::abs(q[1]) > 1.2 || std::abs(q[2]) > 1.2) break;
+    q += reached * step;
+    now = std::move(next);
+    if (std::abs(q[1]) > 1.2 || std::abs(q[2]) > 1.2) break;
   }
   const bool balanced = norm(now.gradient) < 1e-10;
   if (!balanced) return tips_over(cg, wheels);

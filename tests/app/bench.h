@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! A window with a demonstration project, driven by mouse and keys as a user drives it.
+#pragma once
+
+#include <QApplication>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTest>
+#include <catch2/catch.hpp>
+
+#include "app/demo.h"
+#include "app/main_window.h"
+
+namespace kranich::app {
+
+struct Bench {
+  Document document;
+  std::unique_ptr<MainWindow> window;
+
+  explicit Bench(const QString& demo = "Dunnock") {
+    REQUIRE(start_demo(document, demo));
+    window = std::make_unique<MainWindow>(document);
+    window->resize(1280, 800);
+    window->show();
+    REQUIRE(QTest::qWaitForWindowExposed(window.get()));
+    settle();
+  }
+  ~Bench() { window->hide(); }
+
+  void settle() {
+    for (int i = 0; i < 3; ++i) QApplication::processEvents();
+  }
+  StationPage& go(Station station) {
+    window->show_station(station);
+    settle();
+    return *window->page(station);
+  }
+  //! Drags a handle by so many pixels, in steps as a hand does.
+  void drag(StationPage& page, const QString& handle, QPoint by, bool release = true) {
+    Board* board = page.board();
+    const auto at = board->handle_position(handle);
+    INFO(handle.toStdString());
+    REQUIRE(at);
+    const QPoint from = at->toPoint();
+    QTest::mousePress(board, Qt::LeftButton, {}, from);
+    for (int i = 1; i <= 5; ++i) {
+      const QPoint to = from + by * i / 5;
+      QMouseEvent move(QEvent::MouseMove, to, board->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+      QApplication::sendEvent(board, &move);
+    }
+    if (release) QTest::mouseRelease(board, Qt::LeftButton, {}, from + by);
+    settle();
+  }
+  template <class W> W* find(const QString& name) {
+    auto* w = window->findChild<W*>(name);
+    INFO(name.toStdString());
+    REQUIRE(w);
+    return w;
+  }
+  void type(const QString& path, const QString& text, bool enter = true) {
+    auto* field = find<QLineEdit>("field:" + path);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, text);
+    if (enter) QTest::keyClick(field, Qt::Key_Return);
+    settle();
+  }
+  double value(std::string_view path) const { return value_at(document.design(), path); }
+  const Finding* worst(std::string_view id) const {
+    for (const Finding* f : worst_of_each(document.assessment()))
+      if (f->measure_id == id) return f;
+    return nullptr;
+  }
+};
+
+}  // namespace kranich::app

@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Entries: the grammar, what was understood, refusal in place; the ledger's table; the shelf.
+#include <QCheckBox>
+#include <QTableWidget>
+
+#include "bench.h"
+
+using namespace kranich;
+using namespace kranich::app;
+
+TEST_CASE("an entry takes what a builder types and shows what it understood", "[window]") {
+  Bench b;
+  b.go(Station::place);
+  auto* row = b.find<QuantityRow>("row:/gear/main/axle/x_m");
+  b.type("/gear/main/axle/x_m", "96 1/2\"", false);
+  CHECK(row->hint() == "= 2451.1\u00a0mm");
+  QTest::keyClick(row->field(), Qt::Key_Return);
+  CHECK(b.value("/gear/main/axle/x_m") == Approx(96.5 * 0.0254));
+  CHECK(row->field()->text() == "2451.1");
+  CHECK(b.document.undo_text().contains("Axle station"));
+}
+
+TEST_CASE("nonsense is refused in place with the reason, and the last good value stays") {
+  Bench b;
+  b.go(Station::place);
+  auto* row = b.find<QuantityRow>("row:/gear/main/wheel/diameter_m");
+  b.type("/gear/main/wheel/diameter_m", "wide");
+  CHECK(row->hint().contains("number was expected"));
+  CHECK(row->field()->text() == "wide");
+  CHECK(b.value("/gear/main/wheel/diameter_m") == Approx(0.38));
+  b.type("/gear/main/wheel/diameter_m", "-5");
+  CHECK(row->hint().contains("must be above 0"));
+  b.type("/gear/main/wheel/diameter_m", "9 m");
+  CHECK(row->hint().contains("at most"));
+  b.find<QLineEdit>("field:/gear/main/axle/x_m")->setFocus();
+  b.settle();
+  CHECK(row->field()->text() == "380");
+  CHECK(row->hint().contains("kept 380"));
+  CHECK(b.document.undo_text().isEmpty());
+}
+
+TEST_CASE("an emptied entry is unknown, and the checks say so") {
+  Bench b;
+  b.go(Station::stance);
+  b.type("/gear/main/wheel/tyre_rate_N_per_m", "");
+  auto* field = b.find<QLineEdit>("field:/gear/main/wheel/tyre_rate_N_per_m");
+  field->setFocus();
+  field->selectAll();
+  QTest::keyClick(field, Qt::Key_Delete);
+  QTest::keyClick(field, Qt::Key_Return);
+  CHECK(std::isnan(b.value("/gear/main/wheel/tyre_rate_N_per_m")));
+  CHECK(b.worst("place.tip_back")->verdict == Verdict::unknown);
+}
+
+TEST_CASE("the ledger's table edits, refuses and follows undo") {
+  Bench b;
+  b.go(Station::weigh);
+  auto* table = b.find<QTableWidget>("ledger");
+  CHECK(table->rowCount() == 17);
+  table->item(3, 2)->setText("185 lb");
+  CHECK(b.document.design().ledger[3].mass == Approx(83.9146));
+  table->item(3, 2)->setText("heavy");
+  CHECK(b.document.design().ledger[3].mass == Approx(83.9146));
+  CHECK(b.find<QLabel>("ledger-note")->text().contains("last good value stays"));
+  table->item(3, 2)->setText("-4");
+  CHECK(b.find<QLabel>("ledger-note")->text().contains("must be above 0"));
+  table->item(1, 0)->setText("engine");
+  CHECK(b.find<QLabel>("ledger-note")->text().contains("used already"));
+  table->item(13, 0)->setText("captain");
+  CHECK(b.document.design().loadings[0].aboard[0].item == "captain");
+  b.document.undo();
+  b.document.undo();
+  CHECK(b.document.design().ledger[3].mass == Approx(80));
+  b.find<QPushButton>("ledger-add")->click();
+  CHECK(table->rowCount() == 18);
+  b.find<QPushButton>("ledger-remove")->click();
+  CHECK(table->rowCount() == 17);
+}
+
+TEST_CASE("who is aboard is a tick") {
+  Bench b;
+  b.go(Station::weigh);
+  const double mass = b.document.loading()->mass.down.mass;
+  b.find<QCheckBox>("aboard:passenger")->setChecked(false);
+  b.settle();
+  CHECK(b.document.loading()->mass.down.mass == Approx(mass - 72));
+}
+
+TEST_CASE("a spring from the shelf is fitted by Enter, and the sag follows") {
+  Bench b("Redshank");
+  b.go(Station::spring);
+  auto* shelf = b.find<QTableWidget>("shelf");
+  REQUIRE(shelf->rowCount() > 10);
+  CHECK(shelf->item(0, 7)->text() == "none");
+  const auto name = shelf->item(0, 0)->text().toStdString();
+  emit shelf->cellActivated(0, 0);
+  b.settle();
+  CHECK(b.document.design().gear.main.spring.coil.shelf_name == name);
+  const auto* sag = b.worst("spring.sag");
+  REQUIRE(sag);
+  CHECK(b.document.undo_text().contains(QString::fromStdString(name)));
+}
+
+TEST_CASE("the shim for a wanted pitch gives that pitch") {
+  Bench b;
+  auto& page = b.go(Station::stance);
+  auto* wanted = b.find<QLineEdit>("shim-target");
+  wanted->setFocus();
+  wanted->selectAll();
+  QTest::keyClicks(wanted, "0.5 deg");
+  CHECK(b.find<QLabel>("shim-answer")->text().contains("shim under the nose leg"));
+  for (auto* button : page.findChildren<QPushButton*>())
+    if (button->text() == "Put the shim in") button->click();
+  CHECK(degrees(b.document.loading()->rest->pitch) == Approx(0.5).margin(1e-6));
+}

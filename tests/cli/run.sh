@@ -1,0 +1,45 @@
+#!/bin/sh
+# SPDX-License-Identifier: GPL-3.0-or-later
+# The command line tool as a user calls it: outputs, exit codes, the generated documentation.
+set -u
+cli=$1 tree=$2
+work=$(mktemp -d)
+trap 'rm -rf "$work"' EXIT
+bad=0
+expect() {  # exit code wanted, what it is about, command ...
+  want=$1 about=$2
+  shift 2
+  "$@" >"$work/out" 2>"$work/err"
+  got=$?
+  [ "$got" = "$want" ] || { echo "FAILED $about: exit $got instead of $want"; cat "$work/err"; bad=1; }
+}
+has() { grep -qF -- "$1" "$work/out" "$work/err" || { echo "FAILED: no “$1” in the answer"; bad=1; }; }
+
+expect 1 "a demo with defects" "$cli" assess "$tree/data/demo/dunnock.kranich"
+has "Nose wheel's share"
+expect 1 "cures" "$cli" assess --cures "$tree/data/demo/dunnock.kranich"
+has "Main wheels forward by"
+has "Nose leg shorter by"
+expect 1 "json" "$cli" assess --json "$tree/data/demo/redshank.kranich"
+has '"measure": "place.axle_ahead"'
+/usr/bin/python3 -c 'import json,sys; d=json.load(open(sys.argv[1])); assert all(k in f for f in d["findings"] for k in ("measure","value","unit","limit","margin","verdict","loading","state"))' "$work/out" || bad=1
+expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
+has "measure,title,subject"
+expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"
+printf '{"kranich": 1, "units": "parsec"}' >"$work/bad.kranich"
+expect 2 "a fault" "$cli" validate "$work/bad.kranich"
+has '/units: must be one of "metric", "inch", is "parsec"'
+expect 2 "no file" "$cli" assess "$work/none.kranich"
+expect 3 "wrong call" "$cli" assess
+expect 3 "no command" "$cli"
+expect 0 "help" "$cli" --help
+has "Exit codes"
+expect 0 "convert" "$cli" convert-units "$tree/data/demo/dunnock.kranich" inch -o "$work/inch.kranich"
+"$cli" assess --json "$tree/data/demo/dunnock.kranich" >"$work/metric.json"
+"$cli" assess --json "$work/inch.kranich" >"$work/inch.json"
+cmp -s "$work/metric.json" "$work/inch.json" || { echo "FAILED: inch and metric projects differ in SI"; bad=1; }
+expect 4 "cannot write" "$cli" convert-units "$tree/data/demo/dunnock.kranich" inch -o /no/such/place/x.kranich
+expect 0 "measures" "$cli" measures
+cmp -s "$work/out" "$tree/docs/measures.md" || { echo "FAILED: docs/measures.md is not what the registry says; run kranich-cli measures > docs/measures.md"; bad=1; }
+[ $bad = 0 ] && echo "command line: all as documented"
+exit $bad

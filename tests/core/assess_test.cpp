@@ -1,0 +1,203 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/assess.h"
+
+#include <catch2/catch.hpp>
+#include <filesystem>
+
+#include "core/assess/cures.h"
+#include "core/io/project_file.h"
+#include "core/model/locate.h"
+#include "core/spring/shelf.h"
+
+using namespace kranich;
+
+namespace {
+
+Design demo(const std::string& name) {
+  auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
+  REQUIRE(r.design);
+  return *r.design;
+}
+const Finding& worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
+  for (const Finding* f : worst_of_each(a))
+    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return *f;
+  FAIL("no finding " << id);
+  throw 0;
+}
+std::vector<std::string> failing(const Assessment& a) {
+  std::vector<std::string> ids;
+  for (const Finding* f : worst_of_each(a))
+    if (f->verdict == Verdict::fails) ids.push_back(f->measure_id);
+  return ids;
+}
+
+}  // namespace
+
+TEST_CASE("the demos have the defects they are made with, and no others") {
+  CHECK(failing(assess(demo("dunnock"))) == std::vector<std::string>{"swing.clearance", "place.nose_share"});
+  CHECK(failing(assess(demo("redshank"))) == std::vector<std::string>{"sequence.door_wait", "place.axle_ahead"});
+  for (const std::string name : {"dunnock", "redshank"})
+    for (const auto& f : assess(demo(name)).findings) {
+      INFO(name << " " << f.key() << " " << f.remark);
+      CHECK(f.verdict != Verdict::unknown);
+      CHECK((!f.limit.set() || !f.limit.source.empty()));
+    }
+}
+
+TEST_CASE("the same design gives the same answer") {
+  const auto d = demo("redshank");
+  const auto a = assess(d);
+  const auto b = assess(d);
+  REQUIRE(a.findings.size() == b.findings.size());
+  for (size_t i = 0; i < a.findings.size(); ++i) CHECK((a.findings[i].value == b.findings[i].value || std::isnan(a.findings[i].value)));
+}
+
+TEST_CASE("shares of the wheels agree between Place's formula and Stance's loads") {
+  for (const std::string name : {"dunnock", "redshank"}) {
+    const auto a = assess(demo(name));
+    for (const auto& l : a.loadings) {
+      if (!l.rest || !l.flown) continue;
+      const double share = l.rest->wheels[0].load / (l.mass.down.mass * standard_gravity);
+      for (const auto& f : a.findings)
+        if (f.loading == l.name && (f.measure_id == "place.nose_share" || f.measure_id == "place.tail_share")) CHECK(f.value == Approx(share).margin(2e-4));
+    }
+  }
+}
+
+TEST_CASE("every cure cures, and says truly what it costs") {
+  for (const std::string name : {"dunnock", "redshank"}) {
+    const auto d = demo(name);
+    const auto before = assess(d);
+    for (const Finding* f : worst_of_each(before)) {
+      if (f->verdict != Verdict::fails) continue;
+      const auto cures = cures_for(d, before, *f);
+      INFO(name << " " << f->key());
+      REQUIRE_FALSE(cures.empty());
+      for (const auto& c : cures) {
+        INFO(c.text);
+        const auto after = assess(c.applied(d));
+        CHECK(worst(after, f->measure_id, f->subject).verdict == c.reached);
+        CHECK(c.reached != Verdict::fails);
+        for (const auto& p : c.worse) CHECK(worst(after, p.measure_id, p.subject).verdict == p.after);
+      }
+      // The least change: a step less does not do it.
+      const auto& c = cures.front();
+      Design less = d;
+      c.knob->apply(less, c.change - std::copysign(c.knob->step, c.change));
+      CHECK(worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
+    }
+  }
+}
+
+TEST_CASE("Dunnock is cured by the tutorial's two moves") {
+  auto d = demo("dunnock");
+  for (int round = 0; round < 2; ++round) {
+    const auto a = assess(d);
+    const auto ids = failing(a);
+    REQUIRE_FALSE(ids.empty());
+    d = cures_for(d, a, worst(a, ids.front())).front().applied(d);
+  }
+  CHECK(failing(assess(d)).empty());
+}
+
+TEST_CASE("a missing input is named, never taken as zero") {
+  auto d = demo("dunnock");
+  locate_given(d, "/gear/main/wheel/tyre_rate_N_per_m")->given->si = std::nan("");
+  const auto a = assess(d);
+  const auto& f = worst(a, "place.tip_back");
+  CHECK(f.verdict == Verdict::unknown);
+  CHECK(f.remark.find("main tyre's rate") != std::string::npos);
+  d = demo("dunnock");
+  d.ledger[0].mass = {};
+  CHECK(worst(assess(d), "weigh.cg_station").remark.find("airframe structure") != std::string::npos);
+  d = demo("dunnock");
+  d.gear.third.retraction.well.high.x = {};
+  CHECK(worst(assess(d), "swing.clearance", "nose leg").remark.find("well") != std::string::npos);
+}
+
+TEST_CASE("an empty design is all unknown and nothing breaks") {
+  const auto a = assess(Design{});
+  for (const auto& f : a.findings) CHECK(f.verdict == Verdict::unknown);
+}
+
+TEST_CASE("a CG behind the mains is a finding, not an error") {
+  auto d = demo("dunnock");
+  for (auto& i : d.ledger)
+    if (i.name == "battery") {
+      i.mass = 60;
+      i.at.x = 6;
+    }
+  d.ledger[3].mass = 5;  // the engine out
+  const auto a = assess(d);
+  const auto& f = worst(a, "stance.third_load");
+  CHECK(f.verdict == Verdict::fails);
+  CHECK(f.remark.find("sits down on its tail") != std::string::npos);
+}
+
+TEST_CASE("a limit of one's own replaces the book's") {
+  auto d = demo("dunnock");
+  OwnLimit own;
+  own.measure = "place.nose_share";
+  own.upper = 0.30;
+  own.reason = "strong nose leg";
+  d.own_limits.push_back(own);
+  const auto a = assess(d);
+  const auto& f = worst(a, "place.nose_share");
+  CHECK(f.verdict != Verdict::fails);
+  CHECK(f.limit.source.find("strong nose leg") != std::string::npos);
+}
+
+TEST_CASE("stowing the legs moves the CG as the moved masses say") {
+  const auto d = demo("dunnock");
+  for (const auto& l : assess(d).loadings) {
+    double moment = 0;
+    for (const auto& i : d.ledger) {
+      if (i.moves == Moves::no) continue;
+      const Leg& leg = i.moves == Moves::with_mains ? d.gear.main : d.gear.third;
+      const auto turn = weigh::stowing_turn(leg.retraction, i.at.y < 0.0);
+      moment += i.mass * ((turn * i.at.vec()).x() - i.at.x);
+    }
+    CHECK(l.mass.up.at.x() - l.mass.down.at.x() == Approx(moment / l.mass.down.mass).margin(1e-12));
+    CHECK(l.mass.up.at.y() == Approx(l.mass.down.at.y()).margin(1e-12));
+  }
+}
+
+TEST_CASE("the shelf ranks what fits first") {
+  const auto d = demo("redshank");
+  const Coil now = d.gear.main.spring.coil;
+  Coil soft = now;
+  soft.wire_diameter = 0.0014;
+  Coil loose = now;
+  loose.free_length = 0.100;
+  const auto list = spring::rank_springs({loose, soft, now}, {d.gear.main.travel, 41, 1, 1, now.installed_length});
+  REQUIRE(list.size() == 3);
+  CHECK(list[0].index == 2);
+  CHECK(list[0].objection.empty());
+  CHECK(list[2].objection.find("loose") != std::string::npos);
+  CHECK(list[0].energy == Approx((list[0].preload + list[0].peak) / 2 * d.gear.main.travel));
+}
+
+TEST_CASE("a leg that starts with the slowest door never meets it") {
+  const auto d = demo("redshank");
+  std::vector<std::string> problems;
+  for (const bool up : {true, false})
+    for (const auto& c : sequence::check_doors(d, up, problems)) {
+      // By hand: every corner of the spreads, positions at constant speed, in fine steps.
+      const auto& door = *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.name == c.door; });
+      const auto& r = d.gear.main.retraction;
+      bool meet = false;
+      for (const double fo : {door.fastest.si, door.slowest.si})
+        for (const double fl : {r.fastest.si, r.slowest.si})
+          for (const double fc : {door.fastest.si, door.slowest.si})
+            for (double t = 0; t < 14; t += 0.002) {
+              double open = std::min(1.0, t / (door.time_open * fo));
+              if (!std::isnan(c.close_start) && t > c.close_start) open = std::max(0.0, 1 - (t - c.close_start) / (door.time_close * fc));
+              const double done = std::clamp((t - c.leg_start) / ((up ? r.time_up : r.time_down) * fl), 0.0, 1.0);
+              const double leg = up ? done : 1 - done;
+              meet = meet || (open < door.frees_leg_at - 1e-3 && leg > door.zone_enter + 1e-3 && leg < door.zone_leave - 1e-3);
+            }
+      INFO(c.door << (up ? " up" : " down"));
+      CHECK(meet == c.touches);
+    }
+  CHECK(problems.empty());
+}

@@ -1,0 +1,112 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/swing/swing.h"
+
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "core/base/quantity.h"
+
+using namespace kranich;
+using namespace kranich::swing;
+
+TEST_CASE("distance from a capsule to a box agrees with sampling") {
+  std::mt19937 random(11);
+  std::uniform_real_distribution<double> u(-1, 1);
+  const Box box{{-0.3, -0.2, -0.1}, {0.3, 0.2, 0.1}};
+  for (int i = 0; i < 60; ++i) {
+    const Capsule c{Vec3(u(random), u(random), u(random)), Vec3(u(random), u(random), u(random)), 0.02};
+    double least = 1e9;
+    for (int k = 0; k <= 2000; ++k) {
+      const Vec3 p = c.from + (c.to - c.from) * k / 2000.0;
+      least = std::min(least, (p - p.cwiseMax(box.low).cwiseMin(box.high)).norm());
+    }
+    const auto n = nearest(c, box);
+    if (least > 0.01) CHECK(n.distance == Approx(least - 0.02).margin(2e-4));
+    else CHECK(n.distance < 0);
+    if (n.distance > 0) CHECK((n.on_part - n.on_obstacle).norm() == Approx(n.distance).margin(1e-6));
+  }
+}
+
+TEST_CASE("a wheel pushed into a plane or a box is as deep as it was pushed") {
+  const RoundedWheel w{{0, 0, 0.15}, Vec3::UnitY(), 0.38, 0.13, 0.04};
+  CHECK(nearest(w, HalfSpace{{0, 0, 0}, Vec3::UnitZ()}).distance == Approx(-0.04).epsilon(1e-12));
+  const Box floor{{-1, -1, -1}, {1, 1, 0}};
+  CHECK(nearest(w, floor).distance == Approx(-0.04).margin(1e-6));
+  RoundedWheel up = w;
+  up.centre.z() = 0.25;
+  CHECK(nearest(up, floor).distance == Approx(0.06).margin(1e-7));
+}
+
+TEST_CASE("depth and distance meet where they touch") {
+  const Box box{{0, 0, 0}, {0.1, 0.1, 0.1}};
+  RoundedWheel w{{0, 0, 0}, Vec3(0.3, 0.8, 0.5).normalized(), 0.3, 0.1, 0.03};
+  const Vec3 way = Vec3(1, 1.2, 0.9).normalized();
+  double previous = 1;
+  for (double s = 0.6; s > 0.2; s -= 0.001) {
+    w.centre = s * way;
+    const double d = nearest(w, box).distance;
+    CHECK(d <= previous + 1e-6);
+    CHECK(previous - d < 0.0011 + (previous > 0.5 ? 1 : 0));  // nothing moves further than its step
+    previous = d;
+  }
+}
+
+namespace {
+SwingInput sample() {
+  SwingInput in;
+  in.wanted_clearance = 0.006;
+  in.moving.axis = {{2.4, 1.3, -0.1}, Vec3(-1, 0.06, 0.1).normalized()};
+  in.moving.full_turn = radians(88);
+  in.moving.wheel = {{2.44, 1.36, -0.8}, Vec3::UnitY(), 0.38, 0.13, 0.04};
+  in.moving.leg = {in.moving.axis.point, {2.44, 1.3, -0.8}, 0.03};
+  in.moving.stub = {{2.44, 1.3, -0.8}, {2.44, 1.36, -0.8}, 0.02};
+  in.moving.reach = 1.0;
+  in.obstacles = {{"box", Box{{2.0, 0.68, -0.34}, {2.19, 0.82, -0.16}}}};
+  return in;
+}
+}  // namespace
+
+TEST_CASE("the least clearance is not missed between steps") {
+  const auto in = sample();
+  const auto least = least_clearance(in);
+  double dense = 1e9;
+  for (int i = 0; i <= 4000; ++i) dense = std::min(dense, clearance_at(in, in.moving.full_turn * i / 4000).distance);
+  CHECK(least.distance <= dense + 1e-6);
+  CHECK(least.distance == Approx(dense).margin(2e-5));
+}
+
+TEST_CASE("a mirrored swing has the same clearance") {
+  auto in = sample();
+  const double there = least_clearance(in).distance;
+  auto& m = in.moving;
+  m.axis.point = mirrored(m.axis.point);
+  m.axis.direction = Vec3(-m.axis.direction.x(), m.axis.direction.y(), -m.axis.direction.z());
+  m.wheel.centre = mirrored(m.wheel.centre);
+  m.wheel.axle = mirrored(m.wheel.axle);
+  for (Capsule* c : {&m.leg, &m.stub}) {
+    c->from = mirrored(c->from);
+    c->to = mirrored(c->to);
+  }
+  in.obstacles = {{"box", Box{{2.0, -0.82, -0.34}, {2.19, -0.68, -0.16}}}};
+  CHECK(least_clearance(in).distance == Approx(there).margin(1e-6));
+}
+
+TEST_CASE("a leg cut to its length budget just keeps the clearance wanted") {
+  auto in = sample();
+  in.obstacles.push_back({"wall", HalfSpace{{2.4, 0.55, 0}, Vec3::UnitY()}});
+  in.wanted_clearance = 0.02;
+  const auto b = length_budget(in);
+  REQUIRE(std::isfinite(b.fits));
+  in.moving = in.moving.longer_by(b.fits - b.length);
+  CHECK(least_clearance(in).distance == Approx(0.02).margin(1e-5));
+}
+
+TEST_CASE("unit angle, tilt and lean hang together") {
+  const PlanarSwing s{SwingDirection::aft, {0.42, 0.26, -0.05}, radians(100), radians(7), 0.14, 0.018, Vec3::UnitY()};
+  const auto p = planar_poses(s);
+  CHECK(degrees(p.down_lean) == Approx(3));
+  // The stowed leg is parallel to the base: it rises by 7° towards its wheel.
+  const Vec3 leg = p.wheel_stowed - s.pivot - s.wheel_offset * Vec3::UnitY();
+  CHECK(degrees(std::asin(leg.z() / leg.norm())) == Approx(7).margin(1e-9));
+  CHECK(leg.x() > 0);
+}
