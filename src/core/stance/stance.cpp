@@ -50,10 +50,8 @@ WheelState share(const WheelOnLeg& w, double penetration, double c) {
         const double miss = law.force(leg) - tyre_force(leg) * c;
         (miss > 0 ? high : low) = leg;
         const double next = leg - miss / (law.slope(leg) + w.tyre_rate * c * c);
-        const double step = (next > low && next < high) ? next : 0.5 * (low + high);
-        const bool still = std::abs(step - leg) < 1e-16;
-        leg = step;
-        if (still) break;
+        if (std::abs(next - leg) <= 1e-15 * law.travel) break;
+        leg = (next > low && next < high) ? next : 0.5 * (low + high);
       }
     }
     s.bottomed = leg >= law.travel;
@@ -179,6 +177,8 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
       reached = (before + beyond) / 2;
       next = balance(weight, cg, wheels, q + reached * step);
     }
+    const bool as_good_as_it_gets = norm(now.gradient) < 1e-11 && norm(next.gradient) > 0.5 * norm(now.gradient);
+    if (as_good_as_it_gets) break;
     q += reached * step;
     now = std::move(next);
     if (std::abs(q[1]) > 1.2 || std::abs(q[2]) > 1.2) break;
