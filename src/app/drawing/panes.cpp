@@ -69,7 +69,7 @@ void SidePane::draw(Sheet& s) {
   draw_others(s, document_, pose, draw_side);
   s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3").arg(document_.loading_name(), text_of(gear_state_word(pose.state)), mm(document_, pose.pitch, Kind::angle)));
   if (l && !l->no_rest.empty()) {
-    s.note(s.frame().device().topLeft() + QPointF(120, 40), QObject::tr("It does not stand"), QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
+    s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"), QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
   }
   switch (overlay_) {
     case Overlay::weigh: draw_weigh(s, pose); break;
@@ -98,15 +98,15 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
       const QPointF along = cg - contact;
       s.line(contact, contact + along * 1.18);
       const double to = std::atan2(along.y(), along.x());
-      s.angle(contact, s.frame().scale() * cg.y() * 0.72, M_PI / 2, to, {}, ink);
+      s.angle(contact, s.frame().scale() / s.unit() * cg.y() * 0.72, M_PI / 2, to, {}, ink);
     } else {
       s.line({cg.x(), 0}, cg);
       s.pen(ink, 1.8);
       s.line(cg, contact);
       const double from = std::atan2(contact.y() - cg.y(), contact.x() - cg.x());
-      s.angle(cg, s.frame().scale() * cg.y() * 0.5, from, -M_PI / 2, {}, ink);
+      s.angle(cg, s.frame().scale() / s.unit() * cg.y() * 0.5, from, -M_PI / 2, {}, ink);
     }
-    const QPointF corner = s.frame().to_device(QPointF(std::max(cg.x(), contact.x()), cg.y() * (d.is_tricycle() ? 1.0 : 0.62))) + QPointF(26, d.is_tricycle() ? -16 : -2);
+    const QPointF corner = s.frame().to_device(QPointF(std::max(cg.x(), contact.x()), cg.y() * (d.is_tricycle() ? 1.0 : 0.62))) + s.unit() * QPointF(26, d.is_tricycle() ? -16 : -2);
     s.note(corner, text_of(f->info().title) + " " + value_text(*f, document_.units()), QObject::tr("wants %1").arg(limit_text(*f, document_.units())), ink,
            d.is_tricycle() ? contact + (cg - contact) * 0.72 : cg + (contact - cg) * 0.5);
   }
@@ -126,7 +126,7 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
       const QPointF at = pose.side(low->at.vec());
       s.pen(ink_of(f->verdict), 1.1, Qt::DashLine);
       s.line(contact, at);
-      const double reach = (at.x() - contact.x()) * s.frame().scale() * 0.55;
+      const double reach = (at.x() - contact.x()) * s.frame().scale() / s.unit() * 0.55;
       s.angle(contact, reach, 0, std::atan2(at.y(), at.x() - contact.x()), QObject::tr("tail clears to %1").arg(value_text(*f, document_.units())), ink_of(f->verdict));
     }
   }

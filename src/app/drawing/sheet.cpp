@@ -173,11 +173,11 @@ void Sheet::note(const QPointF& corner, const QString& heading, const QString& t
   const double h = mb.height() + (text.isEmpty() ? 0 : ms.height()) + 10 * unit_;
   QRectF box(corner, QSizeF(w, h));
   const QRectF& area = frame_.device();
-  if (box.right() > area.right() - 4) box.moveRight(area.right() - 4);
-  if (box.left() < area.left() + 4) box.moveLeft(area.left() + 4);
+  if (box.right() > area.right() - 4 * unit_) box.moveRight(area.right() - 4 * unit_);
+  if (box.left() < area.left() + 4 * unit_) box.moveLeft(area.left() + 4 * unit_);
   const QPointF target = d(points_to);
   pen(ink, 1);
-  const QPointF from(std::clamp(target.x(), box.left() + 8, box.right() - 8), target.y() > box.center().y() ? box.bottom() : box.top());
+  const QPointF from(std::clamp(target.x(), box.left() + 8 * unit_, box.right() - 8 * unit_), target.y() > box.center().y() ? box.bottom() : box.top());
   p_.drawLine(from, target);
   p_.setBrush(Theme::now().card);
   p_.drawRoundedRect(box, 3 * unit_, 3 * unit_);

@@ -62,7 +62,7 @@ void SwingPane::draw_well(Sheet& s) {
   s.painter().setBrush(QBrush(Theme::now().line, Qt::BDiagPattern));
   s.polyline(solid, true);
   s.label(QPointF((lo.x() + hi.x()) / 2, hi.y()), QString::fromStdString(w.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
-  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()), -0.6 * wall * s.frame().scale() - 8, Ink::grey);
+  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()), -0.6 * wall * s.frame().scale() / s.unit() - 8, Ink::grey);
 }
 
 void SwingPane::draw_doors(Sheet& s) {
@@ -133,7 +133,7 @@ void SwingPane::draw(Sheet& s) {
   if (playback) return;
   const QPointF pivot = map(m.axis.point);
   s.label(pivot, QObject::tr("pivot"), Ink::accent, Qt::AlignLeft | Qt::AlignBottom, {12, -6}, 8.5, true);
-  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {m.wheel.diameter / 2 * s.frame().scale() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
+  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {m.wheel.diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
   if (!r->least) return;
   const bool fails = r->least->distance < r->input->wanted_clearance;
   const Ink ink = fails ? Ink::fails : Ink::holds;
@@ -141,9 +141,9 @@ void SwingPane::draw(Sheet& s) {
   const QPointF b = map(r->least->on_obstacle);
   s.no_fill();
   s.pen(ink, 2);
-  s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13, 13);
+  s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13 * s.unit(), 13 * s.unit());
   s.line(a, b);
-  s.note(s.frame().to_device((a + b) / 2) + QPointF(-70, 40), QObject::tr("%1 to %2 %3").arg(QString::fromStdString(swing::part_word(r->least->part)), QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
+  s.note(s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40), QObject::tr("%1 to %2 %3").arg(QString::fromStdString(swing::part_word(r->least->part)), QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
          QObject::tr("at %1, wants %2").arg(said(document_, r->least->turn, Kind::angle), said(document_, r->input->wanted_clearance)), ink, (a + b) / 2);
 }
 

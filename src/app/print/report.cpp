@@ -87,7 +87,7 @@ void findings_table(Paper& paper, const Document& document) {
   const double row = 5.2;
   paper.need(14);
   paper.text(QObject::tr("Findings, worst first, over every loading"), 4, true);
-  const double columns[]{Paper::left, 86, 112, 146, 164};
+  const double columns[]{Paper::left, 80, 101, 133, 146};
   for (const Finding* f : worst_of_each(document.assessment())) {
     paper.need(row);
     const double y = paper.y;

@@ -61,8 +61,12 @@ class SwingPage : public StationPage {
       const bool third = key.find(document_.design().third_word()) != std::string::npos;
       if (main || third) show_leg(main ? LegName::main : LegName::third);
     });
-    const Gear& g = document_.design().gear;
-    show_leg(!g.main.retraction.fitted && g.third.retraction.fitted ? LegName::third : LegName::main);
+    // The leg with the least to spare is shown first.
+    const LegSwing* tightest = nullptr;
+    const auto spare = [](const LegSwing& s) { return s.least ? s.least->distance - s.input->wanted_clearance : 1e9; };
+    for (const auto& s : document_.assessment().swings)
+      if (!tightest || spare(s) < spare(*tightest)) tightest = &s;
+    show_leg(tightest ? tightest->leg : LegName::main);
   }
 
  private:

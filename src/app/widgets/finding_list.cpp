@@ -127,7 +127,7 @@ void FindingList::refresh_cures() {
   if (!isVisible()) return;  // another page is in front: solved when this one is shown
   cures_ = cures_for(document_.design(), document_.assessment(), *f);
   const Theme& t = Theme::now();
-  auto* heading = new QLabel(cures_.empty() ? tr("<b>No single change found that cures it.</b>") : tr("<b>What would cure it</b>"), why_);
+  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing single that Kranich can change cures it.</b>") : tr("<b>What would cure it</b>"), why_);
   cure_rows_->addWidget(heading);
   int shown = 0;
   for (const auto& cure : cures_) {

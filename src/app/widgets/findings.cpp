@@ -26,8 +26,13 @@ QString limit_text(const Finding& f, UnitSystem units) {
 }
 
 QString title_of(const Finding& f) {
-  const QString title = text_of(f.info().title);
-  return f.subject.empty() ? title : title + ", " + QString::fromStdString(f.subject);
+  // What tells two findings of one measure apart comes first: there it is never cut off.
+  QString title = text_of(f.info().title);
+  if (f.subject.empty()) return title;
+  title[0] = title[0].toLower();
+  QString subject = QString::fromStdString(f.subject);
+  subject[0] = subject[0].toUpper();
+  return subject + ": " + title;
 }
 
 const Finding* same_check(const Assessment* in, const Finding& f) {
