@@ -23,6 +23,8 @@ struct Bench {
     window->resize(1280, 800);
     window->show();
     REQUIRE(QTest::qWaitForWindowExposed(window.get()));
+    window->activateWindow();  // shortcuts reach only an active window
+    REQUIRE(QTest::qWaitForWindowActive(window.get()));
     settle();
   }
   ~Bench() { window->hide(); }
