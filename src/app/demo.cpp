@@ -16,4 +16,11 @@ bool start_demo(Document& document, const QString& name) {
   return true;
 }
 
+void start_blank(Document& document) {
+  Design d;
+  d.loadings.emplace_back();
+  d.loadings.back().name = "as it stands";
+  document.start(std::move(d), QString());
+}
+
 }  // namespace kranich::app

@@ -13,4 +13,7 @@ QStringList demo_names();
 //! saving asks where.
 bool start_demo(Document& document, const QString& name);
 
+//! Starts an empty project: everything unknown but one loading, so that each check says what it needs.
+void start_blank(Document& document);
+
 }  // namespace kranich::app

@@ -17,6 +17,7 @@
 #include "app/demo.h"
 #include "app/print/report.h"
 #include "app/theme.h"
+#include "app/widgets/list_table.h"
 
 namespace kranich::app {
 
@@ -73,6 +74,9 @@ void MainWindow::build_actions() {
     addAction(a);
     return a;
   };
+  action(menu_, tr("New project"), "Ctrl+N", [this] {
+    if (may_discard()) start_blank(document_);
+  });
   action(menu_, tr("Open …"), "Ctrl+O", [this] { choose_and_open(); });
   recent_ = menu_->addMenu(tr("Recent projects"));
   connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fill_recent);
@@ -87,6 +91,8 @@ void MainWindow::build_actions() {
   menu_->addSeparator();
   undo_ = action(menu_, tr("Undo"), "Ctrl+Z", [this] { document_.undo(); });
   redo_ = action(menu_, tr("Redo"), "Ctrl+Shift+Z", [this] { document_.redo(); });
+  menu_->addSeparator();
+  action(menu_, tr("Aircraft and project …"), "Ctrl+E", [this] { make_project_dialog(document_, this)->show(); });
   menu_->addSeparator();
   action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });

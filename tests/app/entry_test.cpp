@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QTableWidget>
 
+#include "app/widgets/list_table.h"
 #include "bench.h"
 
 using namespace kranich;
@@ -112,4 +113,42 @@ TEST_CASE("the shim for a wanted pitch gives that pitch") {
   for (auto* button : page.findChildren<QPushButton*>())
     if (button->text() == "Put the shim in") button->click();
   CHECK(degrees(b.document.loading()->rest->pitch) == Approx(0.5).margin(1e-6));
+}
+
+TEST_CASE("an aircraft is entered from nothing: new project, outline, wheels, and the checks come alive") {
+  Bench b;
+  start_blank(b.document);
+  b.settle();
+  for (const Finding* f : worst_of_each(b.document.assessment())) CHECK(f->verdict == Verdict::unknown);
+  for (int i = 0; i < station_count; ++i) b.go(static_cast<Station>(i)).grab();
+  auto* dialog = make_project_dialog(b.document, b.window.get());
+  dialog->show();
+  b.settle();
+  auto* sections = dialog->findChild<ListTable*>();
+  REQUIRE(sections);
+  for (auto* list : dialog->findChildren<ListTable*>())
+    for (auto* button : list->findChildren<QPushButton*>())
+      if (button->text() == "Add") {
+        QTest::mouseClick(button, Qt::LeftButton);
+        b.settle();
+      }
+  CHECK(b.document.design().airframe.bodies.size() == 1);
+  CHECK(b.document.design().doors.size() == 1);
+  CHECK(b.document.design().loadings.size() == 2);
+  auto* table = dialog->findChild<QTableWidget*>("list:/airframe/bodies/0/sections");
+  REQUIRE(table);
+  table->item(0, 0)->setText("6' 2\"");
+  CHECK(b.value("/airframe/bodies/0/sections/0/x_m") == Approx(74 * 0.0254));
+  table->item(0, 3)->setText("-3");
+  CHECK(dialog->findChildren<ListTable*>()[0]->note().contains("must be at least 0"));
+  auto* steps = dialog->findChild<QTableWidget*>("list:/sequence/up");
+  REQUIRE(steps);
+  steps->item(0, 1)->setText("raise");
+  steps->item(0, 1)->setText("fly");
+  CHECK(b.document.design().sequence.up[0].action == Action::raise);
+  delete dialog;
+  const Design typed = b.document.design();
+  const auto read = read_project(write_project(typed));
+  REQUIRE(read.design);
+  CHECK(*read.design == typed);
 }

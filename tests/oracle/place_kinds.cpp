@@ -255,7 +255,7 @@ stance::WheelOnLeg wheel(const Json& w) {
     on.leg.pressure = g["gas_pressure_extended_absolute_Pa"];
     on.leg.ambient = g["gas_ambient_pressure_Pa"];
     on.leg.exponent = g["gas_exponent"];
-  } else {
+  } else if (g.text("leg_kind") != "rigid") {
     on.leg.kind = stance::LegLaw::Kind::linear;
     on.leg.rate = g["leg_rate_N_per_m"];
     on.leg.preload = g.has("leg_preload_N") ? g["leg_preload_N"] : 0;

@@ -295,6 +295,15 @@ std::vector<Handle> SidePane::handles() const {
     list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12, [to_air, name = document_.loading_name().toStdString()](Design& x, double dx, double dy) {
                       shift_cg(x, name, to_air(dx, dy).x());
                     }});
+  for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.low_points.size(); ++i)
+    if (d.airframe.low_points[i].at.known() && d.airframe.low_points[i].role != PointRole::wing_tip)
+      list.push_back({QStringLiteral("point:%1").arg(i), QString::fromStdString(d.airframe.low_points[i].name), pose.side(d.airframe.low_points[i].at.vec()), 8,
+                      [i, to_air](Design& x, double dx, double dy) {
+                        const Vec3 m = to_air(dx, dy);
+                        x.airframe.low_points[i].at.x.si += m.x();
+                        x.airframe.low_points[i].at.z.si += m.z();
+                      },
+                      true});
   for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.propellers.size(); ++i)
     if (d.airframe.propellers[i].hub.known())
       list.push_back({QStringLiteral("propeller:%1").arg(i), QString::fromStdString(d.airframe.propellers[i].name), pose.side(d.airframe.propellers[i].hub.vec()), 10,

@@ -13,7 +13,7 @@ double least_leg_wait(const Guarded& g) {
 }
 
 double least_close_start(const Guarded& g, double leg_start) {
-  return leg_start + std::max(0.0, g.leg.most() * g.zone_leave - g.close.least() * (1 - g.frees_leg_at));
+  return leg_start + g.leg.most() * g.zone_leave - g.close.least() * (1 - g.frees_leg_at);
 }
 
 double least_close_start_at_rest(const Guarded& g, double leg_start) { return leg_start + g.leg.most(); }

@@ -1,0 +1,151 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/widgets/list_table.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "app/theme.h"
+#include "app/widgets/findings.h"
+#include "core/model/locate.h"
+
+namespace kranich::app {
+
+ListTable::ListTable(Document& document, QString path, std::vector<Column> columns, std::function<size_t(const Design&)> count,
+                     std::function<void(Design&)> add, std::function<void(Design&, size_t)> remove, QWidget* parent)
+    : QWidget(parent), document_(document), path_(std::move(path)), columns_(std::move(columns)), count_(std::move(count)),
+      table_(new QTableWidget(this)), note_(new QLabel(this)) {
+  table_->setObjectName("list:" + path_);
+  table_->setAccessibleName(path_);
+  table_->setColumnCount(static_cast<int>(columns_.size()));
+  table_->verticalHeader()->setDefaultSectionSize(23);
+  note_->setWordWrap(true);
+  auto* line = new QHBoxLayout;
+  line->addWidget(note_, 1);
+  const auto button = [&](const QString& text, auto&& does) {
+    auto* b = new QPushButton(text, this);
+    connect(b, &QPushButton::clicked, this, does);
+    line->addWidget(b);
+  };
+  button(tr("Add"), [this, add] { document_.edit(tr("Add an entry"), add); });
+  button(tr("Remove"), [this, remove] {
+    const int row = table_->currentRow();
+    if (row >= 0 && static_cast<size_t>(row) < count_(document_.design()))
+      document_.edit(tr("Remove an entry"), [&](Design& d) { remove(d, static_cast<size_t>(row)); });
+  });
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->addWidget(table_);
+  all->addLayout(line);
+  connect(table_, &QTableWidget::cellChanged, this, &ListTable::edited);
+  connect(&document_, &Document::changed, this, &ListTable::refresh);
+  refresh();
+}
+
+QString ListTable::shown(const std::string& path) const {
+  Design copy = document_.design();
+  if (const auto g = locate_given(copy, path)) return g->given->known() ? QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) : QString();
+  if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
+  if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
+  if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
+  return {};
+}
+
+void ListTable::refresh() {
+  filling_ = true;
+  const auto rows = static_cast<int>(count_(document_.design()));
+  table_->setRowCount(rows);
+  for (int c = 0; c < table_->columnCount(); ++c) {
+    QString title = columns_[static_cast<size_t>(c)].title;
+    const auto first = (path_ + "/0/" + columns_[static_cast<size_t>(c)].key).toStdString();
+    if (const auto s = spec_at(document_.design(), first)) {
+      const QString unit = text_of(display_unit(s->kind, document_.units()).symbol);
+      if (!unit.isEmpty()) title += ", " + unit;
+    }
+    table_->setHorizontalHeaderItem(c, new QTableWidgetItem(title));
+    for (int r = 0; r < rows; ++r) table_->setItem(r, c, new QTableWidgetItem(shown((path_ + "/%1/").arg(r).toStdString() + columns_[static_cast<size_t>(c)].key.toStdString())));
+  }
+  table_->resizeColumnsToContents();
+  filling_ = false;
+}
+
+void ListTable::edited(int row, int column) {
+  if (filling_) return;
+  const std::string path = (path_ + "/%1/").arg(row).toStdString() + columns_[static_cast<size_t>(column)].key.toStdString();
+  const QString entry = table_->item(row, column)->text().trimmed();
+  const auto refuse = [&](const QString& why) {
+    refresh();
+    note_->setText(QStringLiteral("<span style='color:%1'>%2</span>").arg(Theme::now().fails.name(), tr("%1 – the last good value stays.").arg(why.toHtmlEscaped())));
+  };
+  note_->clear();
+  Design probe = document_.design();
+  const QString what = tr("Edit %1").arg(columns_[static_cast<size_t>(column)].title);
+  if (const auto g = locate_given(probe, path)) {
+    double si = std::numeric_limits<double>::quiet_NaN();
+    if (!entry.isEmpty()) {
+      const auto parsed = parse_quantity(entry.toStdString(), g->spec.kind, document_.units());
+      if (const auto* error = std::get_if<ParseError>(&parsed)) return refuse(QString::fromStdString(error->message));
+      si = std::get<ParsedQuantity>(parsed).si;
+      if (const auto why = refusal(si, g->spec, document_.units())) return refuse(QString::fromStdString(*why));
+    }
+    document_.edit(what, [&](Design& d) { *locate_given(d, path)->given = std::isfinite(si) ? Given(si) : Given(); });
+  } else if (locate_text(probe, path)) {
+    document_.edit(what, [&](Design& d) { *locate_text(d, path) = entry.toStdString(); });
+  } else if (locate_flag(probe, path)) {
+    if (entry != tr("yes") && entry != tr("no")) return refuse(tr("yes or no was expected"));
+    document_.edit(what, [&](Design& d) { *locate_flag(d, path) = entry == tr("yes"); });
+  } else if (const auto c = choice_at(probe, path)) {
+    QStringList words;
+    for (size_t i = 0; i < c->names.size(); ++i) {
+      words << text_of(c->names[i]);
+      if (entry == words.back()) {
+        document_.edit(what, [&](Design& d) { set_choice(d, path, static_cast<int>(i)); });
+        return refresh();
+      }
+    }
+    return refuse(tr("one of %1 was expected").arg(words.join(", ")));
+  }
+  refresh();
+}
+
+FlagRow::FlagRow(Document& document, QString path, const QString& title, QWidget* parent) : QCheckBox(title, parent) {
+  setObjectName("flag:" + path);
+  const auto show = [this, &document, path = path.toStdString()] {
+    Design copy = document.design();
+    const QSignalBlocker quiet(this);
+    if (const bool* f = locate_flag(copy, path)) setChecked(*f);
+  };
+  show();
+  connect(&document, &Document::changed, this, show);
+  connect(this, &QCheckBox::toggled, this, [this, &document, path = path.toStdString()](bool on) {
+    document.edit(tr("Change %1").arg(text()), [&](Design& d) {
+      if (bool* f = locate_flag(d, path)) *f = on;
+    });
+  });
+}
+
+TextRow::TextRow(Document& document, QString path, const QString& title, QWidget* parent) : QWidget(parent) {
+  auto* line = new QHBoxLayout(this);
+  line->setContentsMargins(0, 1, 0, 1);
+  auto* label = new QLabel(title, this);
+  label->setMinimumWidth(150);
+  auto* field = new QLineEdit(this);
+  field->setObjectName("text:" + path);
+  field->setAccessibleName(title);
+  line->addWidget(label);
+  line->addWidget(field, 1);
+  const auto show = [field, &document, path = path.toStdString()] {
+    Design copy = document.design();
+    if (const auto* s = locate_text(copy, path); s && !field->hasFocus()) field->setText(QString::fromStdString(*s));
+  };
+  show();
+  connect(&document, &Document::changed, this, show);
+  connect(field, &QLineEdit::editingFinished, this, [field, title, &document, path = path.toStdString()] {
+    document.edit(tr("Set %1").arg(title), [&](Design& d) {
+      if (auto* s = locate_text(d, path)) *s = field->text().toStdString();
+    });
+  });
+}
+
+}  // namespace kranich::app

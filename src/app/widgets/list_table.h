@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! A list of the design as a table: cross-sections, low points, loadings, doors, steps. Each cell is one member by its path;
+//! it takes the quantity grammar, a text, or one of a choice's words, and refuses the rest with the reason.
+#pragma once
+
+#include <QCheckBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableWidget>
+#include <QWidget>
+#include <functional>
+
+#include "app/document/document.h"
+
+namespace kranich::app {
+
+struct Column {
+  QString key;    //!< of the member within one entry of the list, "at/x_m"
+  QString title;
+};
+
+class ListTable : public QWidget {
+  Q_OBJECT
+ public:
+  //! `add` appends an entry, `remove` takes the one at an index out, `count` says how many there are.
+  ListTable(Document& document, QString path, std::vector<Column> columns, std::function<size_t(const Design&)> count,
+            std::function<void(Design&)> add, std::function<void(Design&, size_t)> remove, QWidget* parent = nullptr);
+  QTableWidget* table() { return table_; }
+  QString note() const { return note_->text(); }
+
+ private:
+  void refresh();
+  void edited(int row, int column);
+  QString shown(const std::string& path) const;
+  Document& document_;
+  QString path_;
+  std::vector<Column> columns_;
+  std::function<size_t(const Design&)> count_;
+  QTableWidget* table_;
+  QLabel* note_;
+  bool filling_ = false;
+};
+
+//! A tick for one flag, an entry for one text.
+class FlagRow : public QCheckBox {
+  Q_OBJECT
+ public:
+  FlagRow(Document& document, QString path, const QString& title, QWidget* parent = nullptr);
+};
+class TextRow : public QWidget {
+  Q_OBJECT
+ public:
+  TextRow(Document& document, QString path, const QString& title, QWidget* parent = nullptr);
+};
+
+//! Aircraft and project in one dialog: name, field, outline, wing, propellers, low points, loadings, doors, steps.
+QWidget* make_project_dialog(Document& document, QWidget* parent);
+
+}  // namespace kranich::app
