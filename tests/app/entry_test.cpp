@@ -140,7 +140,7 @@ TEST_CASE("an aircraft is entered from nothing: new project, outline, wheels, an
   table->item(0, 0)->setText("6' 2\"");
   CHECK(b.value("/airframe/bodies/0/sections/0/x_m") == Approx(74 * 0.0254));
   table->item(0, 3)->setText("-3");
-  CHECK(dialog->findChildren<ListTable*>()[0]->note().contains("must be at least 0"));
+  CHECK(qobject_cast<ListTable*>(table->parentWidget())->note().contains("must be at least 0"));
   auto* steps = dialog->findChild<QTableWidget*>("list:/sequence/up");
   REQUIRE(steps);
   steps->item(0, 1)->setText("raise");
