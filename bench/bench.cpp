@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! What an edit costs: one full assessment of each demo and its parts. Run with a Release build on a quiet machine;
-//! figures in docs/performance.md.
+//! What an edit costs: one full assessment of each demo and its parts. Run with a Release build on a quiet
+//! machine; figures in docs/performance.md.
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
@@ -50,8 +50,8 @@ void read_file(benchmark::State& state, const std::string& name) {
 
 }  // namespace
 
-#define FOR_BOTH(what)                                                          \
-  BENCHMARK_CAPTURE(what, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);  \
+#define FOR_BOTH(what)                                                        \
+  BENCHMARK_CAPTURE(what, dunnock, "dunnock")->Unit(benchmark::kMicrosecond); \
   BENCHMARK_CAPTURE(what, redshank, "redshank")->Unit(benchmark::kMicrosecond)
 FOR_BOTH(full_assessment);
 FOR_BOTH(without_motion);

@@ -9,8 +9,8 @@
 namespace kranich::app {
 
 QStringList demo_names();
-//! Starts with a demonstration project (by name, any case); false if there is none of that name. It has no file of its own, so
-//! saving asks where.
+//! Starts with a demonstration project (by name, any case); false if there is none of that name. It has no
+//! file of its own, so saving asks where.
 bool start_demo(Document& document, const QString& name);
 
 //! Starts an empty project: everything unknown but one loading, so that each check says what it needs.

@@ -31,10 +31,13 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     for (int round = 0; round < 12; ++round) {
       QApplication::processEvents(QEventLoop::AllEvents, 20);
       QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-      struct timespec pause{0, 10000000};
+      struct timespec pause {
+        0, 10000000
+      };
       nanosleep(&pause, nullptr);
     }
-    const QString file = QStringLiteral("%1/%2.png").arg(directory, QString::fromUtf8(station_id(station).data()));
+    const QString file =
+        QStringLiteral("%1/%2.png").arg(directory, QString::fromUtf8(station_id(station).data()));
     good = window.grab().save(file) && good;
     std::printf("%s\n", qPrintable(file));
   }
@@ -57,12 +60,20 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(QStringLiteral("A workbench for aircraft landing gear."));
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("project to open (.kranich)"), QStringLiteral("[FILE]"));
-  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Start with a demonstration project: Dunnock or Redshank."), QStringLiteral("name"));
-  const QCommandLineOption pictures(QStringLiteral("pictures"), QStringLiteral("Write a picture of each main view into a directory and end."), QStringLiteral("directory"));
-  const QCommandLineOption report(QStringLiteral("report"), QStringLiteral("Write the report as PDF and end."), QStringLiteral("pdf"));
+  parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("project to open (.kranich)"),
+                               QStringLiteral("[FILE]"));
+  const QCommandLineOption demo(QStringLiteral("demo"),
+                                QStringLiteral("Start with a demonstration project: Dunnock or Redshank."),
+                                QStringLiteral("name"));
+  const QCommandLineOption pictures(
+      QStringLiteral("pictures"),
+      QStringLiteral("Write a picture of each main view into a directory and end."),
+      QStringLiteral("directory"));
+  const QCommandLineOption report(QStringLiteral("report"),
+                                  QStringLiteral("Write the report as PDF and end."), QStringLiteral("pdf"));
   const QCommandLineOption dark(QStringLiteral("dark"), QStringLiteral("Dark colours."));
-  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the window."), QStringLiteral("WIDTHxHEIGHT"));
+  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the window."),
+                                QStringLiteral("WIDTHxHEIGHT"));
   parser.addOptions({demo, pictures, report, dark, size});
   parser.process(application);
 
@@ -72,16 +83,19 @@ int main(int argc, char** argv) {
   Document document;
   start_demo(document, QStringLiteral("Dunnock"));
   if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
-    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock and Redshank\n", qPrintable(parser.value(demo)));
+    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock and Redshank\n",
+                 qPrintable(parser.value(demo)));
     return 2;
   }
   MainWindow window(document);
-  if (const auto wh = parser.value(size).split('x'); wh.size() == 2) window.resize(wh[0].toInt(), wh[1].toInt());
+  if (const auto wh = parser.value(size).split('x'); wh.size() == 2)
+    window.resize(wh[0].toInt(), wh[1].toInt());
   const auto files = parser.positionalArguments();
   if (batch) {
     if (!files.isEmpty()) {
       const auto faults = document.open(files[0]);
-      for (const auto& f : faults) std::fprintf(stderr, "%s: %s: %s\n", qPrintable(files[0]), f.where.c_str(), f.what.c_str());
+      for (const auto& f : faults)
+        std::fprintf(stderr, "%s: %s: %s\n", qPrintable(files[0]), f.where.c_str(), f.what.c_str());
       if (!faults.empty()) return 2;
     }
     if (parser.isSet(report)) {
@@ -103,10 +117,15 @@ int main(int argc, char** argv) {
   QTimer::singleShot(0, &window, [&] {
     const auto copies = Document::left_behind();
     if (copies.empty()) return;
-    const auto answer = QMessageBox::question(&window, QObject::tr("Work left behind"), QObject::tr("Kranich ended without saving last time. Take up that work again?"), QMessageBox::Yes | QMessageBox::No, QMessageBox::Yes);
+    const auto answer =
+        QMessageBox::question(&window, QObject::tr("Work left behind"),
+                              QObject::tr("Kranich ended without saving last time. Take up that work again?"),
+                              QMessageBox::Yes | QMessageBox::No, QMessageBox::Yes);
     std::error_code error;
-    if (answer == QMessageBox::Yes) document.recover(copies.front());
-    else std::filesystem::remove(copies.front(), error);
+    if (answer == QMessageBox::Yes)
+      document.recover(copies.front());
+    else
+      std::filesystem::remove(copies.front(), error);
   });
   return QApplication::exec();
 }

@@ -92,16 +92,20 @@ void MainWindow::build_actions() {
   undo_ = action(menu_, tr("Undo"), "Ctrl+Z", [this] { document_.undo(); });
   redo_ = action(menu_, tr("Redo"), "Ctrl+Shift+Z", [this] { document_.redo(); });
   menu_->addSeparator();
-  action(menu_, tr("Aircraft and project …"), "Ctrl+E", [this] { make_project_dialog(document_, this)->show(); });
+  action(menu_, tr("Aircraft and project …"), "Ctrl+E",
+         [this] { make_project_dialog(document_, this)->show(); });
   menu_->addSeparator();
   action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
   menu_->addSeparator();
   action(menu_, tr("Keyboard and cautions"), "F1", [this] {
-    QMessageBox::information(this, tr("Keyboard and cautions"),
-                             tr("<p><b>Ctrl+1 … Ctrl+6</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
-                                "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
-                                 .arg(planning_caution()));
+    QMessageBox::information(
+        this, tr("Keyboard and cautions"),
+        tr("<p><b>Ctrl+1 … Ctrl+6</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
+           "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
+           "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
+           "<b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
+            .arg(planning_caution()));
   });
   action(menu_, tr("Quit"), "Ctrl+Q", [this] { close(); });
 }
@@ -133,7 +137,8 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
   loading_->setAccessibleName(tr("Loading"));
   loading_->setMinimumWidth(176);
   bar->addWidget(loading_);
-  connect(loading_, &QComboBox::activated, this, [this](int) { document_.set_loading(loading_->currentText()); });
+  connect(loading_, &QComboBox::activated, this,
+          [this](int) { document_.set_loading(loading_->currentText()); });
   auto* next = new QAction(this);
   next->setShortcut(QKeySequence(QStringLiteral("Ctrl+L")));
   connect(next, &QAction::triggered, this, [this] {
@@ -144,12 +149,14 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
   addAction(next);
   auto* segment = new QHBoxLayout;
   segment->setSpacing(0);
-  for (const GearState s : {GearState::extended, GearState::static_load, GearState::bottomed, GearState::flat}) {
+  for (const GearState s :
+       {GearState::extended, GearState::static_load, GearState::bottomed, GearState::flat}) {
     auto* b = new QPushButton(text_of(gear_state_word(s)), this);
     b->setCheckable(true);
     b->setAutoExclusive(true);
     b->setObjectName("state:" + text_of(gear_state_word(s)));
-    static const char* tips[]{"No weight on the wheels", "The loading's weight carried at rest", "Every leg at its stop", "Bottomed, and the tyres flat"};
+    static const char* tips[]{"No weight on the wheels", "The loading's weight carried at rest",
+                              "Every leg at its stop", "Bottomed, and the tyres flat"};
     b->setToolTip(tr(tips[static_cast<int>(s)]));
     connect(b, &QPushButton::clicked, this, [this, s] { document_.set_state(s); });
     segment->addWidget(b);
@@ -179,9 +186,12 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
     bar->addWidget(b);
     return b;
   };
-  pin_ = toggle("pin", "F8", tr("Keeps the design as it is now, and shows what changes against it (F8)"), [this] { document_.pinned() ? document_.unpin() : document_.pin(); });
+  pin_ = toggle("pin", "F8", tr("Keeps the design as it is now, and shows what changes against it (F8)"),
+                [this] { document_.pinned() ? document_.unpin() : document_.pin(); });
   units_ = toggle("units", "Ctrl+U", tr("Metric or inch; no value changes (Ctrl+U)"), [this] {
-    document_.edit(tr("Switch units"), [](Design& d) { d.units = d.units == UnitSystem::metric ? UnitSystem::inch : UnitSystem::metric; });
+    document_.edit(tr("Switch units"), [](Design& d) {
+      d.units = d.units == UnitSystem::metric ? UnitSystem::inch : UnitSystem::metric;
+    });
   });
   dark_ = toggle("dark", "Ctrl+D", tr("Light or dark (Ctrl+D)"), [this] { set_dark(!Theme::now().dark); });
 }
@@ -203,7 +213,8 @@ void MainWindow::rebuild_pages() {
     delete p;
     p = nullptr;
   }
-  StationPage* (*make[])(Document&) = {make_weigh_page, make_place_page, make_stance_page, make_spring_page, make_swing_page, make_sequence_page};
+  StationPage* (*make[])(Document&) = {make_weigh_page,  make_place_page, make_stance_page,
+                                       make_spring_page, make_swing_page, make_sequence_page};
   for (int i = 0; i < station_count; ++i) {
     pages_[static_cast<size_t>(i)] = make[i](document_);
     stack_->addWidget(pages_[static_cast<size_t>(i)]);
@@ -235,7 +246,9 @@ void MainWindow::refresh_bar() {
   gear_->setEnabled(retracts);
   if (!gear_->isSliderDown()) gear_->setValue(static_cast<int>(std::lround(document_.gear_position() * 200)));
   pin_->setText(document_.pinned() ? tr("unpin") : tr("pin"));
-  pin_->setStyleSheet(document_.pinned() ? QStringLiteral("color: %1; border-color: %1;").arg(Theme::now().pinned.name()) : QString());
+  pin_->setStyleSheet(document_.pinned()
+                          ? QStringLiteral("color: %1; border-color: %1;").arg(Theme::now().pinned.name())
+                          : QString());
   units_->setText(d.units == UnitSystem::metric ? "mm" : "in");
   units_->setAccessibleName(tr("Units: %1").arg(units_->text()));
   dark_->setText(Theme::now().dark ? tr("light") : tr("dark"));
@@ -247,7 +260,9 @@ void MainWindow::refresh_bar() {
 
 void MainWindow::refresh_title() {
   const QString file = document_.path().isEmpty() ? tr("not saved") : QFileInfo(document_.path()).fileName();
-  setWindowTitle(tr("%1%2 – %3 – Kranich").arg(QString::fromStdString(document_.design().about.name), document_.modified() ? "*" : "", file));
+  setWindowTitle(
+      tr("%1%2 – %3 – Kranich")
+          .arg(QString::fromStdString(document_.design().about.name), document_.modified() ? "*" : "", file));
   if (document_.read_only()) tell(tr("Written by a newer Kranich: open for reading only."), true);
 }
 
@@ -267,11 +282,14 @@ bool MainWindow::open_file(const QString& path) {
     remember(path);
     return true;
   }
-  QString text = tr("<p><b>%1</b> cannot be opened; the design in hand stays as it is.</p><ul>").arg(QFileInfo(path).fileName().toHtmlEscaped());
+  QString text = tr("<p><b>%1</b> cannot be opened; the design in hand stays as it is.</p><ul>")
+                     .arg(QFileInfo(path).fileName().toHtmlEscaped());
   int shown = 0;
   for (const auto& f : faults) {
     if (++shown > 12) break;
-    text += QStringLiteral("<li><b>%1</b> %2</li>").arg(QString::fromStdString(f.where).toHtmlEscaped(), QString::fromStdString(f.what).toHtmlEscaped());
+    text += QStringLiteral("<li><b>%1</b> %2</li>")
+                .arg(QString::fromStdString(f.where).toHtmlEscaped(),
+                     QString::fromStdString(f.what).toHtmlEscaped());
   }
   text += "</ul>";
   if (faults.size() > 12) text += tr("<p>and %1 more</p>").arg(faults.size() - 12);
@@ -293,10 +311,15 @@ bool MainWindow::save_to(const QString& path) {
   return true;
 }
 
-bool MainWindow::save() { return document_.path().isEmpty() || document_.path().startsWith(":") ? save_as() : save_to(document_.path()); }
+bool MainWindow::save() {
+  return document_.path().isEmpty() || document_.path().startsWith(":") ? save_as()
+                                                                        : save_to(document_.path());
+}
 
 bool MainWindow::save_as() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Save project"), QString::fromStdString(document_.design().about.name).toLower() + ".kranich", tr("Kranich projects (*.kranich)"));
+  QString path = QFileDialog::getSaveFileName(
+      this, tr("Save project"), QString::fromStdString(document_.design().about.name).toLower() + ".kranich",
+      tr("Kranich projects (*.kranich)"));
   if (path.isEmpty()) return false;
   if (QFileInfo(path).suffix().isEmpty()) path += ".kranich";
   return save_to(path);
@@ -304,14 +327,17 @@ bool MainWindow::save_as() {
 
 void MainWindow::choose_and_open() {
   if (!may_discard()) return;
-  const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Kranich projects (*.kranich);;All files (*)"));
+  const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {},
+                                                    tr("Kranich projects (*.kranich);;All files (*)"));
   if (!path.isEmpty()) open_file(path);
 }
 
 bool MainWindow::may_discard() {
   if (!document_.modified()) return true;
-  const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.").arg(QString::fromStdString(document_.design().about.name)),
-                                            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+  const auto answer = QMessageBox::question(
+      this, tr("Unsaved changes"),
+      tr("“%1” has changes that are not saved.").arg(QString::fromStdString(document_.design().about.name)),
+      QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
   if (answer == QMessageBox::Save) return save();
   return answer == QMessageBox::Discard;
 }
@@ -336,17 +362,25 @@ void MainWindow::fill_recent() {
 }
 
 void MainWindow::export_report() {
-  const QString path = QFileDialog::getSaveFileName(this, tr("Report"), QString::fromStdString(document_.design().about.name).toLower() + ".pdf", tr("PDF (*.pdf)"));
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Report"), QString::fromStdString(document_.design().about.name).toLower() + ".pdf",
+      tr("PDF (*.pdf)"));
   if (path.isEmpty()) return;
-  if (const auto why = write_report(document_, path)) tell(*why, true);
-  else tell(tr("written to %1").arg(path));
+  if (const auto why = write_report(document_, path))
+    tell(*why, true);
+  else
+    tell(tr("written to %1").arg(path));
 }
 
 void MainWindow::export_csv() {
-  const QString path = QFileDialog::getSaveFileName(this, tr("All figures"), QString::fromStdString(document_.design().about.name).toLower() + ".csv", tr("Tables (*.csv)"));
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("All figures"), QString::fromStdString(document_.design().about.name).toLower() + ".csv",
+      tr("Tables (*.csv)"));
   if (path.isEmpty()) return;
-  if (const auto why = write_figures(document_, path)) tell(*why, true);
-  else tell(tr("written to %1").arg(path));
+  if (const auto why = write_figures(document_, path))
+    tell(*why, true);
+  else
+    tell(tr("written to %1").arg(path));
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) { may_discard() ? e->accept() : e->ignore(); }

@@ -14,11 +14,16 @@ bool night_chosen = false;
 
 QColor Theme::of(Verdict v) const {
   switch (v) {
-    case Verdict::fails: return fails;
-    case Verdict::tight: return tight;
-    case Verdict::holds: return holds;
-    case Verdict::unknown: return grey;
-    case Verdict::noted: return grey;
+    case Verdict::fails:
+      return fails;
+    case Verdict::tight:
+      return tight;
+    case Verdict::holds:
+      return holds;
+    case Verdict::unknown:
+      return grey;
+    case Verdict::noted:
+      return grey;
   }
   return grey;
 }
@@ -127,7 +132,8 @@ void dress_application() {
   p.setColor(QPalette::ToolTipBase, t.card);
   p.setColor(QPalette::ToolTipText, t.ink);
   p.setColor(QPalette::Link, t.accent);
-  for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(QPalette::Disabled, role, t.faint);
+  for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+    p.setColor(QPalette::Disabled, role, t.faint);
   QApplication::setPalette(p);
   const auto n = [](const QColor& c) { return c.name(); };
   qApp->setStyleSheet(QStringLiteral(R"(
@@ -154,7 +160,9 @@ void dress_application() {
     QTabBar::tab { background: %6; color: %5; padding: 5px 12px; border: none; } QTabBar::tab:selected { background: %1; color: %2; border-top: 2px solid %2; } QTabWidget::pane { background: %6; border: 1px solid %3; }
     QMenu { background: %1; color: %2; border: 1px solid %3; } QMenu::item { padding: 5px 22px; } QMenu::item:selected { background: %4; color: %8; }
     QMenu::item:disabled { color: %5; }
-  )").arg(n(t.card), n(t.ink), n(t.line), n(t.accent), n(t.grey), n(t.desk), n(t.fails), n(t.paper), n(t.faint_line)));
+  )")
+                          .arg(n(t.card), n(t.ink), n(t.line), n(t.accent), n(t.grey), n(t.desk), n(t.fails),
+                               n(t.paper), n(t.faint_line)));
 }
 
 void draw_verdict_mark(QPainter& p, const QPointF& c, double size, Verdict v) {
@@ -166,9 +174,16 @@ void draw_verdict_mark(QPainter& p, const QPointF& c, double size, Verdict v) {
   p.setPen(Qt::NoPen);
   p.setBrush(colour);
   switch (v) {
-    case Verdict::fails: p.drawPolygon(QPolygonF({c + QPointF(0, -r), c + QPointF(r, r * 0.8), c + QPointF(-r, r * 0.8)})); break;
-    case Verdict::tight: p.drawPolygon(QPolygonF({c + QPointF(0, -r), c + QPointF(r, 0), c + QPointF(0, r), c + QPointF(-r, 0)})); break;
-    case Verdict::holds: p.drawEllipse(c, r * 0.6, r * 0.6); break;
+    case Verdict::fails:
+      p.drawPolygon(QPolygonF({c + QPointF(0, -r), c + QPointF(r, r * 0.8), c + QPointF(-r, r * 0.8)}));
+      break;
+    case Verdict::tight:
+      p.drawPolygon(
+          QPolygonF({c + QPointF(0, -r), c + QPointF(r, 0), c + QPointF(0, r), c + QPointF(-r, 0)}));
+      break;
+    case Verdict::holds:
+      p.drawEllipse(c, r * 0.6, r * 0.6);
+      break;
     default:
       p.setPen(QPen(colour, 1.5));
       p.setBrush(Qt::NoBrush);

@@ -18,8 +18,8 @@ struct Theme {
   QColor body, glass, tyre, rim;               //!< the aircraft
   QColor accent;                               //!< petrol: what can be moved or chosen
   QColor fails, tight, holds, pinned;
-  QColor band, band_out;                       //!< inside and outside of the limits
-  QColor fails_wash;                           //!< a pale ground behind what fails
+  QColor band, band_out;  //!< inside and outside of the limits
+  QColor fails_wash;      //!< a pale ground behind what fails
 
   QColor of(Verdict verdict) const;
   static Theme light();
@@ -28,7 +28,8 @@ struct Theme {
   static void choose(bool dark);
 };
 
-//! Loads the bundled fonts and gives the application its font, palette and style sheet. Once, then at each change.
+//! Loads the bundled fonts and gives the application its font, palette and style sheet. Once, then at each
+//! change.
 void load_fonts();
 void dress_application();
 //! The bundled typeface; figures whose digits stand below each other; and its fixed-width cut for formulas.

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! kranich-cli: the core from the command line, without a display.
-//! Exit codes: 0 done and nothing fails; 1 done, at least one check fails; 2 the file cannot be read or is faulty;
-//! 3 the call is wrong; 4 a file cannot be written.
+//! Exit codes: 0 done and nothing fails; 1 done, at least one check fails; 2 the file cannot be read or is
+//! faulty; 3 the call is wrong; 4 a file cannot be written.
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
@@ -25,7 +25,8 @@ enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, can
 std::optional<Design> open_project(const std::string& path) {
   auto read = load_project(path);
   for (const auto& f : read.faults) std::cerr << path << ": " << f.where << ": " << f.what << '\n';
-  if (read.design && read.newer) std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
+  if (read.design && read.newer)
+    std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
   return std::move(read.design);
 }
 
@@ -41,7 +42,8 @@ std::string si_unit(Kind kind) {
 Json finding_json(const Finding& f) {
   const Measure& m = f.info();
   Json working = Json::array();
-  for (const auto& w : f.working) working.push_back({{"name", w.name}, {"si", number(w.si)}, {"unit", si_unit(w.kind)}});
+  for (const auto& w : f.working)
+    working.push_back({{"name", w.name}, {"si", number(w.si)}, {"unit", si_unit(w.kind)}});
   return {{"measure", f.measure_id},
           {"station", station_id(m.station)},
           {"title", m.title},
@@ -50,7 +52,12 @@ Json finding_json(const Finding& f) {
           {"state", gear_state_word(f.state)},
           {"value", number(f.value)},
           {"unit", si_unit(m.kind)},
-          {"limit", {{"lower", number(f.limit.lower)}, {"upper", number(f.limit.upper)}, {"hold_lower", number(f.limit.hold_lower)}, {"hold_upper", number(f.limit.hold_upper)}, {"source", f.limit.source}}},
+          {"limit",
+           {{"lower", number(f.limit.lower)},
+            {"upper", number(f.limit.upper)},
+            {"hold_lower", number(f.limit.hold_lower)},
+            {"hold_upper", number(f.limit.hold_upper)},
+            {"source", f.limit.source}}},
           {"margin", number(f.margin)},
           {"margin_fraction", number(f.margin_fraction)},
           {"verdict", verdict_word(f.verdict)},
@@ -77,18 +84,24 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
   if (json) {
     Json findings = Json::array();
     for (const auto& f : a.findings) findings.push_back(finding_json(f));
-    std::cout << Json{{"kranich_assessment", 1}, {"project", design->about.name}, {"findings", findings}}.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
+    std::cout << Json{{"kranich_assessment", 1}, {"project", design->about.name}, {"findings", findings}}
+                     .dump(1, ' ', false, Json::error_handler_t::replace)
+              << '\n';
   } else if (csv) {
     std::cout << findings_to_csv(a);
   } else {
     fmt::print("{} – {}\n", design->about.name, design->about.summary);
     for (const Finding* f : worst_of_each(a)) {
-      fmt::print("{:8} {:34} {:>12}  {:22} {}\n", verdict_word(f->verdict), std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
-                 format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units), f->remark.empty() ? f->loading : f->remark);
+      fmt::print("{:8} {:34} {:>12}  {:22} {}\n", verdict_word(f->verdict),
+                 std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
+                 format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
+                 f->remark.empty() ? f->loading : f->remark);
       if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
       for (const auto& c : cures_for(*design, a, *f)) {
         std::string price;
-        for (const auto& p : c.worse) price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after), format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
+        for (const auto& p : c.worse)
+          price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
+                               format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
         for (const auto& p : c.better) price += fmt::format("; also cures {}", measure(p.measure_id).title);
         fmt::print("           - {}: {}{}\n", c.text, verdict_word(c.reached), price);
       }
@@ -106,15 +119,21 @@ int run_validate(const std::string& path) {
 
 int run_measures() {
   std::string station;
-  fmt::print("# Measures\n\nEvery number that Kranich judges or reports. Made from the registry by `kranich-cli measures`.\n");
+  fmt::print(
+      "# Measures\n\nEvery number that Kranich judges or reports. Made from the registry by `kranich-cli "
+      "measures`.\n");
   for (const auto& m : all_measures()) {
     if (station != station_title(m.station)) {
       station = station_title(m.station);
-      fmt::print("\n## {}\n\n| id | title | quantity | what it means | formula | source |\n|---|---|---|---|---|---|\n", station);
+      fmt::print(
+          "\n## {}\n\n| id | title | quantity | what it means | formula | source "
+          "|\n|---|---|---|---|---|---|\n",
+          station);
     }
     std::string formula(m.formula);
     for (size_t at = 0; (at = formula.find('|', at)) != std::string::npos; at += 2) formula.insert(at, "\\");
-    fmt::print("| `{}` | {} | {} | {} | {} | {} |\n", m.id, m.title, kind_name(m.kind), m.meaning, formula, m.source);
+    fmt::print("| `{}` | {} | {} | {} | {} | {} |\n", m.id, m.title, kind_name(m.kind), m.meaning, formula,
+               m.source);
   }
   return done;
 }
@@ -139,7 +158,9 @@ int run_convert(const std::string& path, const std::string& units, const std::st
 
 int main(int argc, char** argv) {
   CLI::App app{"Kranich without a display: landing gear assessed from the command line."};
-  app.footer("Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write.\nThe figures are for planning; local rules and licensed persons decide.");
+  app.footer(
+      "Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write.\nThe "
+      "figures are for planning; local rules and licensed persons decide.");
   app.require_subcommand(1);
   std::string file, units, output;
   bool json = false, csv = false, cures = false;
@@ -151,9 +172,12 @@ int main(int argc, char** argv) {
   auto* validate_command = app.add_subcommand("validate", "Check a project file and name every fault");
   validate_command->add_option("FILE", file, "project file")->required();
   auto* measures_command = app.add_subcommand("measures", "List all measures (docs/measures.md)");
-  auto* convert_command = app.add_subcommand("convert-units", "Switch a project between metric and inch units; values stay as they are");
+  auto* convert_command = app.add_subcommand(
+      "convert-units", "Switch a project between metric and inch units; values stay as they are");
   convert_command->add_option("FILE", file, "project file")->required();
-  convert_command->add_option("UNITS", units, "metric or inch")->required()->check(CLI::IsMember({"metric", "inch"}));
+  convert_command->add_option("UNITS", units, "metric or inch")
+      ->required()
+      ->check(CLI::IsMember({"metric", "inch"}));
   convert_command->add_option("-o,--output", output, "where to write (standard output)");
   auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
   auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");

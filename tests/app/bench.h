@@ -53,7 +53,8 @@ struct Bench {
     if (release) QTest::mouseRelease(board, Qt::LeftButton, {}, from + by);
     settle();
   }
-  template <class W> W* find(const QString& name) {
+  template <class W>
+  W* find(const QString& name) {
     auto* w = window->findChild<W*>(name);
     INFO(name.toStdString());
     REQUIRE(w);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Files: save and reopen, faulty files, read-only, recovery after a kill, report and figures, dropping a file.
+//! Files: save and reopen, faulty files, read-only, recovery after a kill, report and figures, dropping a
+//! file.
 #include <QFile>
 #include <QMessageBox>
 #include <QMimeData>
@@ -96,7 +97,8 @@ TEST_CASE("work is recovered after kill -9") {
   QProcess victim;
   victim.start(QCoreApplication::applicationFilePath(), {"[.victim]"});
   REQUIRE(victim.waitForStarted());
-  const auto copy = Document::recovery_directory() / ("copy-" + std::to_string(victim.processId()) + ".kranich");
+  const auto copy =
+      Document::recovery_directory() / ("copy-" + std::to_string(victim.processId()) + ".kranich");
   REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 20000));
   CHECK(Document::left_behind().empty());  // its owner still lives
   ::kill(static_cast<pid_t>(victim.processId()), SIGKILL);
@@ -116,7 +118,8 @@ TEST_CASE("an edit is in the recovery copy within seconds, and a save removes it
   Bench b;
   b.go(Station::place);
   b.type("/gear/main/axle/x_m", "2345");
-  const auto copy = Document::recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
+  const auto copy = Document::recovery_directory() /
+                    ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
   REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 5000));
   const auto read = load_project(copy);
   REQUIRE(read.design);
@@ -153,7 +156,8 @@ TEST_CASE("the program itself starts with a demo, draws every view and ends") {
     e.insert("QT_QPA_PLATFORM", "offscreen");
     return e;
   }());
-  p.start(KRANICH_PROGRAM, {"--demo", "Redshank", "--pictures", dir.path(), "--report", dir.filePath("r.pdf")});
+  p.start(KRANICH_PROGRAM,
+          {"--demo", "Redshank", "--pictures", dir.path(), "--report", dir.filePath("r.pdf")});
   REQUIRE(p.waitForFinished(60000));
   CHECK(p.exitCode() == 0);
   for (const char* name : {"weigh", "place", "stance", "spring", "swing", "sequence"}) {

@@ -10,7 +10,7 @@
 #include "app/theme.h"
 
 int main(int argc, char** argv) {
-  QTemporaryDir home;  // nothing of the user's is read or written
+  QTemporaryDir home;                                     // nothing of the user's is read or written
   const QByteArray given = qgetenv("KRANICH_TEST_HOME");  // a child process shares its parent's
   const QByteArray path = given.isEmpty() ? home.path().toUtf8() : given;
   for (const char* name : {"KRANICH_TEST_HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME"}) qputenv(name, path);

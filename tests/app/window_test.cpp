@@ -46,7 +46,8 @@ TEST_CASE("handles are reached by Tab and moved by the arrow keys: 1, 10 and 0.1
   Bench b;
   auto& place = b.go(Station::place);
   place.board()->setFocus();
-  for (int i = 0; i < 20 && place.board()->focused_handle() != "main"; ++i) QTest::keyClick(place.board(), Qt::Key_Tab);
+  for (int i = 0; i < 20 && place.board()->focused_handle() != "main"; ++i)
+    QTest::keyClick(place.board(), Qt::Key_Tab);
   REQUIRE(place.board()->focused_handle() == "main");
   const double pitch = b.document.loading()->rest->pitch;
   QTest::keyClick(place.board(), Qt::Key_Left);
@@ -138,7 +139,9 @@ TEST_CASE("the walk-through: Dunnock's two defects are cured and the strip says 
   Bench b;
   auto* strip = b.window->findChild<MarginStrip*>();
   REQUIRE(strip);
-  for (const auto& [station, key, knob] : {std::tuple{Station::swing, "swing.clearance|nose leg", "try:third.length"}, {Station::place, "place.nose_share|", "try:main.station"}}) {
+  for (const auto& [station, key, knob] :
+       {std::tuple{Station::swing, "swing.clearance|nose leg", "try:third.length"},
+        {Station::place, "place.nose_share|", "try:main.station"}}) {
     auto* card = strip->findChild<FindingButton*>(QStringLiteral("finding:") + key);
     REQUIRE(card);
     QTest::mouseClick(card, Qt::LeftButton);
@@ -211,9 +214,11 @@ TEST_CASE("everything that can be worked has a name for a screen reader") {
     auto& page = b.go(static_cast<Station>(i));
     for (auto* w : page.findChildren<QWidget*>()) {
       if (!w->isVisible() || w->focusPolicy() == Qt::NoFocus) continue;
-      if (w->inherits("QLineEdit") || w->inherits("QAbstractButton") || w->inherits("QComboBox") || w->inherits("kranich::app::Board")) {
+      if (w->inherits("QLineEdit") || w->inherits("QAbstractButton") || w->inherits("QComboBox") ||
+          w->inherits("kranich::app::Board")) {
         const auto* button = qobject_cast<QAbstractButton*>(w);
-        const bool in_table = w->parent() && w->parent()->parent() && w->parent()->parent()->inherits("QTableWidget");
+        const bool in_table =
+            w->parent() && w->parent()->parent() && w->parent()->parent()->inherits("QTableWidget");
         const bool part = w->objectName().startsWith("qt_") || w->inherits("QTableCornerButton");
         INFO(w->metaObject()->className() << " " << w->objectName().toStdString());
         CHECK((in_table || part || !w->accessibleName().isEmpty() || (button && !button->text().isEmpty())));

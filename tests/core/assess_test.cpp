@@ -35,7 +35,8 @@ std::vector<std::string> failing(const Assessment& a) {
 
 TEST_CASE("the demos have the defects they are made with, and no others") {
   CHECK(failing(assess(demo("dunnock"))) == std::vector<std::string>{"swing.clearance", "place.nose_share"});
-  CHECK(failing(assess(demo("redshank"))) == std::vector<std::string>{"sequence.door_wait", "place.axle_ahead"});
+  CHECK(failing(assess(demo("redshank"))) ==
+        std::vector<std::string>{"sequence.door_wait", "place.axle_ahead"});
   for (const std::string name : {"dunnock", "redshank"})
     for (const auto& f : assess(demo(name)).findings) {
       INFO(name << " " << f.key() << " " << f.remark);
@@ -49,7 +50,8 @@ TEST_CASE("the same design gives the same answer") {
   const auto a = assess(d);
   const auto b = assess(d);
   REQUIRE(a.findings.size() == b.findings.size());
-  for (size_t i = 0; i < a.findings.size(); ++i) CHECK((a.findings[i].value == b.findings[i].value || std::isnan(a.findings[i].value)));
+  for (size_t i = 0; i < a.findings.size(); ++i)
+    CHECK((a.findings[i].value == b.findings[i].value || std::isnan(a.findings[i].value)));
 }
 
 TEST_CASE("shares of the wheels agree between Place's formula and Stance's loads") {
@@ -59,7 +61,8 @@ TEST_CASE("shares of the wheels agree between Place's formula and Stance's loads
       if (!l.rest || !l.flown) continue;
       const double share = l.rest->wheels[0].load / (l.mass.down.mass * standard_gravity);
       for (const auto& f : a.findings)
-        if (f.loading == l.name && (f.measure_id == "place.nose_share" || f.measure_id == "place.tail_share")) CHECK(f.value == Approx(share).margin(2e-4));
+        if (f.loading == l.name && (f.measure_id == "place.nose_share" || f.measure_id == "place.tail_share"))
+          CHECK(f.value == Approx(share).margin(2e-4));
     }
   }
 }
@@ -169,7 +172,8 @@ TEST_CASE("the shelf ranks what fits first") {
   soft.wire_diameter = 0.0014;
   Coil loose = now;
   loose.free_length = 0.100;
-  const auto list = spring::rank_springs({loose, soft, now}, {d.gear.main.travel, 41, 1, 1, now.installed_length});
+  const auto list =
+      spring::rank_springs({loose, soft, now}, {d.gear.main.travel, 41, 1, 1, now.installed_length});
   REQUIRE(list.size() == 3);
   CHECK(list[0].index == 2);
   CHECK(list[0].objection.empty());
@@ -183,7 +187,8 @@ TEST_CASE("a leg that starts with the slowest door never meets it") {
   for (const bool up : {true, false})
     for (const auto& c : sequence::check_doors(d, up, problems)) {
       // By hand: every corner of the spreads, positions at constant speed, in fine steps.
-      const auto& door = *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.name == c.door; });
+      const auto& door =
+          *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.name == c.door; });
       const auto& r = d.gear.main.retraction;
       bool meet = false;
       for (const double fo : {door.fastest.si, door.slowest.si})
@@ -191,10 +196,13 @@ TEST_CASE("a leg that starts with the slowest door never meets it") {
           for (const double fc : {door.fastest.si, door.slowest.si})
             for (double t = 0; t < 14; t += 0.002) {
               double open = std::min(1.0, t / (door.time_open * fo));
-              if (!std::isnan(c.close_start) && t > c.close_start) open = std::max(0.0, 1 - (t - c.close_start) / (door.time_close * fc));
-              const double done = std::clamp((t - c.leg_start) / ((up ? r.time_up : r.time_down) * fl), 0.0, 1.0);
+              if (!std::isnan(c.close_start) && t > c.close_start)
+                open = std::max(0.0, 1 - (t - c.close_start) / (door.time_close * fc));
+              const double done =
+                  std::clamp((t - c.leg_start) / ((up ? r.time_up : r.time_down) * fl), 0.0, 1.0);
               const double leg = up ? done : 1 - done;
-              meet = meet || (open < door.frees_leg_at - 1e-3 && leg > door.zone_enter + 1e-3 && leg < door.zone_leave - 1e-3);
+              meet = meet || (open < door.frees_leg_at - 1e-3 && leg > door.zone_enter + 1e-3 &&
+                              leg < door.zone_leave - 1e-3);
             }
       INFO(c.door << (up ? " up" : " down"));
       CHECK(meet == c.touches);

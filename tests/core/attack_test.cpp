@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Attacks on the project file through the built command line tool: a thousand mutated copies of the demos. None may
-//! crash it, hang it, or be taken for good with nonsense in it.
+//! Attacks on the project file through the built command line tool: a thousand mutated copies of the demos.
+//! None may crash it, hang it, or be taken for good with nonsense in it.
 #include <fcntl.h>
 #include <spawn.h>
 #include <sys/wait.h>
@@ -35,7 +35,8 @@ Outcome run(const fs::path& file, const fs::path& output) {
   posix_spawn_file_actions_addopen(&actions, 1, output.c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0600);
   posix_spawn_file_actions_addopen(&actions, 2, "/dev/null", O_WRONLY, 0);
   pid_t child = 0;
-  REQUIRE(posix_spawn(&child, program.c_str(), &actions, nullptr, const_cast<char**>(args.data()), environ) == 0);
+  REQUIRE(posix_spawn(&child, program.c_str(), &actions, nullptr, const_cast<char**>(args.data()), environ) ==
+          0);
   posix_spawn_file_actions_destroy(&actions);
   int status = 0;
   for (int waited = 0; waitpid(child, &status, WNOHANG) == 0; ++waited) {
@@ -55,7 +56,9 @@ std::string mutate(std::string s, int kind, std::mt19937& random, bool& must_ref
   const auto number_at = [&] {  // a number standing after a colon
     for (int tries = 0; tries < 400; ++tries) {
       const size_t at = s.find(": ", any(s.size() - 40));
-      if (at != std::string::npos && (std::isdigit(static_cast<unsigned char>(s[at + 2])) || s[at + 2] == '-')) return at + 2;
+      if (at != std::string::npos &&
+          (std::isdigit(static_cast<unsigned char>(s[at + 2])) || s[at + 2] == '-'))
+        return at + 2;
     }
     return s.find(": 0") + 2;
   };
@@ -98,9 +101,16 @@ std::string mutate(std::string s, int kind, std::mt19937& random, bool& must_ref
       if (at != std::string::npos && end != std::string::npos) s.replace(at, end - at + 1, "[]");
       break;
     }
-    case 7: replace_number("{}"); must_refuse = true; break;
-    case 8: s.insert(any(s.size()), s.substr(any(s.size()), 30)); break;
-    default: replace_number("0"); break;
+    case 7:
+      replace_number("{}");
+      must_refuse = true;
+      break;
+    case 8:
+      s.insert(any(s.size()), s.substr(any(s.size()), 30));
+      break;
+    default:
+      replace_number("0");
+      break;
   }
   return s;
 }
@@ -113,7 +123,8 @@ TEST_CASE("a thousand mutated projects neither crash, hang nor pass for good") {
   std::mt19937 random(20);
   std::array<std::string, 2> demos;
   for (size_t i = 0; i < 2; ++i) {
-    const auto text = read_text_file(fs::path(KRANICH_DATA_DIR) / "demo" / (i ? "redshank.kranich" : "dunnock.kranich"));
+    const auto text =
+        read_text_file(fs::path(KRANICH_DATA_DIR) / "demo" / (i ? "redshank.kranich" : "dunnock.kranich"));
     REQUIRE(text);
     demos[i] = *text;
   }

@@ -85,18 +85,28 @@ TEST_CASE("faults name the field, what was found and what is allowed") {
   CHECK(faults("{\"units\": \"metric\", \"kranich\": 1}").find("starts with") != std::string::npos);
   CHECK(faults("{\"kranich\": 0}").find("/kranich") != std::string::npos);
   CHECK(faults("{\"kranich\": 1, \"kranich\": 1}").find("twice") != std::string::npos);
-  CHECK(faults(replaced(d, "\"value\": 138", "\"value\": -138")).find("/ledger/0/mass_kg: must be above 0, is -138") != std::string::npos);
-  CHECK(faults(replaced(d, "\"value\": 138", "\"value\": \"a\"")).find("must be a number") != std::string::npos);
+  CHECK(faults(replaced(d, "\"value\": 138", "\"value\": -138"))
+            .find("/ledger/0/mass_kg: must be above 0, is -138") != std::string::npos);
+  CHECK(faults(replaced(d, "\"value\": 138", "\"value\": \"a\"")).find("must be a number") !=
+        std::string::npos);
   CHECK(faults(replaced(d, "\"value\": 138", "\"value\": 1e308")).find("at most 20000") != std::string::npos);
   CHECK(faults(replaced(d, "\"value\": 138", "\"value\": NaN")).find("line") != std::string::npos);
   CHECK(faults(replaced(d, "\"value\": 138", "\"value\": 1e999")).size() > 0);
-  CHECK(faults(replaced(d, "\"full-size\"", "\"half-size\"")).find("must be one of \"full-size\", \"model\"") != std::string::npos);
-  CHECK(faults(replaced(d, "\"unit_angle_deg\": 88", "\"unit_angle_deg\": 400")).find("at most 180, is 400") != std::string::npos);
-  CHECK(faults(replaced(d, "\"item\": \"pilot\"", "\"item\": \"pilgrim\"")).find("is no item") != std::string::npos);
-  CHECK(faults(replaced(d, "\"name\": \"wing panels\"", "\"name\": \"engine\"")).find("used twice") != std::string::npos);
+  CHECK(
+      faults(replaced(d, "\"full-size\"", "\"half-size\"")).find("must be one of \"full-size\", \"model\"") !=
+      std::string::npos);
+  CHECK(
+      faults(replaced(d, "\"unit_angle_deg\": 88", "\"unit_angle_deg\": 400")).find("at most 180, is 400") !=
+      std::string::npos);
+  CHECK(faults(replaced(d, "\"item\": \"pilot\"", "\"item\": \"pilgrim\"")).find("is no item") !=
+        std::string::npos);
+  CHECK(faults(replaced(d, "\"name\": \"wing panels\"", "\"name\": \"engine\"")).find("used twice") !=
+        std::string::npos);
   CHECK(faults(std::string(largest_file + 1, ' ')).find("bytes long") != std::string::npos);
   CHECK(faults(d.substr(0, d.size() / 2)).find("line") != std::string::npos);
-  CHECK(faults("{\"kranich\": 1, \"x\": " + std::string(70, '[') + std::string(70, ']') + "}").find("nested") != std::string::npos);
+  CHECK(
+      faults("{\"kranich\": 1, \"x\": " + std::string(70, '[') + std::string(70, ']') + "}").find("nested") !=
+      std::string::npos);
 }
 
 TEST_CASE("several faults are all named") {
@@ -127,7 +137,8 @@ TEST_CASE("saving keeps the last good copy and leaves nothing half written") {
   REQUIRE_FALSE(save_project(d, path));
   CHECK(load_project(path).design->about.revision == "13");
   CHECK(load_project(path.string() + "~").design->about.revision == "12");
-  for (const auto& entry : fs::directory_iterator(path.parent_path())) CHECK(entry.path().extension() != ".part");
+  for (const auto& entry : fs::directory_iterator(path.parent_path()))
+    CHECK(entry.path().extension() != ".part");
   const auto why = save_project(d, "/no/such/place/x.kranich");
   REQUIRE(why);
   CHECK(why->find("cannot write") != std::string::npos);
@@ -149,7 +160,8 @@ TEST_CASE("paths reach members, and refuse what is not allowed") {
   CHECK(d.purpose.field == Field::tarmac);
   CHECK_FALSE(set_choice(d, "/purpose/field", 9));
   const auto spec = *spec_at(d, "/ledger/0/mass_kg");
-  CHECK(refusal(-1, spec, UnitSystem::metric) == std::optional<std::string>("must be above 0\u00a0kg, is −1\u00a0kg"));
+  CHECK(refusal(-1, spec, UnitSystem::metric) ==
+        std::optional<std::string>("must be above 0\u00a0kg, is −1\u00a0kg"));
   CHECK_FALSE(refusal(1, spec, UnitSystem::metric));
 }
 
@@ -165,7 +177,8 @@ TEST_CASE("the ledger goes out and comes back as a table") {
     CHECK(back.items[i].at.x.si == ledger[i].at.x.si);
     CHECK(back.items[i].moves == ledger[i].moves);
   }
-  const auto bad = ledger_from_csv("name,group,mass_kg,x_m,y_m,z_m\nwing,airframe,-3,1,0,0\nwing,cargo,abc,1,0,0\n");
+  const auto bad =
+      ledger_from_csv("name,group,mass_kg,x_m,y_m,z_m\nwing,airframe,-3,1,0,0\nwing,cargo,abc,1,0,0\n");
   REQUIRE(bad.faults.size() == 4);
   CHECK(bad.faults[0].where == "line 2, mass_kg");
   CHECK(ledger_from_csv("name,mass_kg\n").faults.size() == 4);

@@ -7,7 +7,9 @@
 using namespace kranich;
 
 namespace {
-Verdict verdict(double value, const Limit& limit, double zero = 0, double tolerance = 0) { return judge(value, limit, zero, tolerance).verdict; }
+Verdict verdict(double value, const Limit& limit, double zero = 0, double tolerance = 0) {
+  return judge(value, limit, zero, tolerance).verdict;
+}
 }  // namespace
 
 TEST_CASE("one-sided limit: tight within a tenth of it") {

@@ -69,8 +69,10 @@ TEST_CASE("any text is either read or refused, never worse") {
     std::string s;
     for (auto n = random() % 12; n > 0; --n) s += letters[random() % letters.size()];
     const auto r = parse_quantity(s, static_cast<Kind>(random() % 19), UnitSystem::inch);
-    if (const auto* q = std::get_if<ParsedQuantity>(&r)) CHECK(std::isfinite(q->si));
-    else CHECK(!std::get<ParseError>(r).message.empty());
+    if (const auto* q = std::get_if<ParsedQuantity>(&r))
+      CHECK(std::isfinite(q->si));
+    else
+      CHECK(!std::get<ParseError>(r).message.empty());
   }
 }
 

@@ -14,7 +14,8 @@ using stance::WheelOnLeg;
 
 namespace {
 
-WheelOnLeg wheel(double x, double y, double z, double radius, double leg_rate, double preload = 0, double travel = 0.2) {
+WheelOnLeg wheel(double x, double y, double z, double radius, double leg_rate, double preload = 0,
+                 double travel = 0.2) {
   WheelOnLeg w{{x, y, z}, radius, 180000, {}};
   w.leg.kind = LegLaw::Kind::linear;
   w.leg.rate = leg_rate;
@@ -24,7 +25,8 @@ WheelOnLeg wheel(double x, double y, double z, double radius, double leg_rate, d
 }
 
 std::vector<WheelOnLeg> tricycle() {
-  return {wheel(0.7, 0, -0.57, 0.165, 24000), wheel(2.46, -1.0, -0.55, 0.19, 46000), wheel(2.46, 1.0, -0.55, 0.19, 46000)};
+  return {wheel(0.7, 0, -0.57, 0.165, 24000), wheel(2.46, -1.0, -0.55, 0.19, 46000),
+          wheel(2.46, 1.0, -0.55, 0.19, 46000)};
 }
 
 Rest rest_of(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
@@ -33,18 +35,21 @@ Rest rest_of(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels)
   return std::get<Rest>(r);
 }
 
-//! Force and moments about the CG, from the wheels' contact points turned into ground axes by rotation matrices:
-//! another way than the solver's.
+//! Force and moments about the CG, from the wheels' contact points turned into ground axes by rotation
+//! matrices: another way than the solver's.
 Vec3 imbalance(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels, const Rest& rest) {
   // Pitch nose-up turns right-handed about +y, roll starboard-down left-handed about +x; pitch before roll.
-  const Mat3 to_ground = (Eigen::AngleAxisd(rest.pitch, Vec3::UnitY()) * Eigen::AngleAxisd(-rest.roll, Vec3::UnitX())).toRotationMatrix();
+  const Mat3 to_ground =
+      (Eigen::AngleAxisd(rest.pitch, Vec3::UnitY()) * Eigen::AngleAxisd(-rest.roll, Vec3::UnitX()))
+          .toRotationMatrix();
   Vec3 sum(mass * -standard_gravity, 0, 0);
   const Vec3 centre = to_ground * cg;
   for (size_t i = 0; i < wheels.size(); ++i) {
     const double f = rest.wheels[i].load;
-    Vec3 in_plane = to_ground * Vec3(0, 1, 0);            // the wheel's axle on the ground
-    in_plane = Vec3(0, 0, 1) - in_plane.z() * in_plane;   // up, within the wheel's plane
-    const Vec3 contact = to_ground * stance::axle_at_rest(wheels[i], rest.wheels[i]) - wheels[i].radius * in_plane.normalized();
+    Vec3 in_plane = to_ground * Vec3(0, 1, 0);           // the wheel's axle on the ground
+    in_plane = Vec3(0, 0, 1) - in_plane.z() * in_plane;  // up, within the wheel's plane
+    const Vec3 contact = to_ground * stance::axle_at_rest(wheels[i], rest.wheels[i]) -
+                         wheels[i].radius * in_plane.normalized();
     sum.x() += f;
     sum.y() += f * (contact.x() - centre.x());
     sum.z() += f * (contact.y() - centre.y());

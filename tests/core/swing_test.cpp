@@ -21,8 +21,10 @@ TEST_CASE("distance from a capsule to a box agrees with sampling") {
       least = std::min(least, (p - p.cwiseMax(box.low).cwiseMin(box.high)).norm());
     }
     const auto n = nearest(c, box);
-    if (least > 0.01) CHECK(n.distance == Approx(least - 0.02).margin(2e-4));
-    else CHECK(n.distance < 0);
+    if (least > 0.01)
+      CHECK(n.distance == Approx(least - 0.02).margin(2e-4));
+    else
+      CHECK(n.distance < 0);
     if (n.distance > 0) CHECK((n.on_part - n.on_obstacle).norm() == Approx(n.distance).margin(1e-6));
   }
 }
@@ -70,7 +72,8 @@ TEST_CASE("the least clearance is not missed between steps") {
   const auto in = sample();
   const auto least = least_clearance(in);
   double dense = 1e9;
-  for (int i = 0; i <= 4000; ++i) dense = std::min(dense, clearance_at(in, in.moving.full_turn * i / 4000).distance);
+  for (int i = 0; i <= 4000; ++i)
+    dense = std::min(dense, clearance_at(in, in.moving.full_turn * i / 4000).distance);
   CHECK(least.distance <= dense + 1e-6);
   CHECK(least.distance == Approx(dense).margin(2e-5));
 }
@@ -102,7 +105,8 @@ TEST_CASE("a leg cut to its length budget just keeps the clearance wanted") {
 }
 
 TEST_CASE("unit angle, tilt and lean hang together") {
-  const PlanarSwing s{SwingDirection::aft, {0.42, 0.26, -0.05}, radians(100), radians(7), 0.14, 0.018, Vec3::UnitY()};
+  const PlanarSwing s{SwingDirection::aft, {0.42, 0.26, -0.05}, radians(100), radians(7), 0.14, 0.018,
+                      Vec3::UnitY()};
   const auto p = planar_poses(s);
   CHECK(degrees(p.down_lean) == Approx(3));
   // The stowed leg is parallel to the base: it rises by 7° towards its wheel.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! reference_cases: drives the core with every case of every *.json in KRANICH_REFERENCE_DIR (default: the tree's
-//! tests/reference) and compares. Exits 1 if a case fails. Closing line: "N passed, N failed, N skipped".
+//! reference_cases: drives the core with every case of every *.json in KRANICH_REFERENCE_DIR (default: the
+//! tree's tests/reference) and compares. Exits 1 if a case fails. Closing line: "N passed, N failed, N
+//! skipped".
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -77,10 +78,13 @@ int main() {
         const auto answers = driver->second(kranich::oracle::Given(c.at("given")));
         for (const auto& [name, e] : c.at("expect").items()) {
           const auto answer = answers.find(name);
-          if (answer == answers.end()) misses += fmt::format("\n    {}: wanted {}, got nothing", name, e.at("value").dump());
+          if (answer == answers.end())
+            misses += fmt::format("\n    {}: wanted {}, got nothing", name, e.at("value").dump());
           else if (!agrees(e.at("value"), answer->second, e))
             misses += fmt::format("\n    {}: wanted {} ({}), got {}", name, e.at("value").dump(),
-                                  e.contains("tol_abs") ? "± " + e["tol_abs"].dump() : "rel " + e.value("tol_rel", Json(1e-9)).dump(), answer->second.dump());
+                                  e.contains("tol_abs") ? "± " + e["tol_abs"].dump()
+                                                        : "rel " + e.value("tol_rel", Json(1e-9)).dump(),
+                                  answer->second.dump());
         }
       } catch (const std::exception& problem) {
         misses += fmt::format("\n    {}", problem.what());
@@ -89,7 +93,8 @@ int main() {
         ++passed;
       } else {
         ++failed;
-        std::cout << "FAILED " << file.filename().string() << ' ' << id << ' ' << kind << misses << "\n    given " << c.at("given").dump() << '\n';
+        std::cout << "FAILED " << file.filename().string() << ' ' << id << ' ' << kind << misses
+                  << "\n    given " << c.at("given").dump() << '\n';
       }
     }
   }

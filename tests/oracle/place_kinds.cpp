@@ -45,10 +45,11 @@ Answers scales_cg(const Given& g) {
 }
 
 Answers tilt(const Given& g) {
-  const auto r = weigh::cg_height_by_tilt({g["level_reading_nose_kg"], g["level_reading_port_main_kg"], g["level_reading_starboard_main_kg"],
-                                           g["tilted_reading_nose_kg"], g.deg("tilt_pitch_nose_up_deg"), g["nose_axle_ahead_of_main_axle_m"],
-                                           g["nose_axle_above_main_axle_level_m"], g["main_axle_height_above_ground_level_m"],
-                                           g["standard_error_each_reading_kg"], g.deg("standard_error_tilt_deg")});
+  const auto r = weigh::cg_height_by_tilt(
+      {g["level_reading_nose_kg"], g["level_reading_port_main_kg"], g["level_reading_starboard_main_kg"],
+       g["tilted_reading_nose_kg"], g.deg("tilt_pitch_nose_up_deg"), g["nose_axle_ahead_of_main_axle_m"],
+       g["nose_axle_above_main_axle_level_m"], g["main_axle_height_above_ground_level_m"],
+       g["standard_error_each_reading_kg"], g.deg("standard_error_tilt_deg")});
   return {{"mass_kg", r.mass},
           {"cg_ahead_of_main_axle_m", r.cg_ahead_of_main},
           {"cg_height_above_main_axle_m", r.cg_above_main_axle},
@@ -59,12 +60,15 @@ Answers tilt(const Given& g) {
 Answers gear_retraction(const Given& g) {
   // The aircraft as one mass that does not move plus the legs, once down and once stowed.
   const auto mass = g.list("moving_mass_kg");
-  const auto list = [&](const char* what, const char* state) { return g.list(("moving_cg_" + std::string(what) + "_" + state + "_m").c_str()); };
+  const auto list = [&](const char* what, const char* state) {
+    return g.list(("moving_cg_" + std::string(what) + "_" + state + "_m").c_str());
+  };
   const Vec3 cg(g["cg_station_gear_down_m"], g["cg_offset_y_gear_down_m"], g["cg_waterline_gear_down_m"]);
   const auto legs = [&](const char* state) {
     std::vector<weigh::Mass> m;
     for (size_t i = 0; i < mass.size(); ++i)
-      m.push_back({mass[i], Vec3(list("station", state)[i], list("offset_y", state)[i], list("waterline", state)[i])});
+      m.push_back({mass[i],
+                   Vec3(list("station", state)[i], list("offset_y", state)[i], list("waterline", state)[i])});
     return m;
   };
   auto parts = legs("down");
@@ -74,15 +78,19 @@ Answers gear_retraction(const Given& g) {
   up.push_back(weigh::sum(parts));
   const auto result = weigh::sum(up);
   const Vec3 shift = result.at - cg;
-  return {{"cg_station_shift_m", shift.x()},        {"cg_offset_y_shift_m", shift.y()},       {"cg_waterline_shift_m", shift.z()},
-          {"cg_station_gear_up_m", result.at.x()}, {"cg_offset_y_gear_up_m", result.at.y()}, {"cg_waterline_gear_up_m", result.at.z()}};
+  return {{"cg_station_shift_m", shift.x()},        {"cg_offset_y_shift_m", shift.y()},
+          {"cg_waterline_shift_m", shift.z()},      {"cg_station_gear_up_m", result.at.x()},
+          {"cg_offset_y_gear_up_m", result.at.y()}, {"cg_waterline_gear_up_m", result.at.z()}};
 }
 
 Answers ballast(const Given& g) {
-  const double b = weigh::ballast(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"], g["ballast_station_m"]);
+  const double b =
+      weigh::ballast(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"], g["ballast_station_m"]);
   return {{"ballast_mass_kg", b},
           {"mass_with_ballast_kg", g["mass_kg"] + b},
-          {"move_of_item_aft_positive_m", weigh::move_of_item(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"], g["movable_item_mass_kg"])}};
+          {"move_of_item_aft_positive_m",
+           weigh::move_of_item(g["mass_kg"], g["cg_station_m"], g["target_cg_station_m"],
+                               g["movable_item_mass_kg"])}};
 }
 
 Answers chord_answers(const Given& g, const std::vector<weigh::Panel>& panels) {
@@ -95,7 +103,8 @@ Answers chord_answers(const Given& g, const std::vector<weigh::Panel>& panels) {
 }
 
 Answers mac_trapezoid(const Given& g) {
-  return chord_answers(g, {{g["wing_span_m"] / 2, g["root_chord_m"], g["tip_chord_m"], g.deg("leading_edge_sweep_deg")}});
+  return chord_answers(
+      g, {{g["wing_span_m"] / 2, g["root_chord_m"], g["tip_chord_m"], g.deg("leading_edge_sweep_deg")}});
 }
 
 Answers mac_panels(const Given& g) {
@@ -109,8 +118,10 @@ Answers mac_panels(const Given& g) {
 }
 
 Answers tip_back(const Given& g) {
-  const auto t = place::tip_back(g["main_contact_station_m"] - g["cg_aft_limit_station_m"], g["cg_height_above_ground_m"], g["main_loaded_radius_m"]);
-  return {{"tip_back_angle_at_contact_deg", to_deg(t.at_contact)}, {"balance_pitch_round_wheels_deg", to_deg(t.round_wheels)}};
+  const auto t = place::tip_back(g["main_contact_station_m"] - g["cg_aft_limit_station_m"],
+                                 g["cg_height_above_ground_m"], g["main_loaded_radius_m"]);
+  return {{"tip_back_angle_at_contact_deg", to_deg(t.at_contact)},
+          {"balance_pitch_round_wheels_deg", to_deg(t.round_wheels)}};
 }
 
 Answers tail_strike(const Given& g) {
@@ -118,11 +129,13 @@ Answers tail_strike(const Given& g) {
   const auto x = g.list("tail_point_station_m");
   const auto z = g.list("tail_point_waterline_m");
   for (const std::string state : {"extended", "static"}) {
-    const RoundWheel wheel{g[("main_axle_station_" + state + "_m").c_str()], g[("main_axle_waterline_" + state + "_m").c_str()],
+    const RoundWheel wheel{g[("main_axle_station_" + state + "_m").c_str()],
+                           g[("main_axle_waterline_" + state + "_m").c_str()],
                            g[state == "static" ? "main_loaded_radius_m" : "main_free_radius_m"]};
     std::vector<place::HighPoint> points;
     for (size_t i = 0; i < x.size(); ++i)
-      points.push_back({place::behind_contact({x[i], 0, z[i]}, wheel, 0), place::height_above_ground({x[i], 0, z[i]}, wheel, 0)});
+      points.push_back({place::behind_contact({x[i], 0, z[i]}, wheel, 0),
+                        place::height_above_ground({x[i], 0, z[i]}, wheel, 0)});
     const auto t = place::tail_strike(points, wheel.radius);
     if (!t) continue;
     a["tail_strike_angle_at_contact_" + state + "_deg"] = to_deg(t->at_contact);
@@ -135,7 +148,8 @@ Answers tail_strike(const Given& g) {
 Answers nose_share(const Given& g) {
   const double n = g["nose_contact_station_m"];
   const double m = g["main_contact_station_m"];
-  const double braking = place::nose_share_braking(n, m, g["cg_station_forward_m"], g["cg_height_above_ground_m"], g["braking_deceleration_in_g"]);
+  const double braking = place::nose_share_braking(
+      n, m, g["cg_station_forward_m"], g["cg_height_above_ground_m"], g["braking_deceleration_in_g"]);
   return {{"nose_share_forward_cg", place::third_wheel_share(n, m, g["cg_station_forward_m"])},
           {"nose_share_aft_cg", place::third_wheel_share(n, m, g["cg_station_aft_m"])},
           {"nose_share_braking_forward_cg", braking},
@@ -143,7 +157,8 @@ Answers nose_share(const Given& g) {
 }
 
 place::Tripod tripod(const Given& g) {
-  return {g["nose_contact_station_m"], g["main_contact_station_m"], g["track_m"], g["cg_station_m"], g["cg_offset_y_m"], g["cg_height_above_ground_m"]};
+  return {g["nose_contact_station_m"], g["main_contact_station_m"], g["track_m"],
+          g["cg_station_m"],           g["cg_offset_y_m"],          g["cg_height_above_ground_m"]};
 }
 
 Answers turnover(const Given& g) {
@@ -155,14 +170,16 @@ Answers turnover(const Given& g) {
 }
 
 Answers crosswind(const Given& g) {
-  return {{"crosswind_tip_speed_m_per_s", place::crosswind_tip_speed(tripod(g), g["mass_kg"], g["side_area_m2"], g["side_force_coefficient"],
-                                                                    g["side_force_height_above_ground_m"], g["air_density_kg_per_m3"])}};
+  return {{"crosswind_tip_speed_m_per_s",
+           place::crosswind_tip_speed(tripod(g), g["mass_kg"], g["side_area_m2"], g["side_force_coefficient"],
+                                      g["side_force_height_above_ground_m"], g["air_density_kg_per_m3"])}};
 }
 
 Answers tailwheel(const Given& g) {
-  const place::Tailwheel gear{{g["main_axle_station_m"], g["main_axle_waterline_m"], g["main_loaded_radius_m"]},
-                              {g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_m"], g["tailwheel_loaded_radius_m"]},
-                              g["track_m"]};
+  const place::Tailwheel gear{
+      {g["main_axle_station_m"], g["main_axle_waterline_m"], g["main_loaded_radius_m"]},
+      {g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_m"], g["tailwheel_loaded_radius_m"]},
+      g["track_m"]};
   const auto forward = place::tailwheel_figures(gear, {g["cg_station_forward_m"], 0, g["cg_waterline_m"]});
   const auto aft = place::tailwheel_figures(gear, {g["cg_station_aft_m"], 0, g["cg_waterline_m"]});
   if (!forward || !aft) return {};
@@ -180,15 +197,20 @@ Answers tailwheel(const Given& g) {
 }
 
 Answers propeller(const Given& g) {
-  const place::PropellerDisc disc{{g["propeller_hub_station_m"], 0, g["propeller_hub_waterline_m"]}, g["propeller_diameter_m"],
+  const place::PropellerDisc disc{{g["propeller_hub_station_m"], 0, g["propeller_hub_waterline_m"]},
+                                  g["propeller_diameter_m"],
                                   g.deg("propeller_axis_tilt_nose_down_deg")};
-  const auto main = [&](const char* z, const char* r) { return RoundWheel{g["main_axle_station_m"], g[z], g[r]}; };
+  const auto main = [&](const char* z, const char* r) {
+    return RoundWheel{g["main_axle_station_m"], g[z], g[r]};
+  };
   const RoundWheel still = main("main_axle_waterline_static_m", "main_loaded_radius_m");
   const RoundWheel down = main("main_axle_waterline_bottomed_m", "main_loaded_radius_m");
   const RoundWheel flat = main("main_axle_waterline_bottomed_m", "main_flat_radius_m");
   Answers a;
   if (g.has("nose_axle_station_m")) {
-    const auto nose = [&](const char* z, const char* r) { return RoundWheel{g["nose_axle_station_m"], g[z], g[r]}; };
+    const auto nose = [&](const char* z, const char* r) {
+      return RoundWheel{g["nose_axle_station_m"], g[z], g[r]};
+    };
     const RoundWheel nose_still = nose("nose_axle_waterline_static_m", "nose_loaded_radius_m");
     const RoundWheel nose_down = nose("nose_axle_waterline_bottomed_m", "nose_loaded_radius_m");
     const RoundWheel nose_flat = nose("nose_axle_waterline_bottomed_m", "nose_flat_radius_m");
@@ -207,11 +229,13 @@ Answers propeller(const Given& g) {
   a["clearance_level_static_m"] = place::propeller_clearance(disc, still, 0);
   a["clearance_level_main_legs_bottomed_m"] = place::propeller_clearance(disc, down, 0);
   a["clearance_level_main_legs_bottomed_and_tyres_flat_m"] = place::propeller_clearance(disc, flat, 0);
-  const RoundWheel tail{g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_static_m"], g["tailwheel_loaded_radius_m"]};
+  const RoundWheel tail{g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_static_m"],
+                        g["tailwheel_loaded_radius_m"]};
   if (const auto pitch = place::pitch_on(still, tail)) {
     a["three_point_angle_deg"] = to_deg(*pitch);
     a["clearance_three_point_static_m"] = place::propeller_clearance(disc, still, *pitch);
-    if (const auto touch = place::propeller_touch_pitch(disc, still, *pitch)) a["pitch_at_which_propeller_touches_mains_static_deg"] = to_deg(*touch);
+    if (const auto touch = place::propeller_touch_pitch(disc, still, *pitch))
+      a["pitch_at_which_propeller_touches_mains_static_deg"] = to_deg(*touch);
   }
   return a;
 }
@@ -219,12 +243,18 @@ Answers propeller(const Given& g) {
 Answers wheel_statistics(const Given& g) {
   const double load = g["mass_kg"] * standard_gravity * g["share_of_weight_on_both_mains"] / 2;
   const auto size = place::typical_main_wheel(load);
-  return {{"load_per_main_wheel_N", load}, {"main_wheel_diameter_m", size.diameter}, {"main_wheel_width_m", size.width}};
+  return {{"load_per_main_wheel_N", load},
+          {"main_wheel_diameter_m", size.diameter},
+          {"main_wheel_width_m", size.width}};
 }
 
 Answers tyre(const Given& g) {
-  const auto t = place::pneumatic_tyre(g["tyre_diameter_m"], g["tyre_width_m"], g["load_N"], g["gauge_pressure_Pa"]);
-  return {{"loaded_radius_m", t.loaded_radius}, {"tyre_deflection_m", t.deflection}, {"contact_area_m2", t.contact_area}, {"vertical_rate_N_per_m", t.rate}};
+  const auto t =
+      place::pneumatic_tyre(g["tyre_diameter_m"], g["tyre_width_m"], g["load_N"], g["gauge_pressure_Pa"]);
+  return {{"loaded_radius_m", t.loaded_radius},
+          {"tyre_deflection_m", t.deflection},
+          {"contact_area_m2", t.contact_area},
+          {"vertical_rate_N_per_m", t.rate}};
 }
 
 Answers bend_out(const Given& g) {
@@ -240,13 +270,19 @@ Answers bend_out(const Given& g) {
     after = *cant;
   }
   const auto b = place::bend_out(offset, length, before, after);
-  return {{"track_before_m", b.track_before}, {"track_after_m", b.track_after}, {"cant_after_deg", to_deg(after)},
-          {"aircraft_sinks_by_m", b.sinks_by}, {"camber_change_if_axle_is_not_bent_back_deg", to_deg(b.camber_change)}};
+  return {{"track_before_m", b.track_before},
+          {"track_after_m", b.track_after},
+          {"cant_after_deg", to_deg(after)},
+          {"aircraft_sinks_by_m", b.sinks_by},
+          {"camber_change_if_axle_is_not_bent_back_deg", to_deg(b.camber_change)}};
 }
 
 stance::WheelOnLeg wheel(const Json& w) {
   const Given g(w);
-  stance::WheelOnLeg on{{g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]}, g["free_radius_m"], g["tyre_rate_N_per_m"], {}};
+  stance::WheelOnLeg on{{g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]},
+                        g["free_radius_m"],
+                        g["tyre_rate_N_per_m"],
+                        {}};
   on.leg.travel = g["leg_travel_to_stop_m"];
   if (g.text("leg_kind") == "gas") {
     on.leg.kind = stance::LegLaw::Kind::gas;
@@ -302,7 +338,8 @@ Answers stance_target(const Given& g) {
   const auto change = g.text("change");
   std::vector<int> mains;
   std::vector<int> third;
-  for (size_t i = 0; i < s.names.size(); ++i) (s.names[i].find("main") == std::string::npos ? third : mains).push_back(static_cast<int>(i));
+  for (size_t i = 0; i < s.names.size(); ++i)
+    (s.names[i].find("main") == std::string::npos ? third : mains).push_back(static_cast<int>(i));
   const bool on_mains = change.find("main") == 0;
   const auto& which = on_mains ? mains : third;
   Answers a;

@@ -13,14 +13,16 @@ SwingDirection direction(const std::string& word) {
 }
 
 Answers planar_swing(const Given& g) {
-  const auto p = swing::planar_poses({direction(g.text("swing_direction")), g.vec("pivot_point_m"), g.deg("unit_angle_deg"), g.deg("base_slope_deg"),
-                                      g["leg_length_m"], g["wheel_offset_along_axle_m"], g.vec("axle_direction_down")});
+  const auto p = swing::planar_poses({direction(g.text("swing_direction")), g.vec("pivot_point_m"),
+                                      g.deg("unit_angle_deg"), g.deg("base_slope_deg"), g["leg_length_m"],
+                                      g["wheel_offset_along_axle_m"], g.vec("axle_direction_down")});
   return {{"pivot_axis_direction", to_json(p.axis)},
           {"down_leg_lean_away_from_stowed_side_deg", to_deg(p.down_lean)},
           {"wheel_centre_down_m", to_json(p.wheel_down)},
           {"wheel_centre_stowed_m", to_json(p.wheel_stowed)},
           {"axle_direction_stowed", to_json(p.axle_stowed)},
-          {"highest_stowed_wheel_point_z_m", swing::highest_point(p.wheel_stowed, p.axle_stowed, g["wheel_diameter_m"], g["wheel_width_m"])}};
+          {"highest_stowed_wheel_point_z_m",
+           swing::highest_point(p.wheel_stowed, p.axle_stowed, g["wheel_diameter_m"], g["wheel_width_m"])}};
 }
 
 Answers required_unit_angle(const Given& g) {
@@ -65,16 +67,21 @@ Answers clearance(const Given& g) {
   // The cases move a wheel alone: leg and stub are drawn into its middle, where they cannot be nearest.
   m.leg = m.stub = {centre, centre, 0};
   m.reach = (centre - m.axis.point).norm() + g["wheel_diameter_m"];
-  if (g.has("box_min_corner_m")) in.obstacles.push_back({"box", swing::Box{g.vec("box_min_corner_m"), g.vec("box_max_corner_m")}});
-  if (g.has("plane_point_m")) in.obstacles.push_back({"plane", swing::HalfSpace{g.vec("plane_point_m"), g.vec("plane_normal_to_free_side")}});
+  if (g.has("box_min_corner_m"))
+    in.obstacles.push_back({"box", swing::Box{g.vec("box_min_corner_m"), g.vec("box_max_corner_m")}});
+  if (g.has("plane_point_m"))
+    in.obstacles.push_back(
+        {"plane", swing::HalfSpace{g.vec("plane_point_m"), g.vec("plane_normal_to_free_side")}});
   if (g.has("cylinder_radius_m")) {
     const Vec3 a = g.vec("cylinder_end_1_m");
     const Vec3 b = g.vec("cylinder_end_2_m");
-    in.obstacles.push_back({"cylinder", swing::Cylinder{(a + b) / 2, (b - a).normalized(), g["cylinder_radius_m"], (b - a).norm() / 2}});
+    in.obstacles.push_back({"cylinder", swing::Cylinder{(a + b) / 2, (b - a).normalized(),
+                                                        g["cylinder_radius_m"], (b - a).norm() / 2}});
   }
   Answers a;
   for (const std::string name : {"flat_sided", "rounded"}) {
-    m.wheel = {centre, g.vec("axle_direction_down").normalized(), g["wheel_diameter_m"], g["wheel_width_m"], name == "rounded" ? g["shoulder_radius_m"] : 0.0};
+    m.wheel = {centre, g.vec("axle_direction_down").normalized(), g["wheel_diameter_m"], g["wheel_width_m"],
+               name == "rounded" ? g["shoulder_radius_m"] : 0.0};
     const auto least = swing::least_clearance(in);
     a[name + "_least_clearance_m"] = least.distance;
     a[name + "_least_clearance_at_turn_deg"] = to_deg(least.turn);
@@ -89,22 +96,27 @@ Answers timed_sequence(const Given& g) {
     const auto r = g.list(range);
     return sequence::Travel{g[time], r.at(0), r.at(1)};
   };
-  const sequence::Guarded s{travel("door_opening_time_s", "door_opening_time_factor_range"), travel("leg_time_s", "leg_time_factor_range"),
-                            travel("door_closing_time_s", "door_closing_time_factor_range"), g["door_fraction_open_that_frees_leg"],
-                            g["leg_fraction_entering_door_zone"], g["leg_fraction_leaving_door_zone"]};
+  const sequence::Guarded s{travel("door_opening_time_s", "door_opening_time_factor_range"),
+                            travel("leg_time_s", "leg_time_factor_range"),
+                            travel("door_closing_time_s", "door_closing_time_factor_range"),
+                            g["door_fraction_open_that_frees_leg"],
+                            g["leg_fraction_entering_door_zone"],
+                            g["leg_fraction_leaving_door_zone"]};
   const double margin = g["margin_time_s"];
   const double wait = sequence::least_leg_wait(s);
   const double leg = wait + margin;
   const double fixed = g["fixed_door_close_start_s"];
   const double at_rest = sequence::least_close_start_at_rest(s, leg);
-  return {{"least_wait_door_to_leg_s", wait},
-          {"leg_start_with_margin_s", leg},
-          {"least_door_close_start_geometry_s", sequence::least_close_start(s, leg)},
-          {"least_door_close_start_leg_at_rest_s", at_rest},
-          {"latest_end_of_sequence_leg_at_rest_s", at_rest + margin + s.close.most()},
-          {"fixed_wait_conflicts_within_spread", sequence::conflicts(s, leg, fixed)},
-          {"lowest_voltage_safe_with_fixed_wait_V", sequence::lowest_safe_voltage(s, leg, fixed, g["nominal_voltage_V"])},
-          {"fixed_wait_door_close_starts_with_slowest_leg_at_fraction", sequence::slowest_leg_at(s, leg, fixed)}};
+  return {
+      {"least_wait_door_to_leg_s", wait},
+      {"leg_start_with_margin_s", leg},
+      {"least_door_close_start_geometry_s", sequence::least_close_start(s, leg)},
+      {"least_door_close_start_leg_at_rest_s", at_rest},
+      {"latest_end_of_sequence_leg_at_rest_s", at_rest + margin + s.close.most()},
+      {"fixed_wait_conflicts_within_spread", sequence::conflicts(s, leg, fixed)},
+      {"lowest_voltage_safe_with_fixed_wait_V",
+       sequence::lowest_safe_voltage(s, leg, fixed, g["nominal_voltage_V"])},
+      {"fixed_wait_door_close_starts_with_slowest_leg_at_fraction", sequence::slowest_leg_at(s, leg, fixed)}};
 }
 
 }  // namespace

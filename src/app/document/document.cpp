@@ -24,8 +24,9 @@ Document::~Document() { drop_recovery(); }
 
 void Document::assess_now() {
   assessment_ = assess(design_);
-  if (!assessment_.loadings.empty() && std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
-                                                    [&](const LoadingState& l) { return l.name == loading_.toStdString(); }))
+  if (!assessment_.loadings.empty() &&
+      std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
+                   [&](const LoadingState& l) { return l.name == loading_.toStdString(); }))
     loading_ = QString::fromStdString(assessment_.loadings.front().name);
 }
 
@@ -212,7 +213,8 @@ void Document::autosave() {
   if (!modified_) return;
   std::error_code error;
   std::filesystem::create_directories(recovery_directory(), error);
-  recovery_file_ = recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
+  recovery_file_ =
+      recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
   write_file_atomically(recovery_file_, write_project(design_));
 }
 

@@ -12,7 +12,8 @@ namespace {
 
 QRectF around(const QPolygonF& points, double margin) {
   QRectF r = points.boundingRect();
-  // A QRectF of world coordinates has its "top" at the smallest y: fine for a frame, which only needs extents.
+  // A QRectF of world coordinates has its "top" at the smallest y: fine for a frame, which only needs
+  // extents.
   return r.adjusted(-margin, -margin, margin, margin);
 }
 
@@ -33,20 +34,31 @@ QPolygonF side_outline(const Pose& pose, const std::vector<OutlinePoint>& points
   return outline;
 }
 
-bool known(const Surface& s) { return s.root_leading_edge_x.known() && s.span.known() && s.root_chord.known() && s.tip_chord.known() && s.root_z.known(); }
+bool known(const Surface& s) {
+  return s.root_leading_edge_x.known() && s.span.known() && s.root_chord.known() && s.tip_chord.known() &&
+         s.root_z.known();
+}
 double or_zero(const Given& g) { return g.known() ? g.si : 0; }
 
 Vec3 surface_point(const Surface& s, double share, double chord_share) {
   const double y = share * s.span / 2;
   const double chord = s.root_chord + share * (s.tip_chord - s.root_chord);
   return {s.root_leading_edge_x + y * std::tan(or_zero(s.sweep)) + chord_share * chord, y,
-          s.root_z + y * std::tan(or_zero(s.dihedral)) - (chord_share - 0.25) * chord * std::sin(or_zero(s.incidence))};
+          s.root_z + y * std::tan(or_zero(s.dihedral)) -
+              (chord_share - 0.25) * chord * std::sin(or_zero(s.incidence))};
 }
 
 //! A thin wing section at a share of the half span.
 QPolygonF section(const Pose& pose, const Surface& s, double share) {
   QPolygonF outline;
-  for (const auto& [c, t] : {std::pair{0.0, 0.0}, {0.05, 0.045}, {0.3, 0.08}, {0.7, 0.045}, {1.0, 0.0}, {0.6, -0.025}, {0.2, -0.035}, {0.03, -0.02}}) {
+  for (const auto& [c, t] : {std::pair{0.0, 0.0},
+                             {0.05, 0.045},
+                             {0.3, 0.08},
+                             {0.7, 0.045},
+                             {1.0, 0.0},
+                             {0.6, -0.025},
+                             {0.2, -0.035},
+                             {0.03, -0.02}}) {
     Vec3 p = surface_point(s, share, c);
     p.z() += t * (s.root_chord + share * (s.tip_chord - s.root_chord));
     outline << pose.side(p);
@@ -56,8 +68,12 @@ QPolygonF section(const Pose& pose, const Surface& s, double share) {
 
 //! Convex hull, anticlockwise (monotone chain).
 QPolygonF convex_hull(QPolygonF p) {
-  std::sort(p.begin(), p.end(), [](const QPointF& a, const QPointF& b) { return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y()); });
-  const auto cross = [](const QPointF& o, const QPointF& a, const QPointF& b) { return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x()); };
+  std::sort(p.begin(), p.end(), [](const QPointF& a, const QPointF& b) {
+    return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y());
+  });
+  const auto cross = [](const QPointF& o, const QPointF& a, const QPointF& b) {
+    return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
+  };
   QPolygonF hull;
   for (int pass = 0; pass < 2; ++pass) {
     const auto start = hull.size();
@@ -92,7 +108,8 @@ LegPose leg_pose(const Pose& pose, const Leg& leg, bool main) {
   l.top = leg.retraction.fitted && leg.retraction.pivot.known() ? leg.retraction.pivot.vec() : leg.top.vec();
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
   l.axle = Vec3::UnitY();
-  if (pose.gear_position > 0 && leg.retraction.fitted && leg.retraction.unit_angle.known() && leg.retraction.pivot.known()) {
+  if (pose.gear_position > 0 && leg.retraction.fitted && leg.retraction.unit_angle.known() &&
+      leg.retraction.pivot.known()) {
     const auto in = swing::swing_input(leg);
     if (const auto* ok = std::get_if<swing::SwingInput>(&in)) {
       const auto turn = ok->moving.axis.turn(pose.gear_position * ok->moving.full_turn);
@@ -106,24 +123,29 @@ LegPose leg_pose(const Pose& pose, const Leg& leg, bool main) {
 }
 
 //! A wheel's silhouette: it is convex, so the hull of its projected rims.
-void draw_wheel(Sheet& s, const Vec3& centre, const Vec3& axle, const Wheel& w, const Palette& c, const Map& map) {
+void draw_wheel(Sheet& s, const Vec3& centre, const Vec3& axle, const Wheel& w, const Palette& c,
+                const Map& map) {
   const double radius = w.diameter / 2;
   const double half = or_zero(w.width) / 2;
   const double shoulder = std::min({or_zero(w.shoulder_radius), radius / 2, half});
-  const Vec3 across = (std::abs(axle.x()) < 0.9 ? axle.cross(Vec3::UnitX()) : axle.cross(Vec3::UnitZ())).normalized();
+  const Vec3 across =
+      (std::abs(axle.x()) < 0.9 ? axle.cross(Vec3::UnitX()) : axle.cross(Vec3::UnitZ())).normalized();
   const Vec3 other = axle.cross(across);
   const auto rim = [&](double along, double r) {
     QPolygonF ring;
     for (int i = 0; i < 60; ++i) {
       const double a = i * M_PI / 30;
-      ring << s.frame().to_device(map(centre + along * axle + r * (std::cos(a) * across + std::sin(a) * other)));
+      ring << s.frame().to_device(
+          map(centre + along * axle + r * (std::cos(a) * across + std::sin(a) * other)));
     }
     return ring;
   };
   QPolygonF points;
   for (int step = 0; step <= 3; ++step) {  // the rounded shoulder in three steps
     const double a = step * M_PI / 6;
-    for (const double side : {1.0, -1.0}) points << rim(side * (half - shoulder + shoulder * std::sin(a)), radius - shoulder + shoulder * std::cos(a));
+    for (const double side : {1.0, -1.0})
+      points << rim(side * (half - shoulder + shoulder * std::sin(a)),
+                    radius - shoulder + shoulder * std::cos(a));
   }
   s.pen(c.outline, 1.2);
   s.fill(c.tyre);
@@ -133,7 +155,8 @@ void draw_wheel(Sheet& s, const Vec3& centre, const Vec3& axle, const Wheel& w, 
   s.painter().drawPolygon(rim(half, radius * 0.38));
 }
 
-void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, bool main, bool port, const Palette& c, const Map& map) {
+void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, bool main, bool port, const Palette& c,
+              const Map& map) {
   if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
   LegPose l = leg_pose(pose, leg, main);
   if (port) {
@@ -151,12 +174,16 @@ void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, bool main, bool port, 
 Vec3 Pose::main_axle() const { return {main.x, design->gear.main.axle.y, main.z}; }
 Vec3 Pose::third_axle() const { return {third.x, 0, third.z}; }
 QPointF Pose::side(const Vec3& p) const {
-  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch), place::height_above_ground(p, stands_on, drawn_pitch)};
+  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch),
+          place::height_above_ground(p, stands_on, drawn_pitch)};
 }
-QPointF Pose::front(const Vec3& p) const { return {-p.y(), place::height_above_ground(p, stands_on, drawn_pitch)}; }
+QPointF Pose::front(const Vec3& p) const {
+  return {-p.y(), place::height_above_ground(p, stands_on, drawn_pitch)};
+}
 QPointF Pose::plan(const Vec3& p) const { return {p.x(), -p.y()}; }
 Vec3 Pose::move_from_side(double dx, double dy) const {
-  return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0, dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
+  return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0,
+          dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
 }
 QPointF Pose::main_contact() const { return side(main_axle()) - QPointF(0, main.radius); }
 QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
@@ -176,7 +203,8 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   const stance::WheelState* third = loading && loading->rest ? &loading->rest->wheels[0] : nullptr;
   p.main = wheel_in_state(d.gear.main, p.state, main);
   p.third = wheel_in_state(d.gear.third, p.state, third);
-  if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius)) p.main = {0, 0, 0};
+  if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius))
+    p.main = {0, 0, 0};
   if (loading) {
     p.pitch = pitch_in_state(d, p.state, *loading);
     if (loading->mass.known()) {
@@ -211,7 +239,9 @@ QRectF front_bounds(const Pose& pose) {
   const double half_track = or_zero(d.gear.main.axle.y);
   for (const auto& b : d.airframe.bodies)
     for (const auto& s : b.sections)
-      if (s.top.known() && s.half_width.known()) points << pose.front({s.x, b.y + s.half_width, s.top}) << pose.front({s.x, -b.y - s.half_width, s.top});
+      if (s.top.known() && s.half_width.known())
+        points << pose.front({s.x, b.y + s.half_width, s.top})
+               << pose.front({s.x, -b.y - s.half_width, s.top});
   points << QPointF(-half_track * 1.3, 0) << QPointF(half_track * 1.3, 0);
   for (const auto& o : d.airframe.fin)
     if (o.z.known() && o.x.known()) points << pose.front({o.x, 0, o.z});
@@ -223,17 +253,21 @@ QRectF plan_bounds(const Pose& pose) {
   const Design& d = *pose.design;
   for (const auto& b : d.airframe.bodies)
     for (const auto& s : b.sections)
-      if (s.x.known() && s.half_width.known()) points << pose.plan({s.x, b.y + s.half_width, 0}) << pose.plan({s.x, -b.y - s.half_width, 0});
+      if (s.x.known() && s.half_width.known())
+        points << pose.plan({s.x, b.y + s.half_width, 0}) << pose.plan({s.x, -b.y - s.half_width, 0});
   const double reach = std::max(1.25 * or_zero(d.gear.main.axle.y), 0.22 * or_zero(d.airframe.wing.span));
   points << pose.plan({pose.main.x, reach, 0}) << pose.plan({pose.main.x, -reach, 0});
   return around(points, 0.03 * points.boundingRect().width());
 }
 
 QPolygonF wing_section(const Pose& pose, double y) {
-  return known(pose.design->airframe.wing) ? section(pose, pose.design->airframe.wing, 2 * y / pose.design->airframe.wing.span) : QPolygonF();
+  return known(pose.design->airframe.wing)
+             ? section(pose, pose.design->airframe.wing, 2 * y / pose.design->airframe.wing.span)
+             : QPolygonF();
 }
 
-void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, const QColor& leg_colour, const QColor& tyre, const QColor& outline) {
+void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
+                    const QColor& tyre, const QColor& outline) {
   const auto in = swing::swing_input(leg);
   const auto* ok = std::get_if<swing::SwingInput>(&in);
   if (!ok) return;
@@ -243,7 +277,8 @@ void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, cons
   const Vec3 centre = turn * ok->moving.wheel.centre;
   s.bar(map(top), map(lower), leg.tube_diameter, leg_colour);
   if ((centre - lower).norm() > 1e-6) s.bar(map(lower), map(centre), leg.tube_diameter * 0.7, leg_colour);
-  draw_wheel(s, centre, turn.linear() * ok->moving.wheel.axle, leg.wheel, {outline, Qt::transparent, Qt::transparent, tyre, tyre.lighter(112), leg_colour}, map);
+  draw_wheel(s, centre, turn.linear() * ok->moving.wheel.axle, leg.wheel,
+             {outline, Qt::transparent, Qt::transparent, tyre, tyre.lighter(112), leg_colour}, map);
 }
 
 void draw_side(Sheet& s, const Pose& pose, Look look) {
@@ -256,7 +291,10 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
     s.polyline(side_outline(pose, d.airframe.fin), true);
     s.fill(c.glass);
     s.polyline(side_outline(pose, d.airframe.canopy), true);
-    draw_leg(s, pose, d.gear.main, true, true, {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint, Theme::now().desk, Theme::now().faint}, map);
+    draw_leg(s, pose, d.gear.main, true, true,
+             {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint, Theme::now().desk,
+              Theme::now().faint},
+             map);
     s.pen(c.outline, 1.3);
     s.fill(c.body);
     for (const auto& b : d.airframe.bodies)
@@ -271,7 +309,8 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
   if (look == Look::pinned) return;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known()) continue;
-    const Vec3 half(std::sin(or_zero(p.tilt)) * p.diameter / 2, 0, -std::cos(or_zero(p.tilt)) * p.diameter / 2);
+    const Vec3 half(std::sin(or_zero(p.tilt)) * p.diameter / 2, 0,
+                    -std::cos(or_zero(p.tilt)) * p.diameter / 2);
     s.pen(look == Look::full ? Theme::now().grey : c.outline, 2.6);
     s.line(pose.side(p.hub.vec() + half), pose.side(p.hub.vec() - half));
     s.fill(Theme::now().grey);
@@ -310,13 +349,18 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
     for (const auto& b : d.airframe.bodies) {
       // The outline from ahead is the hull of all cross-sections: draw them back to front.
       for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec) {
-        if (!sec->x.known() || !sec->top.known() || !sec->bottom.known() || !sec->half_width.known()) continue;
+        if (!sec->x.known() || !sec->top.known() || !sec->bottom.known() || !sec->half_width.known())
+          continue;
         for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
-          const QPointF top = s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) - sec->half_width, sec->top}));
-          const QPointF bottom = s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) + sec->half_width, sec->bottom}));
+          const QPointF top =
+              s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) - sec->half_width, sec->top}));
+          const QPointF bottom =
+              s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) + sec->half_width, sec->bottom}));
           const QRectF box = QRectF(top, bottom).normalized();
-          const bool widest = std::none_of(b.sections.begin(), b.sections.end(), [&](const Section& o) { return o.half_width > sec->half_width; });
-          s.pen(widest || sec == std::prev(b.sections.rend()) ? c.outline : Theme::now().line, widest ? 1.2 : 0.8);
+          const bool widest = std::none_of(b.sections.begin(), b.sections.end(),
+                                           [&](const Section& o) { return o.half_width > sec->half_width; });
+          s.pen(widest || sec == std::prev(b.sections.rend()) ? c.outline : Theme::now().line,
+                widest ? 1.2 : 0.8);
           s.painter().drawRoundedRect(box, box.width() * 0.42, box.height() * 0.42);
         }
       }
@@ -345,7 +389,12 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
     for (const auto& surface : {&d.airframe.wing, &d.airframe.tailplane}) {
       if (!known(*surface)) continue;
       QPolygonF w;
-      for (const auto& [share, chord, side] : {std::tuple{0.0, 0.0, 1.0}, {1.0, 0.0, 1.0}, {1.0, 1.0, 1.0}, {0.0, 1.0, 1.0}, {1.0, 1.0, -1.0}, {1.0, 0.0, -1.0}}) {
+      for (const auto& [share, chord, side] : {std::tuple{0.0, 0.0, 1.0},
+                                               {1.0, 0.0, 1.0},
+                                               {1.0, 1.0, 1.0},
+                                               {0.0, 1.0, 1.0},
+                                               {1.0, 1.0, -1.0},
+                                               {1.0, 0.0, -1.0}}) {
         Vec3 p = surface_point(*surface, share, chord);
         p.y() *= side;
         w << pose.plan(p);
@@ -356,15 +405,19 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
       for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
         QPolygonF outline;
         for (const auto& sec : b.sections)
-          if (sec.x.known() && sec.half_width.known()) outline << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
+          if (sec.x.known() && sec.half_width.known())
+            outline << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
         for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec)
-          if (sec->x.known() && sec->half_width.known()) outline << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
+          if (sec->x.known() && sec->half_width.known())
+            outline << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
         s.polyline(outline, true);
       }
     for (const auto& p : d.airframe.propellers) {
       if (!p.hub.known() || !p.diameter.known()) continue;
       s.pen(Theme::now().grey, 2);
-      for (const double side : {1.0, -1.0}) s.line(pose.plan({p.hub.x, side * p.hub.y - p.diameter / 2, 0}), pose.plan({p.hub.x, side * p.hub.y + p.diameter / 2, 0}));
+      for (const double side : {1.0, -1.0})
+        s.line(pose.plan({p.hub.x, side * p.hub.y - p.diameter / 2, 0}),
+               pose.plan({p.hub.x, side * p.hub.y + p.diameter / 2, 0}));
     }
   }
   draw_leg(s, pose, d.gear.third, false, false, c, map);

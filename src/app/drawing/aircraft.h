@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The aircraft to scale, seen from the side, from ahead and from above, in its loading and state.
-//! World coordinates of the views (m): side (along the ground aft, from below the datum; height above ground);
-//! front (to starboard on the left as one stands before it, height above ground); plan (station aft, starboard down).
+//! World coordinates of the views (m): side (along the ground aft, from below the datum; height above
+//! ground); front (to starboard on the left as one stands before it, height above ground); plan (station aft,
+//! starboard down).
 #pragma once
 
 #include <QPolygonF>
@@ -26,7 +27,7 @@ struct Pose {
   place::RoundWheel stands_on{};
   double drawn_pitch = 0;
 
-  Vec3 main_axle() const;   //!< starboard, aircraft axes, in its state, down
+  Vec3 main_axle() const;  //!< starboard, aircraft axes, in its state, down
   Vec3 third_axle() const;
   //! Aircraft axes to the side view's world, and to heights for the front view.
   QPointF side(const Vec3& p) const;
@@ -55,7 +56,8 @@ void draw_plan(Sheet& sheet, const Pose& pose, Look look = Look::full);
 //! Any view of aircraft axes as a flat world.
 using Map = std::function<QPointF(const Vec3&)>;
 //! A leg (starboard or third) extended, at a share of its swing, in a colour: the poses of a swing.
-void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, const QColor& leg_colour, const QColor& tyre_colour, const QColor& outline);
+void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
+                    const QColor& tyre_colour, const QColor& outline);
 
 //! Leading edge and chord of the wing's mean chord line in the side view: for angles drawn at the wing.
 QPolygonF wing_section(const Pose& pose, double y);

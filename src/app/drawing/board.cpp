@@ -4,6 +4,7 @@
 #include <QAccessible>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <algorithm>
 #include <cmath>
 
 namespace kranich::app {
@@ -36,7 +37,8 @@ void Board::set_share(Pane* pane, const QRectF& share) {
 
 void Board::lay_out() {
   for (auto& s : slots_) {
-    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(), s.share.height() * height());
+    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(),
+                      s.share.height() * height());
     const QRectF inner = area.marginsRemoved(s.pane->margins());
     const QRectF world = s.pane->to_scale() ? s.pane->bounds() : QRectF(0, 0, inner.width(), inner.height());
     Frame fitted(inner, world);
@@ -50,9 +52,18 @@ void Board::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const Theme& t = Theme::now();
   p.fillRect(rect(), t.paper);
+  if (std::none_of(slots_.begin(), slots_.end(), [](const Slot& s) { return s.frame.valid(); })) {
+    p.setFont(text_font(10));
+    p.setPen(t.grey);
+    p.drawText(rect(), Qt::AlignCenter,
+               tr("Nothing to draw yet.\nEnter the aircraft's few dimensions: Project, Aircraft and project "
+                  "(Ctrl+E)."));
+    return;
+  }
   for (auto& s : slots_) {
     if (!s.frame.valid()) continue;
-    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(), s.share.height() * height());
+    const QRectF area(s.share.x() * width(), s.share.y() * height(), s.share.width() * width(),
+                      s.share.height() * height());
     p.save();
     p.setClipRect(area);
     Sheet sheet(p, s.frame);
@@ -102,7 +113,9 @@ void Board::mousePressEvent(QMouseEvent* e) {
     document_.begin_drag(tr("Move %1").arg(dragging_->handle.name));
   } else {
     for (const auto& s : slots_)
-      if (s.frame.device().marginsAdded(s.pane->margins()).contains(press_) && s.pane->clicked(s.frame.to_world(press_))) break;
+      if (s.frame.device().marginsAdded(s.pane->margins()).contains(press_) &&
+          s.pane->clicked(s.frame.to_world(press_)))
+        break;
   }
   announce();
   update();
@@ -126,7 +139,8 @@ void Board::mouseMoveEvent(QMouseEvent* e) {
   const double scale = slots_[dragging_->slot].frame.scale();
   // To the nearest tenth of a millimetre: what is on the screen is what a builder would say.
   const auto snapped = [](double v) { return std::round(v * 1e4) / 1e4; };
-  document_.drag([&](Design& d) { dragging_->handle.move(d, snapped(moved.x() / scale), snapped(-moved.y() / scale)); });
+  document_.drag(
+      [&](Design& d) { dragging_->handle.move(d, snapped(moved.x() / scale), snapped(-moved.y() / scale)); });
 }
 
 void Board::mouseReleaseEvent(QMouseEvent*) {
@@ -146,16 +160,29 @@ void Board::keyPressEvent(QKeyEvent* e) {
   double dx = 0;
   double dy = 0;
   switch (e->key()) {
-    case Qt::Key_Left: dx = -1; break;
-    case Qt::Key_Right: dx = 1; break;
-    case Qt::Key_Up: dy = 1; break;
-    case Qt::Key_Down: dy = -1; break;
-    default: QWidget::keyPressEvent(e); return;
+    case Qt::Key_Left:
+      dx = -1;
+      break;
+    case Qt::Key_Right:
+      dx = 1;
+      break;
+    case Qt::Key_Up:
+      dy = 1;
+      break;
+    case Qt::Key_Down:
+      dy = -1;
+      break;
+    default:
+      QWidget::keyPressEvent(e);
+      return;
   }
-  const double step = e->modifiers() & Qt::ShiftModifier ? 0.010 : e->modifiers() & Qt::AltModifier ? 0.0001 : 0.001;
+  const double step = e->modifiers() & Qt::ShiftModifier ? 0.010
+                      : e->modifiers() & Qt::AltModifier ? 0.0001
+                                                         : 0.001;
   for (const auto& g : grips())
     if (g.handle.id == focus_id_) {
-      document_.edit(tr("Move %1").arg(g.handle.name), [&](Design& d) { g.handle.move(d, dx * step, dy * step); });
+      document_.edit(tr("Move %1").arg(g.handle.name),
+                     [&](Design& d) { g.handle.move(d, dx * step, dy * step); });
       return;
     }
   QWidget::keyPressEvent(e);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! The drawing board: panes with scale drawings and the handles in them. Drag a handle with the mouse, or go to it
-//! with Tab and move it with the arrow keys (1 mm; Shift 10 mm; Alt 0.1 mm). Escape takes a drag back.
+//! The drawing board: panes with scale drawings and the handles in them. Drag a handle with the mouse, or go
+//! to it with Tab and move it with the arrow keys (1 mm; Shift 10 mm; Alt 0.1 mm). Escape takes a drag back.
 #pragma once
 
 #include <QWidget>
@@ -16,9 +16,9 @@ namespace kranich::app {
 
 //! Something that can be dragged: where it is, what it is called, and what a move of it changes.
 struct Handle {
-  QString id;    //!< stable: tests and the keyboard find it by this
-  QString name;  //!< "main wheel"
-  QPointF at;    //!< world of its pane
+  QString id;          //!< stable: tests and the keyboard find it by this
+  QString name;        //!< "main wheel"
+  QPointF at;          //!< world of its pane
   double radius = 11;  //!< px
   //! The change for a move by (dx, dy) in the pane's world.
   std::function<void(Design&, double dx, double dy)> move;

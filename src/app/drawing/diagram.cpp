@@ -50,7 +50,8 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   if (u != 1) bold.setPixelSize(static_cast<int>(11.5 * u));
   const QRectF box = area.adjusted(46 * u, 24 * u, -12 * u, -30 * u);
   const auto at = [&](const QPointF& q) {
-    return QPointF(box.left() + (q.x() - x_low) / (x_high - x_low) * box.width(), box.bottom() - (q.y() - y_low) / (y_high - y_low) * box.height());
+    return QPointF(box.left() + (q.x() - x_low) / (x_high - x_low) * box.width(),
+                   box.bottom() - (q.y() - y_low) / (y_high - y_low) * box.height());
   };
   p.setFont(bold);
   p.setPen(t.ink);
@@ -63,24 +64,29 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   if (band_high > band_low) {
     QColor wash = ink_colour(band_ink);
     wash.setAlpha(40);
-    p.fillRect(QRectF(at({x_low, std::min(band_high, y_high)}), at({x_high, std::max(band_low, y_low)})), wash);
+    p.fillRect(QRectF(at({x_low, std::min(band_high, y_high)}), at({x_high, std::max(band_low, y_low)})),
+               wash);
   }
   const auto ticks = [&](double low, double high, double factor, int count, auto&& each) {
     const double step = round_step((high - low) * factor, count);
-    for (double v = std::ceil(low * factor / step) * step; v <= high * factor + 1e-9 * step; v += step) each(v / factor, QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6));
+    for (double v = std::ceil(low * factor / step) * step; v <= high * factor + 1e-9 * step; v += step)
+      each(v / factor, QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6));
   };
   s.pen(t.faint_line, 0.8);
   ticks(y_low, y_high, y_factor, 5, [&](double v, const QString& text) {
     s.pen(t.faint_line, 0.8);
     p.drawLine(at({x_low, v}), at({x_high, v}));
     p.setPen(t.grey);
-    p.drawText(QPointF(box.left() - 5 * u - m.horizontalAdvance(text), at({x_low, v}).y() + m.ascent() / 2 - u), text);
+    p.drawText(
+        QPointF(box.left() - 5 * u - m.horizontalAdvance(text), at({x_low, v}).y() + m.ascent() / 2 - u),
+        text);
   });
   ticks(x_low, x_high, x_factor, 6, [&](double v, const QString& text) {
     s.pen(t.line, 0.8);
     p.drawLine(at({v, y_low}), at({v, y_low}) + QPointF(0, 4 * u));
     p.setPen(t.grey);
-    p.drawText(QPointF(at({v, y_low}).x() - m.horizontalAdvance(text) / 2, box.bottom() + 4 * u + m.ascent()), text);
+    p.drawText(QPointF(at({v, y_low}).x() - m.horizontalAdvance(text) / 2, box.bottom() + 4 * u + m.ascent()),
+               text);
   });
   s.pen(t.ink, 1);
   p.drawLine(at({x_low, y_low}), at({x_high, y_low}));
@@ -111,7 +117,9 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
     p.setPen(ink_colour(k.ink));
     const double w = m.horizontalAdvance(k.text);
     const bool left = q.x() + w + 8 * u > box.right();
-    p.drawText(k.line ? QPointF(left ? q.x() - w - 5 * u : q.x() + 5 * u, box.top() + m.ascent()) : QPointF(left ? q.x() - w - 7 * u : q.x() + 7 * u, q.y() - 4 * u), k.text);
+    p.drawText(k.line ? QPointF(left ? q.x() - w - 5 * u : q.x() + 5 * u, box.top() + m.ascent())
+                      : QPointF(left ? q.x() - w - 7 * u : q.x() + 7 * u, q.y() - 4 * u),
+               k.text);
   }
 }
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! A small diagram in the drawings' own hand: one curve, a band, a marked point. For the screen and for paper; it is no
-//! plotting library.
+//! A small diagram in the drawings' own hand: one curve, a band, a marked point. For the screen and for
+//! paper; it is no plotting library.
 #pragma once
 
 #include <QPointF>

@@ -11,7 +11,9 @@
 namespace kranich::app {
 namespace {
 
-QString mm(const Document& d, double si, Kind kind = Kind::length) { return QString::fromStdString(format_quantity(si, kind, d.units())); }
+QString mm(const Document& d, double si, Kind kind = Kind::length) {
+  return QString::fromStdString(format_quantity(si, kind, d.units()));
+}
 
 const Finding* finding_for(const Document& doc, std::string_view id, const std::string& loading) {
   const Finding* any = nullptr;
@@ -24,7 +26,9 @@ const Finding* finding_for(const Document& doc, std::string_view id, const std::
 
 }  // namespace
 
-Pose pose_now(const Document& doc) { return pose_of(doc.design(), doc.loading(), doc.state(), doc.gear_position()); }
+Pose pose_now(const Document& doc) {
+  return pose_of(doc.design(), doc.loading(), doc.state(), doc.gear_position());
+}
 
 void draw_others(Sheet& s, const Document& doc, const Pose& now, void (*draw)(Sheet&, const Pose&, Look)) {
   if (const Design* pinned = doc.pinned()) {
@@ -67,14 +71,23 @@ void SidePane::draw(Sheet& s) {
   s.ground(0);
   draw_side(s, pose);
   draw_others(s, document_, pose, draw_side);
-  s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3").arg(document_.loading_name(), text_of(gear_state_word(pose.state)), mm(document_, pose.pitch, Kind::angle)));
+  s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3")
+                                   .arg(document_.loading_name(), text_of(gear_state_word(pose.state)),
+                                        mm(document_, pose.pitch, Kind::angle)));
   if (l && !l->no_rest.empty()) {
-    s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"), QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
+    s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"),
+           QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
   }
   switch (overlay_) {
-    case Overlay::weigh: draw_weigh(s, pose); break;
-    case Overlay::place: draw_place(s, pose); break;
-    case Overlay::stance: draw_stance(s, pose); break;
+    case Overlay::weigh:
+      draw_weigh(s, pose);
+      break;
+    case Overlay::place:
+      draw_place(s, pose);
+      break;
+    case Overlay::stance:
+      draw_stance(s, pose);
+      break;
   }
 }
 
@@ -106,13 +119,17 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
       const double from = std::atan2(contact.y() - cg.y(), contact.x() - cg.x());
       s.angle(cg, s.frame().scale() / s.unit() * cg.y() * 0.5, from, -M_PI / 2, {}, ink);
     }
-    const QPointF corner = s.frame().to_device(QPointF(std::max(cg.x(), contact.x()), cg.y() * (d.is_tricycle() ? 1.0 : 0.62))) + s.unit() * QPointF(26, d.is_tricycle() ? -16 : -2);
-    s.note(corner, text_of(f->info().title) + " " + value_text(*f, document_.units()), QObject::tr("wants %1").arg(limit_text(*f, document_.units())), ink,
+    const QPointF corner =
+        s.frame().to_device(QPointF(std::max(cg.x(), contact.x()), cg.y() * (d.is_tricycle() ? 1.0 : 0.62))) +
+        s.unit() * QPointF(26, d.is_tricycle() ? -16 : -2);
+    s.note(corner, text_of(f->info().title) + " " + value_text(*f, document_.units()),
+           QObject::tr("wants %1").arg(limit_text(*f, document_.units())), ink,
            d.is_tricycle() ? contact + (cg - contact) * 0.72 : cg + (contact - cg) * 0.5);
   }
   s.cg(cg, true);
   // The tail.
-  if (const Finding* f = finding_for(document_, "place.tail_strike_static", name); f && d.is_tricycle() && std::isfinite(f->value)) {
+  if (const Finding* f = finding_for(document_, "place.tail_strike_static", name);
+      f && d.is_tricycle() && std::isfinite(f->value)) {
     const LowPoint* low = nullptr;
     for (const auto& p : d.airframe.low_points)
       if (p.role == PointRole::tail && p.at.known()) {
@@ -127,16 +144,22 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
       s.pen(ink_of(f->verdict), 1.1, Qt::DashLine);
       s.line(contact, at);
       const double reach = (at.x() - contact.x()) * s.frame().scale() / s.unit() * 0.55;
-      s.angle(contact, reach, 0, std::atan2(at.y(), at.x() - contact.x()), QObject::tr("tail clears to %1").arg(value_text(*f, document_.units())), ink_of(f->verdict));
+      s.angle(contact, reach, 0, std::atan2(at.y(), at.x() - contact.x()),
+              QObject::tr("tail clears to %1").arg(value_text(*f, document_.units())), ink_of(f->verdict));
     }
   }
   // Loads and wheelbase.
   const QPointF third = pose.third_contact();
-  s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0}, QObject::tr("wheelbase %1").arg(mm(document_, std::abs(contact.x() - third.x()))), 40, Ink::grey);
+  s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
+              QObject::tr("wheelbase %1").arg(mm(document_, std::abs(contact.x() - third.x()))), 40,
+              Ink::grey);
   const char* share = d.is_tricycle() ? "place.nose_share" : "place.tail_share";
   if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
-    s.label({third.x(), 0}, QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())), ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-  s.label({contact.x(), 0}, QObject::tr("main axle %1").arg(mm(document_, d.gear.main.axle.x)), Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+    s.label({third.x(), 0},
+            QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())),
+            ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  s.label({contact.x(), 0}, QObject::tr("main axle %1").arg(mm(document_, d.gear.main.axle.x)), Ink::accent,
+          Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
   // Propeller clearance.
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) continue;
@@ -151,15 +174,21 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   if (pose.has_cg) s.cg(pose.side(pose.cg), true);
   // The reference line against the ground.
   const QRectF box = side_bounds(pose);
-  const Vec3 nose(d.airframe.bodies.empty() || d.airframe.bodies[0].sections.empty() ? 0 : d.airframe.bodies[0].sections.front().x.si, 0, 0);
+  const Vec3 nose(d.airframe.bodies.empty() || d.airframe.bodies[0].sections.empty()
+                      ? 0
+                      : d.airframe.bodies[0].sections.front().x.si,
+                  0, 0);
   const QPointF a = pose.side(nose);
   const QPointF b = pose.side(nose + Vec3(box.width() * 0.9, 0, 0));
   s.pen(Ink::accent, 1, Qt::DashDotLine);
   s.line(a, b);
-  s.label(b, QObject::tr("level reference, %1").arg(QString::fromStdString(d.airframe.level_reference)), Ink::accent, Qt::AlignRight | Qt::AlignBottom, {0, -3}, 8);
+  s.label(b, QObject::tr("level reference, %1").arg(QString::fromStdString(d.airframe.level_reference)),
+          Ink::accent, Qt::AlignRight | Qt::AlignBottom, {0, -3}, 8);
   const QPolygonF wing = wing_section(pose, 0.15 * d.airframe.wing.span);
   if (!wing.isEmpty() && d.airframe.wing.incidence.known())
-    s.label(wing.boundingRect().center(), QObject::tr("wing %1").arg(mm(document_, pose.pitch + d.airframe.wing.incidence, Kind::angle)), Ink::normal, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8.5, true);
+    s.label(wing.boundingRect().center(),
+            QObject::tr("wing %1").arg(mm(document_, pose.pitch + d.airframe.wing.incidence, Kind::angle)),
+            Ink::normal, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8.5, true);
   if (!l || !l->rest) return;
   // Loads as arrows up from the ground, their length by share of the weight.
   const double weight = l->mass.down.mass * standard_gravity;
@@ -175,9 +204,16 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   };
   const auto& w = l->rest->wheels;
   arrow(pose.third_contact(), w[0].load, mm(document_, w[0].load, Kind::force), Qt::AlignHCenter);
-  arrow(pose.main_contact(), w[1].load + w[2].load, QObject::tr("2 × %1").arg(mm(document_, (w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
-  s.label(pose.third_contact(), QObject::tr("leg %1, tyre %2").arg(mm(document_, w[0].leg_closure), mm(document_, w[0].tyre_closure)), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
-  s.label(pose.main_contact(), QObject::tr("leg %1, tyre %2").arg(mm(document_, w[2].leg_closure), mm(document_, w[2].tyre_closure)), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  arrow(pose.main_contact(), w[1].load + w[2].load,
+        QObject::tr("2 × %1").arg(mm(document_, (w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
+  s.label(
+      pose.third_contact(),
+      QObject::tr("leg %1, tyre %2").arg(mm(document_, w[0].leg_closure), mm(document_, w[0].tyre_closure)),
+      Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  s.label(
+      pose.main_contact(),
+      QObject::tr("leg %1, tyre %2").arg(mm(document_, w[2].leg_closure), mm(document_, w[2].tyre_closure)),
+      Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
   // Heights one can check with a ruler.
   for (const auto& p : d.airframe.propellers)
     if (p.hub.known() && p.diameter.known() && p.tilt.known()) {
@@ -203,7 +239,8 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
           if (a.item == item.name) return &a;
     return nullptr;
   };
-  // A label stands where it covers neither another one, nor the CG and its figure; else it is left to the tool tip.
+  // A label stands where it covers neither another one, nor the CG and its figure; else it is left to the
+  // tool tip.
   std::vector<QRectF> taken;
   const QFontMetricsF metrics(text_font(7.5), s.painter().device());
   if (pose.has_cg) {
@@ -225,14 +262,23 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
     s.fill(c);
     s.painter().drawEllipse(s.frame().to_device(w), r, r);
     if (out || mass < 0.02 * heaviest) continue;
-    const QString text = QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass));
+    const QString text =
+        QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass));
     const double width = metrics.horizontalAdvance(text) + 4;
     const QPointF dev = s.frame().to_device(w);
-    struct Try { QPointF shift; Qt::Alignment align; QPointF corner; };
-    for (const Try& t : {Try{{r + 3, 0}, Qt::AlignLeft | Qt::AlignVCenter, {r + 3, -7}}, Try{{-r - 3, 0}, Qt::AlignRight | Qt::AlignVCenter, {-r - 3 - width, -7}},
-                         Try{{0, -r - 3}, Qt::AlignHCenter | Qt::AlignBottom, {-width / 2, -r - 17}}, Try{{0, r + 3}, Qt::AlignHCenter | Qt::AlignTop, {-width / 2, r + 3}}}) {
+    struct Try {
+      QPointF shift;
+      Qt::Alignment align;
+      QPointF corner;
+    };
+    for (const Try& t : {Try{{r + 3, 0}, Qt::AlignLeft | Qt::AlignVCenter, {r + 3, -7}},
+                         Try{{-r - 3, 0}, Qt::AlignRight | Qt::AlignVCenter, {-r - 3 - width, -7}},
+                         Try{{0, -r - 3}, Qt::AlignHCenter | Qt::AlignBottom, {-width / 2, -r - 17}},
+                         Try{{0, r + 3}, Qt::AlignHCenter | Qt::AlignTop, {-width / 2, r + 3}}}) {
       const QRectF box(dev + t.corner, QSizeF(width, 14));
-      if (!s.frame().device().adjusted(-40, 0, 34, 0).contains(box) || std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(box); })) continue;
+      if (!s.frame().device().adjusted(-40, 0, 34, 0).contains(box) ||
+          std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(box); }))
+        continue;
       taken.push_back(box);
       s.label(w, text, Ink::grey, t.align, t.shift, 7.5);
       break;
@@ -244,8 +290,12 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
     const QPointF a = s.frame().to_device(QPointF(pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0));
     const QPointF b = s.frame().to_device(QPointF(pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0));
     s.painter().fillRect(QRectF(a + QPointF(0, 12), b + QPointF(0, 20)), Theme::now().band);
-    s.label({pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0}, QObject::tr("CG from %1").arg(mm(document_, f.cg_forward_limit)), Ink::grey, Qt::AlignRight | Qt::AlignVCenter, {-6, 16}, 8);
-    s.label({pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0}, QObject::tr("to %1").arg(mm(document_, f.cg_aft_limit)), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {6, 16}, 8);
+    s.label({pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0},
+            QObject::tr("CG from %1").arg(mm(document_, f.cg_forward_limit)), Ink::grey,
+            Qt::AlignRight | Qt::AlignVCenter, {-6, 16}, 8);
+    s.label({pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0},
+            QObject::tr("to %1").arg(mm(document_, f.cg_aft_limit)), Ink::grey,
+            Qt::AlignLeft | Qt::AlignVCenter, {6, 16}, 8);
   }
   for (const auto& l : document_.assessment().loadings) {
     if (!l.mass.known()) continue;
@@ -257,7 +307,10 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
   }
   if (pose.has_cg) {
     s.cg(pose.side(pose.cg), true);
-    s.label(pose.side(pose.cg), QObject::tr("CG %1, %2").arg(mm(document_, pose.cg.x()), mm(document_, chosen->mass.down.mass, Kind::mass)), Ink::normal, Qt::AlignHCenter | Qt::AlignBottom, {0, -14}, 9, true);
+    s.label(pose.side(pose.cg),
+            QObject::tr("CG %1, %2")
+                .arg(mm(document_, pose.cg.x()), mm(document_, chosen->mass.down.mass, Kind::mass)),
+            Ink::normal, Qt::AlignHCenter | Qt::AlignBottom, {0, -14}, 9, true);
   }
 }
 
@@ -270,7 +323,8 @@ std::vector<Handle> SidePane::handles() const {
   if (overlay_ == Overlay::weigh) {
     for (size_t i = 0; i < d.ledger.size(); ++i)
       if (d.ledger[i].at.known())
-        list.push_back({QStringLiteral("item:%1").arg(i), QString::fromStdString(d.ledger[i].name), pose.side(d.ledger[i].at.vec()), 9,
+        list.push_back({QStringLiteral("item:%1").arg(i), QString::fromStdString(d.ledger[i].name),
+                        pose.side(d.ledger[i].at.vec()), 9,
                         [i, to_air](Design& x, double dx, double dy) {
                           const Vec3 m = to_air(dx, dy);
                           x.ledger[i].at.x.si += m.x();
@@ -280,24 +334,29 @@ std::vector<Handle> SidePane::handles() const {
     return list;
   }
   if (d.gear.main.axle.known())
-    list.push_back({"main", QObject::tr("main wheels"), pose.side(pose.main_axle()), 15, [to_air](Design& x, double dx, double dy) {
+    list.push_back({"main", QObject::tr("main wheels"), pose.side(pose.main_axle()), 15,
+                    [to_air](Design& x, double dx, double dy) {
                       const Vec3 m = to_air(dx, dy);
                       shift_leg(x.gear.main, m.x(), 0, 0);
                       x.gear.main.axle.z.si += m.z();
                     }});
   if (d.gear.third.axle.known())
-    list.push_back({"third", QObject::tr("%1 wheel").arg(QString::fromLatin1(d.third_word())), pose.side(pose.third_axle()), 13, [to_air](Design& x, double dx, double dy) {
+    list.push_back({"third", QObject::tr("%1 wheel").arg(QString::fromLatin1(d.third_word())),
+                    pose.side(pose.third_axle()), 13, [to_air](Design& x, double dx, double dy) {
                       const Vec3 m = to_air(dx, dy);
                       shift_leg(x.gear.third, m.x(), 0, 0);
                       x.gear.third.axle.z.si += m.z();
                     }});
   if (overlay_ == Overlay::place && pose.has_cg)
-    list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12, [to_air, name = document_.loading_name().toStdString()](Design& x, double dx, double dy) {
+    list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12,
+                    [to_air, name = document_.loading_name().toStdString()](Design& x, double dx, double dy) {
                       shift_cg(x, name, to_air(dx, dy).x());
                     }});
   for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.low_points.size(); ++i)
     if (d.airframe.low_points[i].at.known() && d.airframe.low_points[i].role != PointRole::wing_tip)
-      list.push_back({QStringLiteral("point:%1").arg(i), QString::fromStdString(d.airframe.low_points[i].name), pose.side(d.airframe.low_points[i].at.vec()), 8,
+      list.push_back({QStringLiteral("point:%1").arg(i),
+                      QString::fromStdString(d.airframe.low_points[i].name),
+                      pose.side(d.airframe.low_points[i].at.vec()), 8,
                       [i, to_air](Design& x, double dx, double dy) {
                         const Vec3 m = to_air(dx, dy);
                         x.airframe.low_points[i].at.x.si += m.x();
@@ -306,12 +365,13 @@ std::vector<Handle> SidePane::handles() const {
                       true});
   for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.propellers.size(); ++i)
     if (d.airframe.propellers[i].hub.known())
-      list.push_back({QStringLiteral("propeller:%1").arg(i), QString::fromStdString(d.airframe.propellers[i].name), pose.side(d.airframe.propellers[i].hub.vec()), 10,
-                      [i, to_air](Design& x, double dx, double dy) {
-                        const Vec3 m = to_air(dx, dy);
-                        x.airframe.propellers[i].hub.x.si += m.x();
-                        x.airframe.propellers[i].hub.z.si += m.z();
-                      }});
+      list.push_back(
+          {QStringLiteral("propeller:%1").arg(i), QString::fromStdString(d.airframe.propellers[i].name),
+           pose.side(d.airframe.propellers[i].hub.vec()), 10, [i, to_air](Design& x, double dx, double dy) {
+             const Vec3 m = to_air(dx, dy);
+             x.airframe.propellers[i].hub.x.si += m.x();
+             x.airframe.propellers[i].hub.z.si += m.z();
+           }});
   return list;
 }
 
@@ -324,14 +384,16 @@ void FrontPane::draw(Sheet& s) {
   draw_others(s, document_, pose, draw_front);
   s.title(QObject::tr("Front"), QObject::tr("starboard = port"));
   const double half = document_.design().gear.main.axle.y;
-  if (std::isfinite(half) && pose.gear_position == 0) s.dimension({-half, 0}, {half, 0}, QObject::tr("track %1").arg(mm(document_, 2 * half)), 26, Ink::normal);
+  if (std::isfinite(half) && pose.gear_position == 0)
+    s.dimension({-half, 0}, {half, 0}, QObject::tr("track %1").arg(mm(document_, 2 * half)), 26, Ink::normal);
   if (pose.has_cg) s.cg(pose.front(pose.cg), true);
 }
 
 std::vector<Handle> FrontPane::handles() const {
   const Pose pose = pose_now(document_);
   if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
-  return {{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13, [](Design& x, double dx, double) { shift_leg(x.gear.main, 0, -dx, 0); }}};
+  return {{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
+           [](Design& x, double dx, double) { shift_leg(x.gear.main, 0, -dx, 0); }}};
 }
 
 QRectF PlanPane::bounds() const { return plan_bounds(pose_now(document_)); }
@@ -351,7 +413,8 @@ void PlanPane::draw(Sheet& s) {
   s.polyline(QPolygonF({third, starboard, port}), true);
   if (!pose.has_cg) return;
   const QPointF cg = pose.plan(pose.cg);
-  const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip", document_.loading_name().toStdString());
+  const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
+                                 document_.loading_name().toStdString());
   if (f && std::isfinite(f->value)) {
     const QPointF along = starboard - third;
     const double length2 = along.x() * along.x() + along.y() * along.y();
@@ -359,7 +422,11 @@ void PlanPane::draw(Sheet& s) {
     const QPointF foot = third + along * ((to_cg.x() * along.x() + to_cg.y() * along.y()) / length2);
     s.pen(ink_of(f->verdict), 1.8);
     s.line(cg, foot);
-    s.label(foot, QStringLiteral("%1 %2").arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips at"), value_text(*f, document_.units())), ink_of(f->verdict), (foot.x() > cg.x() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignTop, {foot.x() > cg.x() ? 8.0 : -8.0, 4}, 8.5, true);
+    s.label(foot,
+            QStringLiteral("%1 %2").arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips at"),
+                                        value_text(*f, document_.units())),
+            ink_of(f->verdict), (foot.x() > cg.x() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignTop,
+            {foot.x() > cg.x() ? 8.0 : -8.0, 4}, 8.5, true);
   }
   s.cg(cg, true);
 }
@@ -370,9 +437,12 @@ std::vector<Handle> PlanPane::handles() const {
   if (document_.gear_position() > 0) return {};
   std::vector<Handle> list;
   if (d.gear.main.axle.known())
-    list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13, [](Design& x, double dx, double dy) { shift_leg(x.gear.main, dx, -dy, 0); }});
+    list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13,
+                    [](Design& x, double dx, double dy) { shift_leg(x.gear.main, dx, -dy, 0); }});
   if (d.gear.third.axle.known())
-    list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())), pose.plan(pose.third_axle()), 11, [](Design& x, double dx, double) { shift_leg(x.gear.third, dx, 0, 0); }});
+    list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())),
+                    pose.plan(pose.third_axle()), 11,
+                    [](Design& x, double dx, double) { shift_leg(x.gear.third, dx, 0, 0); }});
   return list;
 }
 

@@ -48,7 +48,8 @@ class PlanPane : public Pane {
 
 Pose pose_now(const Document& document);
 //! Draws the old place while something is dragged, and the pinned gear where there is one.
-void draw_others(Sheet& sheet, const Document& document, const Pose& now, void (*draw)(Sheet&, const Pose&, Look));
+void draw_others(Sheet& sheet, const Document& document, const Pose& now,
+                 void (*draw)(Sheet&, const Pose&, Look));
 
 //! Moves the CG of a loading by sliding what slides aboard.
 void shift_cg(Design& design, const std::string& loading, double dx);

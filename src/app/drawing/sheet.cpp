@@ -19,24 +19,36 @@ Frame::Frame(const QRectF& device, const QRectF& world) : device_(device) {
 QColor ink_colour(Ink ink) {
   const Theme& t = Theme::now();
   switch (ink) {
-    case Ink::normal: return t.ink;
-    case Ink::grey: return t.grey;
-    case Ink::faint: return t.faint;
-    case Ink::accent: return t.accent;
-    case Ink::fails: return t.fails;
-    case Ink::tight: return t.tight;
-    case Ink::holds: return t.holds;
-    case Ink::pinned: return t.pinned;
+    case Ink::normal:
+      return t.ink;
+    case Ink::grey:
+      return t.grey;
+    case Ink::faint:
+      return t.faint;
+    case Ink::accent:
+      return t.accent;
+    case Ink::fails:
+      return t.fails;
+    case Ink::tight:
+      return t.tight;
+    case Ink::holds:
+      return t.holds;
+    case Ink::pinned:
+      return t.pinned;
   }
   return t.ink;
 }
 
 Ink ink_of(Verdict v) {
   switch (v) {
-    case Verdict::fails: return Ink::fails;
-    case Verdict::tight: return Ink::tight;
-    case Verdict::holds: return Ink::holds;
-    default: return Ink::grey;
+    case Verdict::fails:
+      return Ink::fails;
+    case Verdict::tight:
+      return Ink::tight;
+    case Verdict::holds:
+      return Ink::holds;
+    default:
+      return Ink::grey;
   }
 }
 
@@ -58,11 +70,15 @@ void Sheet::line(const QPointF& a, const QPointF& b) { p_.drawLine(d(a), d(b)); 
 void Sheet::polyline(const QPolygonF& world, bool closed) {
   QPolygonF device;
   for (const auto& w : world) device << d(w);
-  if (closed) p_.drawPolygon(device);
-  else p_.drawPolyline(device);
+  if (closed)
+    p_.drawPolygon(device);
+  else
+    p_.drawPolyline(device);
 }
 
-void Sheet::circle(const QPointF& c, double r) { p_.drawEllipse(d(c), r * frame_.scale(), r * frame_.scale()); }
+void Sheet::circle(const QPointF& c, double r) {
+  p_.drawEllipse(d(c), r * frame_.scale(), r * frame_.scale());
+}
 
 void Sheet::rect(const QRectF& w) {
   p_.drawRect(QRectF(d({w.left(), w.bottom()}), d({w.right(), w.top()})).normalized());
@@ -80,7 +96,8 @@ void Sheet::ground(double height) {
   pen(Ink::normal, 1.8);
   p_.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
   pen(Theme::now().line, 1);
-  for (double x = area.left() + 8 * unit_; x < area.right(); x += 9 * unit_) p_.drawLine(QPointF(x, y + unit_), QPointF(x - 6 * unit_, y + 7 * unit_));
+  for (double x = area.left() + 8 * unit_; x < area.right(); x += 9 * unit_)
+    p_.drawLine(QPointF(x, y + unit_), QPointF(x - 6 * unit_, y + 7 * unit_));
 }
 
 QFont Sheet::font(double points, bool bold) const {
@@ -89,17 +106,23 @@ QFont Sheet::font(double points, bool bold) const {
   return f;
 }
 
-void Sheet::letters(const QPointF& at, const QString& text, const QColor& colour, Qt::Alignment align, const QFont& f, bool halo) {
+void Sheet::letters(const QPointF& at, const QString& text, const QColor& colour, Qt::Alignment align,
+                    const QFont& f, bool halo) {
   p_.setFont(f);
   const QFontMetricsF m(f, p_.device());
   double x = at.x();
   double y = at.y();
   const double w = m.horizontalAdvance(text);
-  if (align & Qt::AlignRight) x -= w;
-  else if (align & Qt::AlignHCenter) x -= w / 2;
-  if (align & Qt::AlignVCenter) y += (m.ascent() - m.descent()) / 2;
-  else if (align & Qt::AlignTop) y += m.ascent();
-  else y -= m.descent();
+  if (align & Qt::AlignRight)
+    x -= w;
+  else if (align & Qt::AlignHCenter)
+    x -= w / 2;
+  if (align & Qt::AlignVCenter)
+    y += (m.ascent() - m.descent()) / 2;
+  else if (align & Qt::AlignTop)
+    y += m.ascent();
+  else
+    y -= m.descent();
   if (halo) {
     QColor ground = Theme::now().paper;
     ground.setAlpha(215);
@@ -109,7 +132,8 @@ void Sheet::letters(const QPointF& at, const QString& text, const QColor& colour
   p_.drawText(QPointF(x, y), text);
 }
 
-void Sheet::label(const QPointF& at, const QString& text, Ink ink, Qt::Alignment align, const QPointF& shift, double points, bool bold) {
+void Sheet::label(const QPointF& at, const QString& text, Ink ink, Qt::Alignment align, const QPointF& shift,
+                  double points, bool bold) {
   letters(d(at) + shift * unit_, text, ink_colour(ink), align, font(points, bold), true);
 }
 
@@ -120,10 +144,12 @@ void Sheet::dimension(const QPointF& a, const QPointF& b, const QString& text, d
   pen(ink, 0.9);
   for (const QPointF& e : {p, q}) p_.drawLine(QPointF(e.x(), y - 6 * unit_), QPointF(e.x(), y + 6 * unit_));
   p_.drawLine(QPointF(p.x(), y), QPointF(q.x(), y));
-  letters({(p.x() + q.x()) / 2, y}, text, ink_colour(ink), Qt::AlignHCenter | Qt::AlignVCenter, font(8.5, false), true);
+  letters({(p.x() + q.x()) / 2, y}, text, ink_colour(ink), Qt::AlignHCenter | Qt::AlignVCenter,
+          font(8.5, false), true);
 }
 
-void Sheet::vertical_dimension(const QPointF& a, const QPointF& b, const QString& text, double aside, Ink ink) {
+void Sheet::vertical_dimension(const QPointF& a, const QPointF& b, const QString& text, double aside,
+                               Ink ink) {
   const QPointF p = d(a);
   const QPointF q = d(b);
   const double x = p.x() + aside * unit_;
@@ -131,7 +157,8 @@ void Sheet::vertical_dimension(const QPointF& a, const QPointF& b, const QString
   for (const QPointF& e : {p, q}) p_.drawLine(QPointF(x - 5 * unit_, e.y()), QPointF(x + 5 * unit_, e.y()));
   p_.drawLine(QPointF(x, p.y()), QPointF(x, q.y()));
   const auto side = aside < 0 ? Qt::AlignRight : Qt::AlignLeft;
-  letters({x + (aside < 0 ? -5 : 5) * unit_, (p.y() + q.y()) / 2}, text, ink_colour(ink), side | Qt::AlignVCenter, font(8.5, false), true);
+  letters({x + (aside < 0 ? -5 : 5) * unit_, (p.y() + q.y()) / 2}, text, ink_colour(ink),
+          side | Qt::AlignVCenter, font(8.5, false), true);
 }
 
 void Sheet::angle(const QPointF& at, double radius, double from, double to, const QString& text, Ink ink) {
@@ -139,11 +166,14 @@ void Sheet::angle(const QPointF& at, double radius, double from, double to, cons
   no_fill();
   const QPointF c = d(at);
   const double r = radius * unit_;
-  p_.drawArc(QRectF(c.x() - r, c.y() - r, 2 * r, 2 * r), static_cast<int>(std::lround(degrees(from) * 16)), static_cast<int>(std::lround(degrees(to - from) * 16)));
+  p_.drawArc(QRectF(c.x() - r, c.y() - r, 2 * r, 2 * r), static_cast<int>(std::lround(degrees(from) * 16)),
+             static_cast<int>(std::lround(degrees(to - from) * 16)));
   if (text.isEmpty()) return;
   const double mid = (from + to) / 2;
   const QPointF at_text = c + (r + 9 * unit_) * QPointF(std::cos(mid), -std::sin(mid));
-  const auto side = std::abs(std::cos(mid)) < 0.35 ? Qt::AlignHCenter : std::cos(mid) > 0 ? Qt::AlignLeft : Qt::AlignRight;
+  const auto side = std::abs(std::cos(mid)) < 0.35 ? Qt::AlignHCenter
+                    : std::cos(mid) > 0            ? Qt::AlignLeft
+                                                   : Qt::AlignRight;
   letters(at_text, text, ink_colour(ink), side | Qt::AlignVCenter, font(8.5, true), true);
 }
 
@@ -164,7 +194,8 @@ void Sheet::handle(const QPointF& at, double radius, bool active) {
   p_.drawEllipse(d(at), radius * unit_, radius * unit_);
 }
 
-void Sheet::note(const QPointF& corner, const QString& heading, const QString& text, Ink ink, const QPointF& points_to) {
+void Sheet::note(const QPointF& corner, const QString& heading, const QString& text, Ink ink,
+                 const QPointF& points_to) {
   const QFont bold = font(9, true);
   const QFont small = font(8, false);
   const QFontMetricsF mb(bold, p_.device());
@@ -177,13 +208,16 @@ void Sheet::note(const QPointF& corner, const QString& heading, const QString& t
   if (box.left() < area.left() + 4 * unit_) box.moveLeft(area.left() + 4 * unit_);
   const QPointF target = d(points_to);
   pen(ink, 1);
-  const QPointF from(std::clamp(target.x(), box.left() + 8 * unit_, box.right() - 8 * unit_), target.y() > box.center().y() ? box.bottom() : box.top());
+  const QPointF from(std::clamp(target.x(), box.left() + 8 * unit_, box.right() - 8 * unit_),
+                     target.y() > box.center().y() ? box.bottom() : box.top());
   p_.drawLine(from, target);
   p_.setBrush(Theme::now().card);
   p_.drawRoundedRect(box, 3 * unit_, 3 * unit_);
-  letters(box.topLeft() + QPointF(9, 5) * unit_, heading, ink_colour(ink), Qt::AlignLeft | Qt::AlignTop, bold, false);
+  letters(box.topLeft() + QPointF(9, 5) * unit_, heading, ink_colour(ink), Qt::AlignLeft | Qt::AlignTop, bold,
+          false);
   if (!text.isEmpty())
-    letters(box.topLeft() + QPointF(9 * unit_, 5 * unit_ + mb.height()), text, ink_colour(Ink::grey), Qt::AlignLeft | Qt::AlignTop, small, false);
+    letters(box.topLeft() + QPointF(9 * unit_, 5 * unit_ + mb.height()), text, ink_colour(Ink::grey),
+            Qt::AlignLeft | Qt::AlignTop, small, false);
 }
 
 void Sheet::title(const QString& text, const QString& more) {
@@ -192,7 +226,8 @@ void Sheet::title(const QString& text, const QString& more) {
   letters(at, text, ink_colour(Ink::grey), Qt::AlignLeft | Qt::AlignTop, f, false);
   if (more.isEmpty()) return;
   const QFontMetricsF m(f, p_.device());
-  letters(at + QPointF(m.horizontalAdvance(text) + 8 * unit_, 0), more, ink_colour(Ink::grey), Qt::AlignLeft | Qt::AlignTop, font(9, false), false);
+  letters(at + QPointF(m.horizontalAdvance(text) + 8 * unit_, 0), more, ink_colour(Ink::grey),
+          Qt::AlignLeft | Qt::AlignTop, font(9, false), false);
 }
 
 }  // namespace kranich::app

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! The drawing toolkit: one set of pens, signs and letters for every scale drawing, on the screen and on paper.
-//! World coordinates are metres with the second one up; `Frame` carries them to the device.
+//! The drawing toolkit: one set of pens, signs and letters for every scale drawing, on the screen and on
+//! paper. World coordinates are metres with the second one up; `Frame` carries them to the device.
 #pragma once
 
 #include <QPainter>
@@ -19,8 +19,12 @@ class Frame {
   Frame() = default;
   //! Shows all of `world` (m, y up) inside `device`, as large as goes, centred.
   Frame(const QRectF& device, const QRectF& world);
-  QPointF to_device(const QPointF& world) const { return {origin_.x() + world.x() * scale_, origin_.y() - world.y() * scale_}; }
-  QPointF to_world(const QPointF& device) const { return {(device.x() - origin_.x()) / scale_, (origin_.y() - device.y()) / scale_}; }
+  QPointF to_device(const QPointF& world) const {
+    return {origin_.x() + world.x() * scale_, origin_.y() - world.y() * scale_};
+  }
+  QPointF to_world(const QPointF& device) const {
+    return {(device.x() - origin_.x()) / scale_, (origin_.y() - device.y()) / scale_};
+  }
   double scale() const { return scale_; }  //!< device units per metre
   const QRectF& device() const { return device_; }
   bool valid() const { return scale_ > 0; }
@@ -60,11 +64,13 @@ class Sheet {
   //! The ground line at a height, hatched below.
   void ground(double height);
   //! Text near a world point, moved by device pixels; alignment tells which side of the point it stands on.
-  void label(const QPointF& at, const QString& text, Ink ink = Ink::normal, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter,
-             const QPointF& shift = {}, double points = 8.5, bool bold = false);
+  void label(const QPointF& at, const QString& text, Ink ink = Ink::normal,
+             Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter, const QPointF& shift = {},
+             double points = 8.5, bool bold = false);
   //! A horizontal dimension between two world points, its line `drop` device pixels below the lower of them.
   void dimension(const QPointF& a, const QPointF& b, const QString& text, double drop, Ink ink = Ink::normal);
-  void vertical_dimension(const QPointF& a, const QPointF& b, const QString& text, double aside, Ink ink = Ink::normal);
+  void vertical_dimension(const QPointF& a, const QPointF& b, const QString& text, double aside,
+                          Ink ink = Ink::normal);
   //! Arc about a point between two world directions (rad, anticlockwise from +x), with a text at its middle.
   void angle(const QPointF& at, double radius_px, double from, double to, const QString& text, Ink ink);
   //! The sign of a centre of gravity.
@@ -72,12 +78,14 @@ class Sheet {
   //! A ring round something that can be dragged.
   void handle(const QPointF& at, double radius_px, bool active);
   //! A framed note with a title, its pointer to a world point. `corner` in device coordinates.
-  void note(const QPointF& corner, const QString& title, const QString& text, Ink ink, const QPointF& points_to);
+  void note(const QPointF& corner, const QString& title, const QString& text, Ink ink,
+            const QPointF& points_to);
   void title(const QString& text, const QString& more = {});
 
  private:
   QPointF d(const QPointF& world) const { return frame_.to_device(world); }
-  void letters(const QPointF& device, const QString& text, const QColor& colour, Qt::Alignment align, const QFont& font, bool halo);
+  void letters(const QPointF& device, const QString& text, const QColor& colour, Qt::Alignment align,
+               const QFont& font, bool halo);
   QFont font(double points, bool bold) const;
   QPainter& p_;
   const Frame& frame_;

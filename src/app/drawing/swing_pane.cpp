@@ -13,7 +13,9 @@
 namespace kranich::app {
 namespace {
 
-QString said(const Document& d, double si, Kind kind = Kind::length) { return QString::fromStdString(format_quantity(si, kind, d.units())); }
+QString said(const Document& d, double si, Kind kind = Kind::length) {
+  return QString::fromStdString(format_quantity(si, kind, d.units()));
+}
 
 }  // namespace
 
@@ -55,19 +57,25 @@ void SwingPane::draw_well(Sheet& s) {
   const QPointF hi = map(w.high.vec());
   const double wall = 0.035 * bounds().width();
   // The structure round the well, hatched, open below.
-  const QPolygonF solid({lo + QPointF(-wall, 0), QPointF(lo.x() - wall, hi.y() + wall), hi + QPointF(wall, wall), QPointF(hi.x() + wall, lo.y()), QPointF(hi.x(), lo.y()), hi, QPointF(lo.x(), hi.y()), lo});
+  const QPolygonF solid({lo + QPointF(-wall, 0), QPointF(lo.x() - wall, hi.y() + wall),
+                         hi + QPointF(wall, wall), QPointF(hi.x() + wall, lo.y()), QPointF(hi.x(), lo.y()),
+                         hi, QPointF(lo.x(), hi.y()), lo});
   s.pen(Ink::normal, 1.4);
   s.fill(Theme::now().body);
   s.polyline(solid, true);
   s.painter().setBrush(QBrush(Theme::now().line, Qt::BDiagPattern));
   s.polyline(solid, true);
-  s.label(QPointF((lo.x() + hi.x()) / 2, hi.y()), QString::fromStdString(w.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
-  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()), -0.6 * wall * s.frame().scale() / s.unit() - 8, Ink::grey);
+  s.label(QPointF((lo.x() + hi.x()) / 2, hi.y()), QString::fromStdString(w.name), Ink::grey,
+          Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
+  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()),
+              -0.6 * wall * s.frame().scale() / s.unit() - 8, Ink::grey);
 }
 
 void SwingPane::draw_doors(Sheet& s) {
   for (const auto& d : document_.design().doors) {
-    if (d.leg != leg || !d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() || !d.open_angle.known()) continue;
+    if (d.leg != leg || !d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() ||
+        !d.open_angle.known())
+      continue;
     const auto it = door_share.find(d.name);
     const double open = (it == door_share.end() ? 0 : it->second) * d.open_angle;
     const double towards = d.closed_towards < 0 ? -1 : 1;
@@ -80,28 +88,40 @@ void SwingPane::draw_doors(Sheet& s) {
     s.fill(wash);
     const auto panel_of = [&](bool mirror) {
       const auto m = [&](Vec3 v) { return map(mirror ? mirrored(v) : v); };
-      if (from_behind()) s.line(m(a), m(a + panel));
-      else s.polyline(QPolygonF({m(a), m(b), m(b + panel), m(a + panel)}), true);
+      if (from_behind())
+        s.line(m(a), m(a + panel));
+      else
+        s.polyline(QPolygonF({m(a), m(b), m(b + panel), m(a + panel)}), true);
     };
     panel_of(false);
     if (leg == LegName::third && from_behind()) panel_of(true);
-    s.label(map((a + b) / 2 + panel), QString::fromStdString(d.name), Ink::accent, Qt::AlignLeft | Qt::AlignTop, {5, 2}, 8);
+    s.label(map((a + b) / 2 + panel), QString::fromStdString(d.name), Ink::accent,
+            Qt::AlignLeft | Qt::AlignTop, {5, 2}, 8);
   }
 }
 
 void SwingPane::draw(Sheet& s) {
   const LegSwing* r = result();
   const Leg& l = the_leg();
-  const QString who = leg == LegName::main ? QObject::tr("Starboard main leg") : QObject::tr("%1 leg").arg(QString::fromLatin1(document_.design().third_word())).replace(0, 1, QString::fromLatin1(document_.design().third_word()).left(1).toUpper());
+  const QString who =
+      leg == LegName::main
+          ? QObject::tr("Starboard main leg")
+          : QObject::tr("%1 leg")
+                .arg(QString::fromLatin1(document_.design().third_word()))
+                .replace(0, 1, QString::fromLatin1(document_.design().third_word()).left(1).toUpper());
   const double share = playback ? leg_share : document_.gear_position();
   if (!l.retraction.fitted) {
     s.title(who, QObject::tr("fixed: it does not swing"));
     return;
   }
-  s.title(who, QObject::tr("%1 · %2 of %3").arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from starboard"), said(document_, share * l.retraction.unit_angle, Kind::angle), said(document_, l.retraction.unit_angle, Kind::angle)));
+  s.title(who, QObject::tr("%1 · %2 of %3")
+                   .arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from starboard"),
+                        said(document_, share * l.retraction.unit_angle, Kind::angle),
+                        said(document_, l.retraction.unit_angle, Kind::angle)));
   draw_well(s);
   if (!r || !r->input) {
-    s.label(s.frame().to_world(s.frame().device().center()), QObject::tr("needs %1").arg(r ? QString::fromStdString(r->missing) : QString()), Ink::fails);
+    s.label(s.frame().to_world(s.frame().device().center()),
+            QObject::tr("needs %1").arg(r ? QString::fromStdString(r->missing) : QString()), Ink::fails);
     return;
   }
   const auto& m = r->input->moving;
@@ -109,7 +129,9 @@ void SwingPane::draw(Sheet& s) {
   const Theme& t = Theme::now();
   // The lowest point of the down wheel is the ground it would stand on.
   s.ground(m.wheel.centre.z() - l.wheel.diameter / 2);
-  if (const Design* before = document_.before_drag()) draw_swung_leg(s, leg == LegName::main ? before->gear.main : before->gear.third, 1, project, t.faint, Qt::transparent, t.faint);
+  if (const Design* before = document_.before_drag())
+    draw_swung_leg(s, leg == LegName::main ? before->gear.main : before->gear.third, 1, project, t.faint,
+                   Qt::transparent, t.faint);
   QColor pale = t.tyre;
   pale.setAlpha(26);
   QColor pale_leg = t.ink;
@@ -133,7 +155,9 @@ void SwingPane::draw(Sheet& s) {
   if (playback) return;
   const QPointF pivot = map(m.axis.point);
   s.label(pivot, QObject::tr("pivot"), Ink::accent, Qt::AlignLeft | Qt::AlignBottom, {12, -6}, 8.5, true);
-  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {m.wheel.diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
+  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey,
+          Qt::AlignLeft | Qt::AlignVCenter,
+          {m.wheel.diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
   if (!r->least) return;
   const bool fails = r->least->distance < r->input->wanted_clearance;
   const Ink ink = fails ? Ink::fails : Ink::holds;
@@ -143,8 +167,13 @@ void SwingPane::draw(Sheet& s) {
   s.pen(ink, 2);
   s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13 * s.unit(), 13 * s.unit());
   s.line(a, b);
-  s.note(s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40), QObject::tr("%1 to %2 %3").arg(QString::fromStdString(swing::part_word(r->least->part)), QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
-         QObject::tr("at %1, wants %2").arg(said(document_, r->least->turn, Kind::angle), said(document_, r->input->wanted_clearance)), ink, (a + b) / 2);
+  s.note(s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40),
+         QObject::tr("%1 to %2 %3")
+             .arg(QString::fromStdString(swing::part_word(r->least->part)),
+                  QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
+         QObject::tr("at %1, wants %2")
+             .arg(said(document_, r->least->turn, Kind::angle), said(document_, r->input->wanted_clearance)),
+         ink, (a + b) / 2);
 }
 
 std::vector<Handle> SwingPane::handles() const {
@@ -158,8 +187,10 @@ std::vector<Handle> SwingPane::handles() const {
   };
   const auto its = [main](Design& d) -> Leg& { return main ? d.gear.main : d.gear.third; };
   std::vector<Handle> list;
-  list.push_back({"pivot", QObject::tr("pivot"), map(l.retraction.pivot.vec()), 12, [=](Design& d, double dx, double dy) { along(its(d).retraction.pivot, dx, dy); }});
-  list.push_back({"axle", QObject::tr("axle, along the leg"), map(l.axle.vec()), 13, [=](Design& d, double dx, double dy) {
+  list.push_back({"pivot", QObject::tr("pivot"), map(l.retraction.pivot.vec()), 12,
+                  [=](Design& d, double dx, double dy) { along(its(d).retraction.pivot, dx, dy); }});
+  list.push_back({"axle", QObject::tr("axle, along the leg"), map(l.axle.vec()), 13,
+                  [=](Design& d, double dx, double dy) {
                     Leg& leg_now = its(d);
                     const Vec3 line = leg_now.axle.vec() - leg_now.retraction.pivot.vec();
                     const Vec3 unit = line.normalized();
@@ -167,8 +198,12 @@ std::vector<Handle> SwingPane::handles() const {
                   }});
   const Well& w = l.retraction.well;
   if (w.low.known() && w.high.known()) {
-    list.push_back({"well-low", QObject::tr("well, lower corner"), map(w.low.vec()), 8, [=](Design& d, double dx, double dy) { along(its(d).retraction.well.low, dx, dy); }, true});
-    list.push_back({"well-high", QObject::tr("well, upper corner"), map(w.high.vec()), 8, [=](Design& d, double dx, double dy) { along(its(d).retraction.well.high, dx, dy); }, true});
+    list.push_back({"well-low", QObject::tr("well, lower corner"), map(w.low.vec()), 8,
+                    [=](Design& d, double dx, double dy) { along(its(d).retraction.well.low, dx, dy); },
+                    true});
+    list.push_back({"well-high", QObject::tr("well, upper corner"), map(w.high.vec()), 8,
+                    [=](Design& d, double dx, double dy) { along(its(d).retraction.well.high, dx, dy); },
+                    true});
   }
   return list;
 }
@@ -191,7 +226,10 @@ void ClearancePane::draw(Sheet& s) {
     const double turn = full * i / 60;
     g.curve.push_back({degrees(turn), swing::clearance_at(*r->input, turn).distance});
   }
-  g.marks.push_back({{degrees(r->least->turn), r->least->distance}, QStringLiteral("%1 %2").arg(QString::fromStdString(swing::part_word(r->least->part)), said(document_, r->least->distance)), r->least->distance < r->input->wanted_clearance ? Ink::fails : Ink::holds});
+  g.marks.push_back({{degrees(r->least->turn), r->least->distance},
+                     QStringLiteral("%1 %2").arg(QString::fromStdString(swing::part_word(r->least->part)),
+                                                 said(document_, r->least->distance)),
+                     r->least->distance < r->input->wanted_clearance ? Ink::fails : Ink::holds});
   g.fit();
   g.band_low = g.y_low;
   g.band_high = r->input->wanted_clearance;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! The swing of one leg in its plane: well, poses along the way, the tightest one called out; and the clearance over
-//! the turn. Sequence plays back on the same drawing, with its doors.
+//! The swing of one leg in its plane: well, poses along the way, the tightest one called out; and the
+//! clearance over the turn. Sequence plays back on the same drawing, with its doors.
 #pragma once
 
 #include <map>
@@ -19,11 +19,13 @@ class SwingPane : public Pane {
   std::vector<Handle> handles() const override;
 
   LegName leg = LegName::main;
-  bool playback = false;             //!< draws doors and one pose only
-  double leg_share = 0;              //!< in playback: where the leg is
+  bool playback = false;  //!< draws doors and one pose only
+  double leg_share = 0;   //!< in playback: where the leg is
   std::map<std::string, double> door_share;
 
-  const Leg& the_leg() const { return leg == LegName::main ? document_.design().gear.main : document_.design().gear.third; }
+  const Leg& the_leg() const {
+    return leg == LegName::main ? document_.design().gear.main : document_.design().gear.third;
+  }
   const LegSwing* result() const;
   bool from_behind() const;  //!< the plane of a sideways swing: (y, z); else the side view (x, z)
   QPointF map(const Vec3& p) const { return from_behind() ? QPointF(p.y(), p.z()) : QPointF(p.x(), p.z()); }

@@ -58,8 +58,14 @@ class Paper {
   void head() {
     y = 14;
     const Design& d = document_.design();
-    text(QObject::tr("%1 – %2").arg(QString::fromStdString(d.about.name), QString::fromStdString(d.about.summary)), 5, true);
-    text(QObject::tr("change %1 · %2 · %3 · loading “%4” · page %5").arg(QString::fromStdString(d.about.revision), QString::fromStdString(d.about.owner), QDate::currentDate().toString(Qt::ISODate), document_.loading_name()).arg(page_), 3, false, Qt::darkGray);
+    text(QObject::tr("%1 – %2").arg(QString::fromStdString(d.about.name),
+                                    QString::fromStdString(d.about.summary)),
+         5, true);
+    text(QObject::tr("change %1 · %2 · %3 · loading “%4” · page %5")
+             .arg(QString::fromStdString(d.about.revision), QString::fromStdString(d.about.owner),
+                  QDate::currentDate().toString(Qt::ISODate), document_.loading_name())
+             .arg(page_),
+         3, false, Qt::darkGray);
     p_.setPen(QPen(Qt::black, 0.3));
     p_.drawLine(QPointF(left, y + 0.5), QPointF(right, y + 0.5));
     y += 3;
@@ -70,7 +76,8 @@ class Paper {
   int page_ = 1;
 };
 
-template <class P> void draw_pane(Paper& paper, P& pane, const QRectF& area) {
+template <class P>
+void draw_pane(Paper& paper, P& pane, const QRectF& area) {
   const double unit = 0.24;  // mm for what is a pixel on the screen
   const QRectF inner = area.marginsRemoved(pane.margins() * unit);
   const Frame frame(inner, pane.to_scale() ? pane.bounds() : QRectF(0, 0, inner.width(), inner.height()));
@@ -98,7 +105,8 @@ void findings_table(Paper& paper, const Document& document) {
       const double width = (c < 4 ? columns[c + 1] : Paper::right) - x - 1.5;
       p.setFont(Paper::font(3, bold));
       p.setPen(colour);
-      p.drawText(QRectF(x, y, width, row), Qt::AlignLeft | Qt::AlignVCenter, QFontMetricsF(p.font(), p.device()).elidedText(s, Qt::ElideRight, width));
+      p.drawText(QRectF(x, y, width, row), Qt::AlignLeft | Qt::AlignVCenter,
+                 QFontMetricsF(p.font(), p.device()).elidedText(s, Qt::ElideRight, width));
     };
     cell(0, title_of(*f));
     cell(1, value_text(*f, document.units()), Qt::black, true);
@@ -114,7 +122,9 @@ void findings_table(Paper& paper, const Document& document) {
 }  // namespace
 
 QString planning_caution() {
-  return QObject::tr("These figures are for planning. Airworthiness is decided by the local authority's rules and by licensed or authorised persons; structure that carries people needs their check and a proof test.");
+  return QObject::tr(
+      "These figures are for planning. Airworthiness is decided by the local authority's rules and by "
+      "licensed or authorised persons; structure that carries people needs their check and a proof test.");
 }
 
 std::optional<QString> write_report(const Document& document, const QString& path) {
@@ -123,7 +133,8 @@ std::optional<QString> write_report(const Document& document, const QString& pat
   std::optional<QString> trouble;
   {
     QPdfWriter writer(path);
-    writer.setPageLayout(QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
+    writer.setPageLayout(
+        QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
     writer.setResolution(1200);
     writer.setTitle(QString::fromStdString(document.design().about.name));
     writer.setCreator(QStringLiteral("Kranich"));
@@ -163,7 +174,8 @@ std::optional<QString> write_report(const Document& document, const QString& pat
 }
 
 std::optional<QString> write_figures(const Document& document, const QString& path) {
-  if (const auto why = write_file_atomically(path.toStdString(), findings_to_csv(document.assessment()))) return QObject::tr("%1: %2").arg(path, QString::fromStdString(*why));
+  if (const auto why = write_file_atomically(path.toStdString(), findings_to_csv(document.assessment())))
+    return QObject::tr("%1: %2").arg(path, QString::fromStdString(*why));
   return std::nullopt;
 }
 

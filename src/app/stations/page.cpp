@@ -8,7 +8,12 @@
 namespace kranich::app {
 
 StationPage::StationPage(Document& document, Station station, QWidget* parent)
-    : QWidget(parent), document_(document), station_(station), board_(new Board(document, this)), panel_(new QVBoxLayout), left_(new QVBoxLayout) {
+    : QWidget(parent),
+      document_(document),
+      station_(station),
+      board_(new Board(document, this)),
+      panel_(new QVBoxLayout),
+      left_(new QVBoxLayout) {
   setObjectName("page:" + text_of(station_id(station)));
   auto* inner = new QWidget;
   inner->setLayout(panel_);
@@ -31,14 +36,22 @@ StationPage::StationPage(Document& document, Station station, QWidget* parent)
 }
 
 QLabel* StationPage::heading(const QString& text, const QString& note) {
-  auto* label = new QLabel(note.isEmpty() ? QStringLiteral("<b>%1</b>").arg(text) : QStringLiteral("<b>%1</b> &nbsp;<span style='font-size:8pt'>%2</span>").arg(text, note), this);
+  auto* label = new QLabel(
+      note.isEmpty()
+          ? QStringLiteral("<b>%1</b>").arg(text)
+          : QStringLiteral("<b>%1</b> &nbsp;<span style='font-size:8pt'>%2</span>").arg(text, note),
+      this);
   label->setContentsMargins(0, panel_->count() ? 8 : 0, 0, 2);
   label->setWordWrap(true);
   return put(label);
 }
 
-QuantityRow* StationPage::field(const char* path, const QString& title) { return put(new QuantityRow(document_, QString::fromLatin1(path), title, this)); }
-ChoiceRow* StationPage::choice(const char* path, const QString& title) { return put(new ChoiceRow(document_, QString::fromLatin1(path), title, this)); }
+QuantityRow* StationPage::field(const char* path, const QString& title) {
+  return put(new QuantityRow(document_, QString::fromLatin1(path), title, this));
+}
+ChoiceRow* StationPage::choice(const char* path, const QString& title) {
+  return put(new ChoiceRow(document_, QString::fromLatin1(path), title, this));
+}
 
 QLabel* StationPage::remark(const QString& text) {
   auto* label = new QLabel(text, this);

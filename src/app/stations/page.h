@@ -29,7 +29,8 @@ class StationPage : public QWidget {
   ChoiceRow* choice(const char* path, const QString& title);
   QLabel* remark(const QString& text = {});
   QPushButton* button(const QString& text, const QString& tip);
-  template <class W> W* put(W* widget) {
+  template <class W>
+  W* put(W* widget) {
     panel_->addWidget(widget);
     return widget;
   }

@@ -35,9 +35,12 @@ class PlacePage : public StationPage {
   void refresh() {
     const Design& d = document_.design();
     third_->setText(d.is_tricycle() ? tr("<b>Nose wheel</b>") : tr("<b>Tail wheel</b>"));
-    const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, Kind::length, document_.units())); };
+    const auto say = [&](double v) {
+      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
+    };
     const double y = d.gear.main.axle.y;
-    width_->setText(tr("track %1 · overall width over the axle tips %2").arg(say(2 * y), say(2 * (y + d.gear.main.axle_beyond_wheel))));
+    width_->setText(tr("track %1 · overall width over the axle tips %2")
+                        .arg(say(2 * y), say(2 * (y + d.gear.main.axle_beyond_wheel))));
   }
   QLabel* width_;
   QLabel* third_;

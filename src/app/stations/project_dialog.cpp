@@ -12,7 +12,8 @@ namespace kranich::app {
 namespace {
 
 //! A name that no entry of a list bears yet.
-template <class T> std::string fresh_name(const std::vector<T>& list, const std::string& word) {
+template <class T>
+std::string fresh_name(const std::vector<T>& list, const std::string& word) {
   for (int n = 1;; ++n) {
     const std::string name = n == 1 ? word : word + " " + std::to_string(n);
     bool used = false;
@@ -66,7 +67,11 @@ void fill(Document& document, QTabWidget* tabs) {
   b.tab(QObject::tr("Fuselage"));
   b.heading(QObject::tr("Cross-sections from front to back: where, top and bottom waterline, half width"));
   b.put(new ListTable(
-      document, "/airframe/bodies/0/sections", {{"x_m", QObject::tr("Station")}, {"top_m", QObject::tr("Top")}, {"bottom_m", QObject::tr("Bottom")}, {"half_width_m", QObject::tr("Half width")}},
+      document, "/airframe/bodies/0/sections",
+      {{"x_m", QObject::tr("Station")},
+       {"top_m", QObject::tr("Top")},
+       {"bottom_m", QObject::tr("Bottom")},
+       {"half_width_m", QObject::tr("Half width")}},
       [](const Design& d) { return d.airframe.bodies.empty() ? 0 : d.airframe.bodies[0].sections.size(); },
       [](Design& d) {
         if (d.airframe.bodies.empty()) {
@@ -76,12 +81,15 @@ void fill(Document& document, QTabWidget* tabs) {
         }
         d.airframe.bodies[0].sections.emplace_back();
       },
-      [](Design& d, size_t i) { d.airframe.bodies[0].sections.erase(d.airframe.bodies[0].sections.begin() + static_cast<long>(i)); }));
+      [](Design& d, size_t i) {
+        d.airframe.bodies[0].sections.erase(d.airframe.bodies[0].sections.begin() + static_cast<long>(i));
+      }));
 
   b.tab(QObject::tr("Wing and tail"));
   for (const char* surface : {"/airframe/wing/", "/airframe/tailplane/"}) {
     b.heading(surface[10] == 'w' ? QObject::tr("Wing") : QObject::tr("Tailplane"));
-    for (const char* key : {"root_leading_edge_x_m", "root_z_m", "span_m", "root_chord_m", "tip_chord_m", "leading_edge_sweep_deg", "dihedral_deg", "incidence_deg"})
+    for (const char* key : {"root_leading_edge_x_m", "root_z_m", "span_m", "root_chord_m", "tip_chord_m",
+                            "leading_edge_sweep_deg", "dihedral_deg", "incidence_deg"})
       b.put(new QuantityRow(document, QString::fromLatin1(surface) + key));
   }
   b.heading(QObject::tr("Attitudes"));
@@ -91,33 +99,89 @@ void fill(Document& document, QTabWidget* tabs) {
 
   b.tab(QObject::tr("Propellers and low points"));
   b.put(new ListTable(
-      document, "/airframe/propellers", {{"name", QObject::tr("Propeller")}, {"hub/x_m", QObject::tr("Hub station")}, {"hub/y_m", QObject::tr("Side")}, {"hub/z_m", QObject::tr("Waterline")}, {"diameter_m", QObject::tr("Diameter")}, {"axis_tilt_nose_down_deg", QObject::tr("Tilt")}},
-      [](const Design& d) { return d.airframe.propellers.size(); }, [](Design& d) { d.airframe.propellers.emplace_back(); d.airframe.propellers.back().name = fresh_name(d.airframe.propellers, "propeller"); },
-      [](Design& d, size_t i) { d.airframe.propellers.erase(d.airframe.propellers.begin() + static_cast<long>(i)); }));
+      document, "/airframe/propellers",
+      {{"name", QObject::tr("Propeller")},
+       {"hub/x_m", QObject::tr("Hub station")},
+       {"hub/y_m", QObject::tr("Side")},
+       {"hub/z_m", QObject::tr("Waterline")},
+       {"diameter_m", QObject::tr("Diameter")},
+       {"axis_tilt_nose_down_deg", QObject::tr("Tilt")}},
+      [](const Design& d) { return d.airframe.propellers.size(); },
+      [](Design& d) {
+        d.airframe.propellers.emplace_back();
+        d.airframe.propellers.back().name = fresh_name(d.airframe.propellers, "propeller");
+      },
+      [](Design& d, size_t i) {
+        d.airframe.propellers.erase(d.airframe.propellers.begin() + static_cast<long>(i));
+      }));
   b.heading(QObject::tr("Points that may touch the ground: tail, belly, wing tip, other"));
   b.put(new ListTable(
-      document, "/airframe/low_points", {{"name", QObject::tr("Point")}, {"role", QObject::tr("Where")}, {"at/x_m", QObject::tr("Station")}, {"at/y_m", QObject::tr("Side")}, {"at/z_m", QObject::tr("Waterline")}},
-      [](const Design& d) { return d.airframe.low_points.size(); }, [](Design& d) { d.airframe.low_points.emplace_back(); d.airframe.low_points.back().name = fresh_name(d.airframe.low_points, "point"); },
-      [](Design& d, size_t i) { d.airframe.low_points.erase(d.airframe.low_points.begin() + static_cast<long>(i)); }));
+      document, "/airframe/low_points",
+      {{"name", QObject::tr("Point")},
+       {"role", QObject::tr("Where")},
+       {"at/x_m", QObject::tr("Station")},
+       {"at/y_m", QObject::tr("Side")},
+       {"at/z_m", QObject::tr("Waterline")}},
+      [](const Design& d) { return d.airframe.low_points.size(); },
+      [](Design& d) {
+        d.airframe.low_points.emplace_back();
+        d.airframe.low_points.back().name = fresh_name(d.airframe.low_points, "point");
+      },
+      [](Design& d, size_t i) {
+        d.airframe.low_points.erase(d.airframe.low_points.begin() + static_cast<long>(i));
+      }));
 
   b.tab(QObject::tr("Loadings"));
-  b.heading(QObject::tr("Who and what is aboard is ticked in Weigh; “flown: no” is for the bench and the scales"));
+  b.heading(
+      QObject::tr("Who and what is aboard is ticked in Weigh; “flown: no” is for the bench and the scales"));
   b.put(new ListTable(
-      document, "/loadings", {{"name", QObject::tr("Loading")}, {"flown", QObject::tr("Flown")}}, [](const Design& d) { return d.loadings.size(); },
-      [](Design& d) { d.loadings.emplace_back(); d.loadings.back().name = fresh_name(d.loadings, "loading"); }, [](Design& d, size_t i) { d.loadings.erase(d.loadings.begin() + static_cast<long>(i)); }));
+      document, "/loadings", {{"name", QObject::tr("Loading")}, {"flown", QObject::tr("Flown")}},
+      [](const Design& d) { return d.loadings.size(); },
+      [](Design& d) {
+        d.loadings.emplace_back();
+        d.loadings.back().name = fresh_name(d.loadings, "loading");
+      },
+      [](Design& d, size_t i) { d.loadings.erase(d.loadings.begin() + static_cast<long>(i)); }));
 
   b.tab(QObject::tr("Doors and steps"));
   b.put(new ListTable(
       document, "/doors",
-      {{"name", QObject::tr("Door")}, {"leg", QObject::tr("Leg")}, {"hinge_from/x_m", QObject::tr("Hinge from x")}, {"hinge_from/y_m", "y"}, {"hinge_from/z_m", "z"}, {"hinge_to/x_m", QObject::tr("to x")}, {"hinge_to/y_m", "y"}, {"hinge_to/z_m", "z"},
-       {"width_m", QObject::tr("Width")}, {"closed_towards", QObject::tr("Lies to")}, {"open_angle_deg", QObject::tr("Opens by")}, {"time_open_s", QObject::tr("Opens in")}, {"time_close_s", QObject::tr("Closes in")}, {"slowest_factor", QObject::tr("Slowest ×")}, {"fastest_factor", QObject::tr("Fastest ×")}},
-      [](const Design& d) { return d.doors.size(); }, [](Design& d) { d.doors.emplace_back(); d.doors.back().name = fresh_name(d.doors, "door"); }, [](Design& d, size_t i) { d.doors.erase(d.doors.begin() + static_cast<long>(i)); }));
+      {{"name", QObject::tr("Door")},
+       {"leg", QObject::tr("Leg")},
+       {"hinge_from/x_m", QObject::tr("Hinge from x")},
+       {"hinge_from/y_m", "y"},
+       {"hinge_from/z_m", "z"},
+       {"hinge_to/x_m", QObject::tr("to x")},
+       {"hinge_to/y_m", "y"},
+       {"hinge_to/z_m", "z"},
+       {"width_m", QObject::tr("Width")},
+       {"closed_towards", QObject::tr("Lies to")},
+       {"open_angle_deg", QObject::tr("Opens by")},
+       {"time_open_s", QObject::tr("Opens in")},
+       {"time_close_s", QObject::tr("Closes in")},
+       {"slowest_factor", QObject::tr("Slowest ×")},
+       {"fastest_factor", QObject::tr("Fastest ×")}},
+      [](const Design& d) { return d.doors.size(); },
+      [](Design& d) {
+        d.doors.emplace_back();
+        d.doors.back().name = fresh_name(d.doors, "door");
+      },
+      [](Design& d, size_t i) { d.doors.erase(d.doors.begin() + static_cast<long>(i)); }));
   for (const bool up : {true, false}) {
     b.heading(up ? QObject::tr("Steps going up") : QObject::tr("Steps going down"));
     const auto steps = [up](auto& d) -> auto& { return up ? d.sequence.up : d.sequence.down; };
     b.put(new ListTable(
-        document, up ? "/sequence/up" : "/sequence/down", {{"actor", QObject::tr("Actor")}, {"action", QObject::tr("Does")}, {"start_s", QObject::tr("Starts at")}}, [steps](const Design& d) { return steps(d).size(); },
-        [steps, up](Design& d) { steps(d).emplace_back(); steps(d).back().actor = "main legs"; steps(d).back().action = up ? Action::raise : Action::lower; }, [steps](Design& d, size_t i) { steps(d).erase(steps(d).begin() + static_cast<long>(i)); }));
+        document, up ? "/sequence/up" : "/sequence/down",
+        {{"actor", QObject::tr("Actor")},
+         {"action", QObject::tr("Does")},
+         {"start_s", QObject::tr("Starts at")}},
+        [steps](const Design& d) { return steps(d).size(); },
+        [steps, up](Design& d) {
+          steps(d).emplace_back();
+          steps(d).back().actor = "main legs";
+          steps(d).back().action = up ? Action::raise : Action::lower;
+        },
+        [steps](Design& d, size_t i) { steps(d).erase(steps(d).begin() + static_cast<long>(i)); }));
   }
 }
 

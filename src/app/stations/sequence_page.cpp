@@ -22,13 +22,16 @@ struct Playback {
 //! The bars of all actors over time. Its world is seconds across, rows (negative) down.
 class TimelinePane : public Pane {
  public:
-  TimelinePane(Document& document, Playback& playback, std::function<void()> moved) : Pane(document), playback_(playback), moved_(std::move(moved)) {}
+  TimelinePane(Document& document, Playback& playback, std::function<void()> moved)
+      : Pane(document), playback_(playback), moved_(std::move(moved)) {}
   QString name() const override { return QObject::tr("Timeline"); }
   QRectF bounds() const override { return {}; }
   bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {10, 4, 10, 6}; }
 
-  const sequence::Timeline& line() const { return playback_.up ? document_.assessment().up : document_.assessment().down; }
+  const sequence::Timeline& line() const {
+    return playback_.up ? document_.assessment().up : document_.assessment().down;
+  }
   std::vector<std::string> actors() const {
     std::vector<std::string> names;
     for (const auto& b : line().bars)
@@ -43,7 +46,9 @@ class TimelinePane : public Pane {
     const auto names = actors();
     p.setFont(text_font(9, true));
     p.setPen(t.grey);
-    p.drawText(area_.topLeft() + QPointF(0, 13), playback_.up ? QObject::tr("Going up: time after the selector, s") : QObject::tr("Going down: time after the selector, s"));
+    p.drawText(area_.topLeft() + QPointF(0, 13), playback_.up
+                                                     ? QObject::tr("Going up: time after the selector, s")
+                                                     : QObject::tr("Going down: time after the selector, s"));
     if (names.empty()) {
       p.drawText(area_, Qt::AlignCenter, QObject::tr("no steps in this direction"));
       return;
@@ -61,7 +66,8 @@ class TimelinePane : public Pane {
       const double y = area_.top() + 24 + row * static_cast<double>(i);
       p.setFont(text_font(8.5));
       p.setPen(t.ink);
-      p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(names[i]));
+      p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
+                 QString::fromStdString(names[i]));
       for (const auto& b : line().bars) {
         if (b.actor != names[i]) continue;
         const bool forth = b.action == Action::open || b.action == Action::raise;
@@ -91,15 +97,19 @@ class TimelinePane : public Pane {
       const auto it = std::find(names.begin(), names.end(), c.door);
       if (it == names.end()) continue;
       const double y = area_.top() + 24 + row * static_cast<double>(it - names.begin());
-      const double margin = document_.design().sequence.margin.known() ? document_.design().sequence.margin.si : 0;
+      const double margin =
+          document_.design().sequence.margin.known() ? document_.design().sequence.margin.si : 0;
       const bool late = c.close_in_hand < margin;
       s.pen(late ? Ink::fails : Ink::holds, 1.4, Qt::DashLine);
-      p.drawLine(QPointF(x_of(c.least_close_start_at_rest), y + 2), QPointF(x_of(c.least_close_start_at_rest), y + row - 2));
+      p.drawLine(QPointF(x_of(c.least_close_start_at_rest), y + 2),
+                 QPointF(x_of(c.least_close_start_at_rest), y + row - 2));
       if (c.close_in_hand < 0) {
         p.setFont(text_font(8, true));
         p.setPen(t.fails);
-        p.drawText(QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row), Qt::AlignRight | Qt::AlignVCenter,
-                   QObject::tr("▲ closes %1 s before the slowest leg is at rest").arg(-c.close_in_hand, 0, 'f', 1));
+        p.drawText(
+            QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row),
+            Qt::AlignRight | Qt::AlignVCenter,
+            QObject::tr("▲ closes %1 s before the slowest leg is at rest").arg(-c.close_in_hand, 0, 'f', 1));
       }
     }
     // Playhead.
@@ -116,14 +126,18 @@ class TimelinePane : public Pane {
     std::vector<Handle> list;
     if (area_.isEmpty()) return list;
     const auto names = actors();
-    const auto to_world = [&](const QPointF& device) { return QPointF(device.x() - area_.left(), area_.bottom() - device.y()); };
+    const auto to_world = [&](const QPointF& device) {
+      return QPointF(device.x() - area_.left(), area_.bottom() - device.y());
+    };
     const double seconds = 1 / (x_of(1) - x_of(0));
     const auto& steps = playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
     for (size_t i = 0; i < steps.size(); ++i) {
       const auto it = std::find(names.begin(), names.end(), steps[i].actor);
       if (it == names.end() || !steps[i].start.known()) continue;
       const double y = area_.top() + 24 + row_height() * (static_cast<double>(it - names.begin()) + 0.5);
-      list.push_back({QStringLiteral("step:%1").arg(i), QObject::tr("start of “%1”").arg(QString::fromStdString(steps[i].actor)), to_world({x_of(steps[i].start), y}), 8,
+      list.push_back({QStringLiteral("step:%1").arg(i),
+                      QObject::tr("start of “%1”").arg(QString::fromStdString(steps[i].actor)),
+                      to_world({x_of(steps[i].start), y}), 8,
                       [i, seconds, up = playback_.up](Design& d, double dx, double) {
                         Step& s = (up ? d.sequence.up : d.sequence.down)[i];
                         // Arrow keys ask for 1 mm: here that is a tenth of a second.
@@ -145,8 +159,12 @@ class TimelinePane : public Pane {
  private:
   static constexpr double left_margin = 96;
   double span() const { return std::max(1.0, std::ceil(line().latest_end + 0.5)); }
-  double x_of(double seconds) const { return area_.left() + left_margin + seconds / span() * (area_.width() - left_margin - 10); }
-  double row_height() const { return std::min(34.0, (area_.height() - 42) / std::max<double>(1, static_cast<double>(actors().size()))); }
+  double x_of(double seconds) const {
+    return area_.left() + left_margin + seconds / span() * (area_.width() - left_margin - 10);
+  }
+  double row_height() const {
+    return std::min(34.0, (area_.height() - 42) / std::max<double>(1, static_cast<double>(actors().size())));
+  }
   Playback& playback_;
   std::function<void()> moved_;
   QRectF area_;
@@ -202,10 +220,13 @@ class SequencePage : public StationPage {
     field("/gear/third/retraction/time_down_s", tr("Third leg down"));
     for (size_t i = 0; i < document.design().doors.size(); ++i) {
       heading(QString::fromStdString(document.design().doors[i].name));
-      for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor", "frees_leg_at", "zone_enter", "zone_leave"})
+      for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor",
+                              "frees_leg_at", "zone_enter", "zone_leave"})
         put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
     }
-    put(remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second person on the switch, breaker pulled while working.")));
+    put(
+        remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second "
+                  "person on the switch, breaker pulled while working.")));
     finish();
     connect(ways, &QButtonGroup::idClicked, this, [this](int up) {
       playback_.up = up == 1;
@@ -233,7 +254,9 @@ class SequencePage : public StationPage {
   }
 
  private:
-  const std::vector<Step>& now_steps() const { return playback_.up ? document_.design().sequence.up : document_.design().sequence.down; }
+  const std::vector<Step>& now_steps() const {
+    return playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
+  }
   void build_steps() {
     while (QLayoutItem* item = steps_->takeAt(0)) {
       if (item->widget()) item->widget()->deleteLater();
@@ -242,7 +265,11 @@ class SequencePage : public StationPage {
     step_count_ = now_steps().size();
     for (size_t i = 0; i < step_count_; ++i) {
       const Step& s = now_steps()[i];
-      steps_->addWidget(new QuantityRow(document_, QStringLiteral("/sequence/%1/%2/start_s").arg(playback_.up ? "up" : "down").arg(i), QStringLiteral("%1 %2").arg(QString::fromStdString(s.actor), text_of(action_names[static_cast<size_t>(s.action)])), steps_box_));
+      steps_->addWidget(new QuantityRow(
+          document_, QStringLiteral("/sequence/%1/%2/start_s").arg(playback_.up ? "up" : "down").arg(i),
+          QStringLiteral("%1 %2").arg(QString::fromStdString(s.actor),
+                                      text_of(action_names[static_cast<size_t>(s.action)])),
+          steps_box_));
     }
   }
   void toggle_play() {
@@ -260,10 +287,13 @@ class SequencePage : public StationPage {
     const Design& d = document_.design();
     const auto& line = timeline_->line();
     for (SwingPane* pane : {main_, third_}) {
-      pane->leg_share = sequence::position_at(line, sequence::leg_actor(d, pane->leg), playback_.time, playback_.up ? 0 : 1);
+      pane->leg_share = sequence::position_at(line, sequence::leg_actor(d, pane->leg), playback_.time,
+                                              playback_.up ? 0 : 1);
       for (const auto& door : d.doors) {
         // A door that is not opened in this direction stands open all along.
-        const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) { return b.actor == door.name && b.action == Action::open; });
+        const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) {
+          return b.actor == door.name && b.action == Action::open;
+        });
         pane->door_share[door.name] = sequence::position_at(line, door.name, playback_.time, opens ? 0 : 1);
       }
     }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Spring: the leg at its stops, its force over its travel, the design landing by the three schools, the shelf.
+//! Spring: the leg at its stops, its force over its travel, the design landing by the three schools, the
+//! shelf.
 #include <QButtonGroup>
 #include <QFile>
 #include <QHeaderView>
@@ -35,21 +36,32 @@ class StrokePane : public Pane {
   void draw(Sheet& s) override {
     const Design& d = document_.design();
     const Leg& l = leg_of(d, leg);
-    s.title(leg == LegName::main ? QObject::tr("Main leg") : QObject::tr("%1 leg").arg(QString::fromLatin1(d.third_word())), QObject::tr("to scale, the ground at rest"));
+    s.title(leg == LegName::main ? QObject::tr("Main leg")
+                                 : QObject::tr("%1 leg").arg(QString::fromLatin1(d.third_word())),
+            QObject::tr("to scale, the ground at rest"));
     if (!l.axle.known() || !l.wheel.diameter.known() || !l.travel.known()) return;
     const auto* loading = document_.loading();
-    const double still = loading && loading->rest ? loading->rest->wheels[leg == LegName::main ? 2 : 0].leg_closure : 0;
-    const double tyre = loading && loading->rest ? loading->rest->wheels[leg == LegName::main ? 2 : 0].tyre_closure : 0;
+    const double still =
+        loading && loading->rest ? loading->rest->wheels[leg == LegName::main ? 2 : 0].leg_closure : 0;
+    const double tyre =
+        loading && loading->rest ? loading->rest->wheels[leg == LegName::main ? 2 : 0].tyre_closure : 0;
     double needed = std::nan("");
     for (const auto& x : document_.assessment().landings)
       if (x.leg == leg && x.stroke) needed = x.stroke->strut_travel;
     s.ground(0);
     const Theme& t = Theme::now();
-    struct Column { QString name; double closure, sink; Ink ink; };
+    struct Column {
+      QString name;
+      double closure, sink;
+      Ink ink;
+    };
     const double most = l.travel;
     int i = 0;
-    for (const Column& c : {Column{QObject::tr("extended"), 0, 0, Ink::grey}, Column{QObject::tr("static"), still, tyre, Ink::normal},
-                            Column{QObject::tr("landing needs"), needed, 1.5 * tyre, needed > most ? Ink::fails : Ink::accent}, Column{QObject::tr("at the stop"), most, 1.5 * tyre, Ink::tight}}) {
+    for (const Column& c :
+         {Column{QObject::tr("extended"), 0, 0, Ink::grey},
+          Column{QObject::tr("static"), still, tyre, Ink::normal},
+          Column{QObject::tr("landing needs"), needed, 1.5 * tyre, needed > most ? Ink::fails : Ink::accent},
+          Column{QObject::tr("at the stop"), most, 1.5 * tyre, Ink::tight}}) {
       const double x = (0.5 + i++) * spacing(l);
       if (!std::isfinite(c.closure)) continue;
       const double radius = l.wheel.diameter / 2;
@@ -58,27 +70,39 @@ class StrokePane : public Pane {
       const double tube = l.tube_diameter.known() ? l.tube_diameter.si : 0.05 * length;
       const double barrel = std::max(0.25 * length, 0.55 * (top(l).z() - l.axle.z));
       s.bar({x, axle}, {x, axle + length}, tube * 0.6, t.grey);
-      s.bar({x, axle + length - std::min(barrel, length * 0.9)}, {x, axle + length}, tube, c.ink == Ink::fails ? t.fails : t.ink);
+      s.bar({x, axle + length - std::min(barrel, length * 0.9)}, {x, axle + length}, tube,
+            c.ink == Ink::fails ? t.fails : t.ink);
       s.pen(ink_colour(Ink::normal), 1.2);
       s.fill(t.tyre);
       const QPointF centre = s.frame().to_device({x, axle});
       const double r = radius * s.frame().scale();
       s.painter().save();
-      s.painter().setClipRect(QRectF(centre.x() - r - 2, centre.y() - r - 2, 2 * r + 4, r + 2 + axle * s.frame().scale()));
+      s.painter().setClipRect(
+          QRectF(centre.x() - r - 2, centre.y() - r - 2, 2 * r + 4, r + 2 + axle * s.frame().scale()));
       s.circle({x, axle}, radius);
       s.painter().restore();
       s.fill(t.rim);
       s.circle({x, axle}, radius * 0.4);
       s.label({x, 0}, c.name, c.ink, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-      s.label({x, 0}, QObject::tr("%1 of %2").arg(QString::fromStdString(format_number(c.closure, Kind::length, document_.units())), QString::fromStdString(format_quantity(most, Kind::length, document_.units()))), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
+      s.label({x, 0},
+              QObject::tr("%1 of %2")
+                  .arg(QString::fromStdString(format_number(c.closure, Kind::length, document_.units())),
+                       QString::fromStdString(format_quantity(most, Kind::length, document_.units()))),
+              Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
       s.pen(Ink::faint, 0.8, Qt::DashLine);
       s.line({x - 0.35 * spacing(l), axle + length}, {x + 0.35 * spacing(l), axle + length});
     }
   }
 
  private:
-  static Vec3 top(const Leg& l) { return l.retraction.fitted && l.retraction.pivot.known() ? l.retraction.pivot.vec() : l.top.known() ? l.top.vec() : l.axle.vec() + Vec3(0, 0, 3 * l.travel); }
-  static double spacing(const Leg& l) { return std::max(1.35 * l.wheel.diameter, 0.7 * (top(l).z() - l.axle.z)); }
+  static Vec3 top(const Leg& l) {
+    return l.retraction.fitted && l.retraction.pivot.known() ? l.retraction.pivot.vec()
+           : l.top.known()                                   ? l.top.vec()
+                                                             : l.axle.vec() + Vec3(0, 0, 3 * l.travel);
+  }
+  static double spacing(const Leg& l) {
+    return std::max(1.35 * l.wheel.diameter, 0.7 * (top(l).z() - l.axle.z));
+  }
 };
 
 //! Force at the wheel over the leg's closure.
@@ -100,7 +124,10 @@ class ForcePane : public Pane {
     const auto* ok = std::get_if<force::LegLaw>(&law);
     if (!ok || ok->travel <= 0) {
       s.painter().setPen(Theme::now().grey);
-      s.painter().drawText(area, Qt::AlignCenter, ok ? QObject::tr("a rigid leg: the tyre is all there is") : QObject::tr("needs %1").arg(QString::fromStdString(std::get<std::string>(law))));
+      s.painter().drawText(
+          area, Qt::AlignCenter,
+          ok ? QObject::tr("a rigid leg: the tyre is all there is")
+             : QObject::tr("needs %1").arg(QString::fromStdString(std::get<std::string>(law))));
       return;
     }
     Diagram g;
@@ -115,13 +142,22 @@ class ForcePane : public Pane {
     const auto* loading = document_.loading();
     if (loading && loading->rest) {
       const auto& w = loading->rest->wheels[leg == LegName::main ? 2 : 0];
-      g.marks.push_back({{w.leg_closure, ok->force(w.leg_closure)}, QObject::tr("static %1").arg(QString::fromStdString(format_quantity(w.load, Kind::force, document_.units()))), Ink::accent});
+      g.marks.push_back(
+          {{w.leg_closure, ok->force(w.leg_closure)},
+           QObject::tr("static %1")
+               .arg(QString::fromStdString(format_quantity(w.load, Kind::force, document_.units()))),
+           Ink::accent});
     }
     g.fit();
     for (const auto& x : document_.assessment().landings)
       if (x.leg == leg && x.stroke && x.stroke->strut_travel < 1.3 * ok->travel) {
         g.x_high = std::max(g.x_high, x.stroke->strut_travel * 1.05);
-        g.marks.push_back({{x.stroke->strut_travel, 0}, QObject::tr("landing needs %1").arg(QString::fromStdString(format_quantity(x.stroke->strut_travel, Kind::length, document_.units()))), x.stroke->strut_travel > ok->travel ? Ink::fails : Ink::tight, true});
+        g.marks.push_back({{x.stroke->strut_travel, 0},
+                           QObject::tr("landing needs %1")
+                               .arg(QString::fromStdString(
+                                   format_quantity(x.stroke->strut_travel, Kind::length, document_.units()))),
+                           x.stroke->strut_travel > ok->travel ? Ink::fails : Ink::tight,
+                           true});
       }
     g.draw(s, area);
   }
@@ -129,7 +165,8 @@ class ForcePane : public Pane {
 
 class SpringPage : public StationPage {
  public:
-  explicit SpringPage(Document& document) : StationPage(document, Station::spring), shelf_table_(new QTableWidget(this)) {
+  explicit SpringPage(Document& document)
+      : StationPage(document, Station::spring), shelf_table_(new QTableWidget(this)) {
     auto stroke = std::make_unique<StrokePane>(document);
     auto force = std::make_unique<ForcePane>(document);
     stroke_ = stroke.get();
@@ -145,7 +182,10 @@ class SpringPage : public StationPage {
     line->setContentsMargins(0, 0, 0, 0);
     auto* group = new QButtonGroup(this);
     for (const LegName leg : {LegName::main, LegName::third}) {
-      auto* b = new QPushButton(leg == LegName::main ? tr("Main legs") : document.design().is_tricycle() ? tr("Nose leg") : tr("Tail leg"), which);
+      auto* b = new QPushButton(leg == LegName::main              ? tr("Main legs")
+                                : document.design().is_tricycle() ? tr("Nose leg")
+                                                                  : tr("Tail leg"),
+                                which);
       b->setCheckable(true);
       b->setObjectName(leg == LegName::main ? "spring-main" : "spring-third");
       group->addButton(b, static_cast<int>(leg));
@@ -168,7 +208,9 @@ class SpringPage : public StationPage {
       lay->setSpacing(2);
       const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
       lay->addWidget(new ChoiceRow(document_, base + "spring/kind", tr("Spring"), box));
-      const auto row = [&](const char* path, QWidget* into) { into->layout()->addWidget(new QuantityRow(document_, base + path, {}, into)); };
+      const auto row = [&](const char* path, QWidget* into) {
+        into->layout()->addWidget(new QuantityRow(document_, base + path, {}, into));
+      };
       row("travel_m", box);
       row("spring/efficiency", box);
       for (const SpringKind kind : {SpringKind::linear, SpringKind::coil, SpringKind::gas}) {
@@ -179,11 +221,15 @@ class SpringPage : public StationPage {
         if (kind == SpringKind::linear)
           for (const char* p : {"spring/rate_N_per_m", "spring/preload_N"}) row(p, part);
         if (kind == SpringKind::coil)
-          for (const char* p : {"spring/coil/wire_diameter_m", "spring/coil/mean_diameter_m", "spring/coil/active_turns", "spring/coil/total_turns", "spring/coil/free_length_m",
-                                "spring/coil/installed_length_m", "spring/coil/count", "spring/coil/motion_ratio"})
+          for (const char* p :
+               {"spring/coil/wire_diameter_m", "spring/coil/mean_diameter_m", "spring/coil/active_turns",
+                "spring/coil/total_turns", "spring/coil/free_length_m", "spring/coil/installed_length_m",
+                "spring/coil/count", "spring/coil/motion_ratio"})
             row(p, part);
         if (kind == SpringKind::gas)
-          for (const char* p : {"spring/gas/piston_area_m2", "spring/gas/volume_m3", "spring/gas/pressure_absolute_Pa", "spring/gas/exponent"}) row(p, part);
+          for (const char* p : {"spring/gas/piston_area_m2", "spring/gas/volume_m3",
+                                "spring/gas/pressure_absolute_Pa", "spring/gas/exponent"})
+            row(p, part);
         lay->addWidget(part);
         parts_[static_cast<size_t>(leg)][static_cast<size_t>(kind)] = part;
       }
@@ -202,7 +248,8 @@ class SpringPage : public StationPage {
  private:
   void show_leg(LegName leg) {
     stroke_->leg = force_->leg = leg;
-    for (const LegName l : {LegName::main, LegName::third}) boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
+    for (const LegName l : {LegName::main, LegName::third})
+      boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
     refresh();
     board()->set_share(stroke_, {0, 0, 1, 0.6});
   }
@@ -234,26 +281,47 @@ class SpringPage : public StationPage {
     const LegName name = stroke_->leg;
     const Leg& leg = leg_of(d, name);
     for (size_t l = 0; l < 2; ++l)
-      for (size_t k = 0; k < 3; ++k) parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
+      for (size_t k = 0; k < 3; ++k)
+        parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
     // What each school gives, side by side.
     const auto* loading = document_.loading();
-    const auto speed = [&](double v) { return QString::fromStdString(format_quantity(v, Kind::speed, document_.units())); };
-    const auto length = [&](double v) { return QString::fromStdString(format_quantity(v, Kind::length, document_.units())); };
+    const auto speed = [&](double v) {
+      return QString::fromStdString(format_quantity(v, Kind::speed, document_.units()));
+    };
+    const auto length = [&](double v) {
+      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
+    };
     QString s;
     const auto panels = weigh::wing_panels(d.airframe.wing);
     const auto line = [&](School school, const QString& what, const QString& gives) {
       const bool taken = d.landing.school == school;
-      s += QStringLiteral("%1%2: %3%4<br>").arg(taken ? "<b>" : "", what, gives, taken ? tr(" – taken</b>") : QString());
+      s += QStringLiteral("%1%2: %3%4<br>")
+               .arg(taken ? "<b>" : "", what, gives, taken ? tr(" – taken</b>") : QString());
     };
     if (loading && loading->mass.known() && !panels.empty()) {
-      const auto r = spring::landing_by_rule(loading->mass.down.mass, weigh::mean_aerodynamic_chord(0, panels).area);
-      line(School::rule, tr("by rule"), tr("%1, free drop %2").arg(speed(r.sink_speed), length(r.drop_height)));
+      const auto r =
+          spring::landing_by_rule(loading->mass.down.mass, weigh::mean_aerodynamic_chord(0, panels).area);
+      line(School::rule, tr("by rule"),
+           tr("%1, free drop %2").arg(speed(r.sink_speed), length(r.drop_height)));
     } else {
       line(School::rule, tr("by rule"), tr("needs mass and wing"));
     }
-    line(School::ladder, tr("by drop ladder"), d.landing.ladder_height.known() ? tr("%1 from %2").arg(speed(spring::sink_speed_of_drop(d.landing.ladder_height)), length(d.landing.ladder_height)) : tr("needs a drop height (100–150 mm light, 250 mm and more heavy models)"));
-    line(School::similarity, tr("by similarity"), d.landing.prototype_sink_speed.known() && d.purpose.scale_denominator.known() ? tr("%1 at 1:%2").arg(speed(spring::froude(d.purpose.scale_denominator, d.landing.prototype_sink_speed, 0, 0, 0, 0).sink_speed)).arg(d.purpose.scale_denominator.si) : tr("needs the prototype's sink speed and the scale"));
-    if (!d.landing.reason.empty()) s += tr("<i>why: %1</i>").arg(QString::fromStdString(d.landing.reason).toHtmlEscaped());
+    line(School::ladder, tr("by drop ladder"),
+         d.landing.ladder_height.known()
+             ? tr("%1 from %2")
+                   .arg(speed(spring::sink_speed_of_drop(d.landing.ladder_height)),
+                        length(d.landing.ladder_height))
+             : tr("needs a drop height (100–150 mm light, 250 mm and more heavy models)"));
+    line(School::similarity, tr("by similarity"),
+         d.landing.prototype_sink_speed.known() && d.purpose.scale_denominator.known()
+             ? tr("%1 at 1:%2")
+                   .arg(speed(
+                       spring::froude(d.purpose.scale_denominator, d.landing.prototype_sink_speed, 0, 0, 0, 0)
+                           .sink_speed))
+                   .arg(d.purpose.scale_denominator.si)
+             : tr("needs the prototype's sink speed and the scale"));
+    if (!d.landing.reason.empty())
+      s += tr("<i>why: %1</i>").arg(QString::fromStdString(d.landing.reason).toHtmlEscaped());
     schools_->setText(s);
     refresh_shelf(leg, loading);
   }
@@ -265,22 +333,42 @@ class SpringPage : public StationPage {
     ranked_.clear();
     shelf_table_->setRowCount(0);
     if (!loading || !loading->rest || !leg.travel.known() || !leg.spring.coil.installed_length.known()) {
-      shelf_note_->setText(tr("<b>Shelf</b> &nbsp; needs the aircraft at rest, the travel and the installed length"));
+      shelf_note_->setText(
+          tr("<b>Shelf</b> &nbsp; needs the aircraft at rest, the travel and the installed length"));
       return;
     }
     std::vector<Coil> coils;
     for (const auto& s : shelf_) coils.push_back(s.coil);
-    ranked_ = spring::rank_springs(coils, {leg.travel, loading->rest->wheels[stroke_->leg == LegName::main ? 2 : 0].load, leg.spring.coil.motion_ratio, leg.spring.coil.count, leg.spring.coil.installed_length});
-    shelf_note_->setText(tr("<b>Shelf</b> &nbsp; coil springs for %1 of travel in %2 of room, best first; double-click fits one").arg(QString::fromStdString(format_quantity(leg.travel, Kind::length, document_.units())), QString::fromStdString(format_quantity(leg.spring.coil.installed_length, Kind::length, document_.units()))));
+    ranked_ = spring::rank_springs(
+        coils, {leg.travel, loading->rest->wheels[stroke_->leg == LegName::main ? 2 : 0].load,
+                leg.spring.coil.motion_ratio, leg.spring.coil.count, leg.spring.coil.installed_length});
+    shelf_note_->setText(
+        tr("<b>Shelf</b> &nbsp; coil springs for %1 of travel in %2 of room, best first; double-click fits "
+           "one")
+            .arg(QString::fromStdString(format_quantity(leg.travel, Kind::length, document_.units())),
+                 QString::fromStdString(
+                     format_quantity(leg.spring.coil.installed_length, Kind::length, document_.units()))));
     const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
-    shelf_table_->setHorizontalHeaderLabels({tr("Spring"), tr("Wire × coil, %1").arg(unit(Kind::length)), tr("Free, %1").arg(unit(Kind::length)), tr("At the wheel, %1").arg(unit(Kind::stiffness)), tr("Preload, %1").arg(unit(Kind::force)), tr("Sag"), tr("Stress left"), tr("Objection")});
+    shelf_table_->setHorizontalHeaderLabels(
+        {tr("Spring"), tr("Wire × coil, %1").arg(unit(Kind::length)), tr("Free, %1").arg(unit(Kind::length)),
+         tr("At the wheel, %1").arg(unit(Kind::stiffness)), tr("Preload, %1").arg(unit(Kind::force)),
+         tr("Sag"), tr("Stress left"), tr("Objection")});
     shelf_table_->setRowCount(static_cast<int>(ranked_.size()));
     for (int r = 0; r < shelf_table_->rowCount(); ++r) {
       const auto& c = ranked_[static_cast<size_t>(r)];
       const auto& item = shelf_[c.index];
-      const auto say = [&](double v, Kind k) { return QString::fromStdString(format_number(v, k, document_.units())); };
-      const QStringList cells{QString::fromStdString(item.name), say(item.coil.wire_diameter, Kind::length) + " × " + say(item.coil.mean_diameter, Kind::length), say(item.coil.free_length, Kind::length), say(c.rate, Kind::stiffness), say(c.preload, Kind::force),
-                              QString::fromStdString(format_quantity(c.sag, Kind::share, document_.units())), QString::fromStdString(format_quantity(c.margin, Kind::share, document_.units())), c.objection.empty() ? tr("none") : QString::fromStdString(c.objection)};
+      const auto say = [&](double v, Kind k) {
+        return QString::fromStdString(format_number(v, k, document_.units()));
+      };
+      const QStringList cells{
+          QString::fromStdString(item.name),
+          say(item.coil.wire_diameter, Kind::length) + " × " + say(item.coil.mean_diameter, Kind::length),
+          say(item.coil.free_length, Kind::length),
+          say(c.rate, Kind::stiffness),
+          say(c.preload, Kind::force),
+          QString::fromStdString(format_quantity(c.sag, Kind::share, document_.units())),
+          QString::fromStdString(format_quantity(c.margin, Kind::share, document_.units())),
+          c.objection.empty() ? tr("none") : QString::fromStdString(c.objection)};
       for (int k = 0; k < cells.size(); ++k) {
         auto* cell = new QTableWidgetItem(cells[k]);
         if (k > 0 && k < 7) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);

@@ -36,7 +36,8 @@ class StancePage : public StationPage {
     put(row);
     answer_ = remark();
     answer_->setObjectName("shim-answer");
-    apply_ = button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
+    apply_ =
+        button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
     heading(tr("Springs and tyres"), tr("at the wheel"));
     field("/gear/main/travel_m", tr("Main legs, travel"));
     field("/gear/main/wheel/tyre_rate_N_per_m", tr("Main tyres, rate"));
@@ -49,9 +50,12 @@ class StancePage : public StationPage {
     connect(&document_, &Document::view_changed, this, &StancePage::solve);
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
-      document_.edit(tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())), [by = *shim_](Design& d) {
-        for (Point* p : {&d.gear.third.axle, &d.gear.third.top, &d.gear.third.retraction.pivot}) p->z.si -= by;
-      });
+      document_.edit(
+          tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
+          [by = *shim_](Design& d) {
+            for (Point* p : {&d.gear.third.axle, &d.gear.third.top, &d.gear.third.retraction.pivot})
+              p->z.si -= by;
+          });
     });
     solve();
   }
@@ -71,14 +75,17 @@ class StancePage : public StationPage {
       answer_->setText(tr("needs an aircraft that stands on its wheels"));
       return;
     }
-    shim_ = stance::longer_legs_for_pitch(l->mass.down.mass, l->mass.down.at, *document_.assessment().wheels, {0}, target);
+    shim_ = stance::longer_legs_for_pitch(l->mass.down.mass, l->mass.down.at, *document_.assessment().wheels,
+                                          {0}, target);
     const QString leg = QString::fromLatin1(document_.design().third_word());
     if (!shim_) {
       answer_->setText(tr("no shim under the %1 leg gives that").arg(leg));
       return;
     }
-    const QString size = QString::fromStdString(format_quantity(std::abs(*shim_), Kind::length, document_.units()));
-    answer_->setText(*shim_ >= 0 ? tr("<b>%1</b> shim under the %2 leg").arg(size, leg) : tr("let the %2 leg in by <b>%1</b>").arg(size, leg));
+    const QString size =
+        QString::fromStdString(format_quantity(std::abs(*shim_), Kind::length, document_.units()));
+    answer_->setText(*shim_ >= 0 ? tr("<b>%1</b> shim under the %2 leg").arg(size, leg)
+                                 : tr("let the %2 leg in by <b>%1</b>").arg(size, leg));
     apply_->setEnabled(std::abs(*shim_) > 1e-6 && !document_.before_drag());
   }
   QLineEdit* wanted_;

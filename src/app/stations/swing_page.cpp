@@ -34,7 +34,9 @@ class SwingPage : public StationPage {
       lay->setContentsMargins(0, 6, 0, 0);
       lay->setSpacing(2);
       const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
-      const auto row = [&](const char* path, const QString& title) { lay->addWidget(new QuantityRow(document_, base + path, title, box)); };
+      const auto row = [&](const char* path, const QString& title) {
+        lay->addWidget(new QuantityRow(document_, base + path, title, box));
+      };
       lay->addWidget(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), box));
       row("retraction/pivot/x_m", tr("Pivot station"));
       if (leg == LegName::main) row("retraction/pivot/y_m", tr("Pivot from the centre line"));
@@ -63,7 +65,9 @@ class SwingPage : public StationPage {
     });
     // The leg with the least to spare is shown first.
     const LegSwing* tightest = nullptr;
-    const auto spare = [](const LegSwing& s) { return s.least ? s.least->distance - s.input->wanted_clearance : 1e9; };
+    const auto spare = [](const LegSwing& s) {
+      return s.least ? s.least->distance - s.input->wanted_clearance : 1e9;
+    };
     for (const auto& s : document_.assessment().swings)
       if (!tightest || spare(s) < spare(*tightest)) tightest = &s;
     show_leg(tightest ? tightest->leg : LegName::main);
@@ -85,19 +89,29 @@ class SwingPage : public StationPage {
     buttons_[1]->setText(d.is_tricycle() ? tr("Nose leg") : tr("Tail leg"));
     const LegSwing* r = pane_->result();
     if (!r || !r->input) {
-      budget_->setText(r ? tr("needs %1").arg(QString::fromStdString(r->missing)) : tr("this leg does not retract"));
+      budget_->setText(r ? tr("needs %1").arg(QString::fromStdString(r->missing))
+                         : tr("this leg does not retract"));
       return;
     }
     if (document_.before_drag() && !isVisible()) return;
     const auto b = swing::length_budget(*r->input);
-    const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, Kind::length, document_.units())); };
+    const auto say = [&](double v) {
+      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
+    };
     QString s = tr("the stance wants <b>%1</b><br>").arg(say(b.length));
-    if (!std::isfinite(b.fits)) s += tr("no length near it keeps the clearance");
-    else if (b.fits < b.length) s += tr("the well takes <b>%1</b><br>too long by <b>%2</b>").arg(say(b.fits), say(b.length - b.fits));
-    else s += tr("the well takes up to <b>%1</b><br>spare <b>%2</b>").arg(say(b.fits), say(b.fits - b.length));
+    if (!std::isfinite(b.fits))
+      s += tr("no length near it keeps the clearance");
+    else if (b.fits < b.length)
+      s += tr("the well takes <b>%1</b><br>too long by <b>%2</b>").arg(say(b.fits), say(b.length - b.fits));
+    else
+      s += tr("the well takes up to <b>%1</b><br>spare <b>%2</b>").arg(say(b.fits), say(b.fits - b.length));
     s += tr("<br>lean when down %1, unit and mount make %2; the unit angle that fits both: %3")
-             .arg(QString::fromStdString(format_quantity(r->figures->down_lean, Kind::angle, document_.units())), QString::fromStdString(format_quantity(r->figures->unit_down_lean, Kind::angle, document_.units())),
-                  QString::fromStdString(format_quantity(r->figures->required_angle, Kind::angle, document_.units())));
+             .arg(QString::fromStdString(
+                      format_quantity(r->figures->down_lean, Kind::angle, document_.units())),
+                  QString::fromStdString(
+                      format_quantity(r->figures->unit_down_lean, Kind::angle, document_.units())),
+                  QString::fromStdString(
+                      format_quantity(r->figures->required_angle, Kind::angle, document_.units())));
     budget_->setText(s);
   }
   SwingPane* pane_;

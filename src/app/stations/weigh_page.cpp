@@ -18,7 +18,8 @@ namespace {
 
 enum Column { name, group, mass, tolerance, place_x, place_y, place_z, weighed, moves, column_count };
 
-//! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up, its spread.
+//! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up,
+//! its spread.
 class EnvelopePane : public Pane {
  public:
   using Pane::Pane;
@@ -60,8 +61,13 @@ class EnvelopePane : public Pane {
     m_low -= 0.15 * (m_top - m_low) + 1e-6;
     const QRectF box = card.adjusted(12, 26, -12, -34);
     const double roof = m_top + 0.12 * (m_top - m_low);
-    const auto at = [&](double x, double m) { return QPointF(box.left() + (x - x_low) / (x_high - x_low) * box.width(), box.bottom() - (m - m_low) / (roof - m_low) * box.height()); };
-    const auto say = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    const auto at = [&](double x, double m) {
+      return QPointF(box.left() + (x - x_low) / (x_high - x_low) * box.width(),
+                     box.bottom() - (m - m_low) / (roof - m_low) * box.height());
+    };
+    const auto say = [&](double v, Kind k) {
+      return QString::fromStdString(format_quantity(v, k, document_.units()));
+    };
     p.setFont(text_font(7.5));
     if (limits) {
       const QRectF range(at(f.cg_forward_limit, m_top), at(f.cg_aft_limit, m_low));
@@ -73,9 +79,12 @@ class EnvelopePane : public Pane {
       p.drawLine(range.topRight(), range.bottomRight());
       if (f.mass_limit.known()) p.drawLine(range.topLeft(), range.topRight());
       p.setPen(t.grey);
-      p.drawText(QRectF(range.left() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter, say(f.cg_forward_limit, Kind::length));
-      p.drawText(QRectF(range.right() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter, say(f.cg_aft_limit, Kind::length));
-      p.drawText(QRectF(card.left(), box.bottom() + 16, card.width(), 13), Qt::AlignCenter, QObject::tr("bar: spread of the estimates · ring: gear up"));
+      p.drawText(QRectF(range.left() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter,
+                 say(f.cg_forward_limit, Kind::length));
+      p.drawText(QRectF(range.right() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter,
+                 say(f.cg_aft_limit, Kind::length));
+      p.drawText(QRectF(card.left(), box.bottom() + 16, card.width(), 13), Qt::AlignCenter,
+                 QObject::tr("bar: spread of the estimates · ring: gear up"));
     }
     for (const auto& l : document_.assessment().loadings) {
       if (!l.mass.known()) continue;
@@ -95,14 +104,17 @@ class EnvelopePane : public Pane {
       p.drawEllipse(here, chosen ? 5 : 3.5, chosen ? 5 : 3.5);
       p.setPen(chosen ? t.ink : t.grey);
       const QString text = QStringLiteral("%1, %2").arg(QString::fromStdString(l.name), say(m, Kind::mass));
-      p.drawText(QRectF(std::clamp(here.x() - 110, card.left() + 4, card.right() - 224), here.y() - 19, 220, 13), Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, 216));
+      p.drawText(
+          QRectF(std::clamp(here.x() - 110, card.left() + 4, card.right() - 224), here.y() - 19, 220, 13),
+          Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, 216));
     }
   }
 };
 
 class WeighPage : public StationPage {
  public:
-  explicit WeighPage(Document& document) : StationPage(document, Station::weigh), table_(new QTableWidget(this)) {
+  explicit WeighPage(Document& document)
+      : StationPage(document, Station::weigh), table_(new QTableWidget(this)) {
     board()->add(std::make_unique<SidePane>(document, Overlay::weigh), {0, 0, 0.68, 1});
     board()->add(std::make_unique<EnvelopePane>(document), {0.68, 0, 0.32, 1});
     build_table();
@@ -117,8 +129,10 @@ class WeighPage : public StationPage {
     field("/airframe/cg_aft_limit_m");
     field("/airframe/mass_limit_kg");
     heading(tr("On the scales"), tr("level, contacts where they stood"));
-    for (const char* path : {"/weighing/third_kg", "/weighing/third_tare_kg", "/weighing/port_kg", "/weighing/port_tare_kg", "/weighing/starboard_kg", "/weighing/starboard_tare_kg",
-                             "/weighing/third_x_m", "/weighing/main_x_m", "/weighing/half_track_m"})
+    for (const char* path :
+         {"/weighing/third_kg", "/weighing/third_tare_kg", "/weighing/port_kg", "/weighing/port_tare_kg",
+          "/weighing/starboard_kg", "/weighing/starboard_tare_kg", "/weighing/third_x_m",
+          "/weighing/main_x_m", "/weighing/half_track_m"})
       field(path);
     state_ = remark();
     finish();
@@ -147,8 +161,13 @@ class WeighPage : public StationPage {
     };
     button(tr("Add item"), "ledger-add", [this] { add_item(); });
     button(tr("Remove"), "ledger-remove", [this] { remove_item(); });
-    button(tr("From CSV …"), "ledger-import", [this] { import_csv(QFileDialog::getOpenFileName(this, tr("Ledger from a table"), {}, tr("Tables (*.csv)"))); });
-    button(tr("To CSV …"), "ledger-export", [this] { export_csv(QFileDialog::getSaveFileName(this, tr("Ledger as a table"), "ledger.csv", tr("Tables (*.csv)"))); });
+    button(tr("From CSV …"), "ledger-import", [this] {
+      import_csv(QFileDialog::getOpenFileName(this, tr("Ledger from a table"), {}, tr("Tables (*.csv)")));
+    });
+    button(tr("To CSV …"), "ledger-export", [this] {
+      export_csv(
+          QFileDialog::getSaveFileName(this, tr("Ledger as a table"), "ledger.csv", tr("Tables (*.csv)")));
+    });
     all->addLayout(line);
     table_->setObjectName("ledger");
     table_->setColumnCount(column_count);
@@ -162,14 +181,18 @@ class WeighPage : public StationPage {
     connect(table_, &QTableWidget::cellChanged, this, &WeighPage::cell_edited);
   }
 
-  QString say(double v, Kind kind) const { return std::isfinite(v) ? QString::fromStdString(format_number(v, kind, document_.units())) : QString(); }
+  QString say(double v, Kind kind) const {
+    return std::isfinite(v) ? QString::fromStdString(format_number(v, kind, document_.units())) : QString();
+  }
 
   void refresh() {
     filling_ = true;
     const Design& d = document_.design();
     const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
-    table_->setHorizontalHeaderLabels({tr("Item"), tr("Group"), tr("Mass, %1").arg(unit(Kind::mass)), tr("± %1").arg(unit(Kind::mass)), tr("Station, %1").arg(unit(Kind::length)), tr("Side, %1").arg(unit(Kind::length)),
-                                       tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with")});
+    table_->setHorizontalHeaderLabels(
+        {tr("Item"), tr("Group"), tr("Mass, %1").arg(unit(Kind::mass)), tr("± %1").arg(unit(Kind::mass)),
+         tr("Station, %1").arg(unit(Kind::length)), tr("Side, %1").arg(unit(Kind::length)),
+         tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with")});
     table_->setRowCount(static_cast<int>(d.ledger.size()));
     for (int r = 0; r < table_->rowCount(); ++r) {
       const Item& i = d.ledger[static_cast<size_t>(r)];
@@ -191,12 +214,17 @@ class WeighPage : public StationPage {
       check->setFlags(Qt::ItemIsUserCheckable | Qt::ItemIsEnabled | Qt::ItemIsSelectable);
       check->setCheckState(i.weighed ? Qt::Checked : Qt::Unchecked);
       table_->setItem(r, weighed, check);
-      choice_cell(r, group, Names(group_names), static_cast<int>(i.group), [](Item& x, int v) { x.group = static_cast<Group>(v); });
-      choice_cell(r, moves, Names(moves_names), static_cast<int>(i.moves), [](Item& x, int v) { x.moves = static_cast<Moves>(v); });
+      choice_cell(r, group, Names(group_names), static_cast<int>(i.group),
+                  [](Item& x, int v) { x.group = static_cast<Group>(v); });
+      choice_cell(r, moves, Names(moves_names), static_cast<int>(i.moves),
+                  [](Item& x, int v) { x.moves = static_cast<Moves>(v); });
     }
     table_->resizeColumnsToContents();
     refresh_aboard();
-    state_->setText(d.weighing.build_state.empty() ? tr("not weighed yet") : tr("weighed as: %1; compared with “%2”").arg(QString::fromStdString(d.weighing.build_state), QString::fromStdString(d.weighing.loading)));
+    state_->setText(d.weighing.build_state.empty() ? tr("not weighed yet")
+                                                   : tr("weighed as: %1; compared with “%2”")
+                                                         .arg(QString::fromStdString(d.weighing.build_state),
+                                                              QString::fromStdString(d.weighing.loading)));
     filling_ = false;
   }
 
@@ -208,7 +236,10 @@ class WeighPage : public StationPage {
       for (const auto n : names) box->addItem(text_of(n));
       table_->setCellWidget(row, column, box);
       connect(box, &QComboBox::activated, this, [this, row, set](int v) {
-        document_.edit(tr("Change %1").arg(QString::fromStdString(document_.design().ledger[static_cast<size_t>(row)].name)), [&](Design& d) { set(d.ledger[static_cast<size_t>(row)], v); });
+        document_.edit(
+            tr("Change %1")
+                .arg(QString::fromStdString(document_.design().ledger[static_cast<size_t>(row)].name)),
+            [&](Design& d) { set(d.ledger[static_cast<size_t>(row)], v); });
       });
     }
     box->setCurrentIndex(now);
@@ -231,7 +262,8 @@ class WeighPage : public StationPage {
     if (column == name) {
       const std::string wanted = entry.toStdString();
       const auto& ledger = document_.design().ledger;
-      const bool used = std::any_of(ledger.begin(), ledger.end(), [&](const Item& i) { return &i != &old && i.name == wanted; });
+      const bool used = std::any_of(ledger.begin(), ledger.end(),
+                                    [&](const Item& i) { return &i != &old && i.name == wanted; });
       if (wanted.empty() || used) {
         refuse(wanted.empty() ? tr("An item needs a name.") : tr("“%1” is used already.").arg(entry));
         return;
@@ -244,18 +276,24 @@ class WeighPage : public StationPage {
       });
       return;
     }
-    static const std::map<int, const char*> keys{{mass, "mass_kg"}, {place_x, "at/x_m"}, {place_y, "at/y_m"}, {place_z, "at/z_m"}};
-    const std::string path = "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
+    static const std::map<int, const char*> keys{
+        {mass, "mass_kg"}, {place_x, "at/x_m"}, {place_y, "at/y_m"}, {place_z, "at/z_m"}};
+    const std::string path =
+        "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
     Design probe = document_.design();
     const auto target = locate_given(probe, path);
     if (!target) return;
     double si = std::numeric_limits<double>::quiet_NaN();
     if (!entry.isEmpty()) {
       const auto parsed = parse_quantity(entry.toStdString(), target->spec.kind, document_.units());
-      if (const auto* error = std::get_if<ParseError>(&parsed)) return refuse(QString::fromStdString(error->message));
+      if (const auto* error = std::get_if<ParseError>(&parsed))
+        return refuse(QString::fromStdString(error->message));
       si = std::get<ParsedQuantity>(parsed).si;
-      const Spec allowed = column == tolerance ? spec::not_negative("Tolerance", Kind::mass, 20000) : target->spec;
-      if (const auto why = refusal(si, allowed, document_.units())) return refuse(tr("%1 %2").arg(table_->horizontalHeaderItem(column)->text(), QString::fromStdString(*why)));
+      const Spec allowed =
+          column == tolerance ? spec::not_negative("Tolerance", Kind::mass, 20000) : target->spec;
+      if (const auto why = refusal(si, allowed, document_.units()))
+        return refuse(
+            tr("%1 %2").arg(table_->horizontalHeaderItem(column)->text(), QString::fromStdString(*why)));
     }
     note_->clear();
     document_.edit(what, [&](Design& d) {
@@ -265,14 +303,16 @@ class WeighPage : public StationPage {
         return;
       }
       g.si = si;
-      if (g.origin == Origin::missing || !std::isfinite(si)) g.origin = std::isfinite(si) ? Origin::estimated : Origin::missing;
+      if (g.origin == Origin::missing || !std::isfinite(si))
+        g.origin = std::isfinite(si) ? Origin::estimated : Origin::missing;
     });
     refresh();
   }
 
   void refuse(const QString& why) {
     refresh();
-    note_->setText(tr("<span style='color:%1'>%2 The last good value stays.</span>").arg(Theme::now().fails.name(), why.toHtmlEscaped()));
+    note_->setText(tr("<span style='color:%1'>%2 The last good value stays.</span>")
+                       .arg(Theme::now().fails.name(), why.toHtmlEscaped()));
   }
 
   void add_item() {
@@ -280,7 +320,9 @@ class WeighPage : public StationPage {
       Item i;
       for (int n = 1; i.name.empty(); ++n) {
         const std::string candidate = n == 1 ? "new item" : "new item " + std::to_string(n);
-        if (std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& o) { return o.name == candidate; })) i.name = candidate;
+        if (std::none_of(d.ledger.begin(), d.ledger.end(),
+                         [&](const Item& o) { return o.name == candidate; }))
+          i.name = candidate;
       }
       d.ledger.push_back(i);
     });
@@ -303,20 +345,27 @@ class WeighPage : public StationPage {
     const auto text = read_text_file(file.toStdString());
     auto read = ledger_from_csv(text ? *text : std::string());
     if (!read.faults.empty()) {
-      refuse(tr("%1: %2, %3 (%4 faults; nothing was changed).").arg(file, QString::fromStdString(read.faults[0].where), QString::fromStdString(read.faults[0].what)).arg(read.faults.size()));
+      refuse(tr("%1: %2, %3 (%4 faults; nothing was changed).")
+                 .arg(file, QString::fromStdString(read.faults[0].where),
+                      QString::fromStdString(read.faults[0].what))
+                 .arg(read.faults.size()));
       return;
     }
     document_.edit(tr("Ledger from a table"), [&](Design& d) {
       d.ledger = std::move(read.items);
       for (auto& l : d.loadings)
-        std::erase_if(l.aboard, [&](const Aboard& a) { return std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& i) { return i.name == a.item && i.group == Group::load; }); });
+        std::erase_if(l.aboard, [&](const Aboard& a) {
+          return std::none_of(d.ledger.begin(), d.ledger.end(),
+                              [&](const Item& i) { return i.name == a.item && i.group == Group::load; });
+        });
     });
   }
 
   void export_csv(const QString& file) {
     if (file.isEmpty()) return;
     const auto why = write_file_atomically(file.toStdString(), ledger_to_csv(document_.design().ledger));
-    note_->setText(why ? tr("%1: %2").arg(file, QString::fromStdString(*why)) : tr("written to %1").arg(file));
+    note_->setText(why ? tr("%1: %2").arg(file, QString::fromStdString(*why))
+                       : tr("written to %1").arg(file));
   }
 
   void refresh_aboard() {
@@ -325,28 +374,36 @@ class WeighPage : public StationPage {
       delete item;
     }
     const Design& d = document_.design();
-    const auto loading = std::find_if(d.loadings.begin(), d.loadings.end(), [&](const Loading& l) { return l.name == document_.loading_name().toStdString(); });
+    const auto loading = std::find_if(d.loadings.begin(), d.loadings.end(), [&](const Loading& l) {
+      return l.name == document_.loading_name().toStdString();
+    });
     if (loading == d.loadings.end()) return;
     const size_t index = static_cast<size_t>(loading - d.loadings.begin());
     for (const auto& item : d.ledger) {
       if (item.group != Group::load) continue;
-      const auto aboard = std::find_if(loading->aboard.begin(), loading->aboard.end(), [&](const Aboard& a) { return a.item == item.name; });
+      const auto aboard = std::find_if(loading->aboard.begin(), loading->aboard.end(),
+                                       [&](const Aboard& a) { return a.item == item.name; });
       const bool is = aboard != loading->aboard.end();
       const double kg = is && aboard->mass.known() ? aboard->mass.si : item.mass.si;
-      auto* box = new QCheckBox(tr("%1, %2").arg(QString::fromStdString(item.name), QString::fromStdString(format_quantity(kg, Kind::mass, document_.units()))), aboard_box_);
+      auto* box = new QCheckBox(
+          tr("%1, %2").arg(QString::fromStdString(item.name),
+                           QString::fromStdString(format_quantity(kg, Kind::mass, document_.units()))),
+          aboard_box_);
       box->setObjectName("aboard:" + QString::fromStdString(item.name));
       box->setChecked(is);
       connect(box, &QCheckBox::toggled, this, [this, index, item = item.name](bool on) {
-        document_.edit(on ? tr("Take %1 aboard").arg(QString::fromStdString(item)) : tr("Leave %1 out").arg(QString::fromStdString(item)), [&](Design& x) {
-          auto& list = x.loadings[index].aboard;
-          if (on) {
-            Aboard a;
-            a.item = item;
-            list.push_back(a);
-          } else {
-            std::erase_if(list, [&](const Aboard& a) { return a.item == item; });
-          }
-        });
+        document_.edit(on ? tr("Take %1 aboard").arg(QString::fromStdString(item))
+                          : tr("Leave %1 out").arg(QString::fromStdString(item)),
+                       [&](Design& x) {
+                         auto& list = x.loadings[index].aboard;
+                         if (on) {
+                           Aboard a;
+                           a.item = item;
+                           list.push_back(a);
+                         } else {
+                           std::erase_if(list, [&](const Aboard& a) { return a.item == item; });
+                         }
+                       });
       });
       aboard_->addWidget(box);
     }

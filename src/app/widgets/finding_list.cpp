@@ -25,8 +25,14 @@ void clear_layout(QLayout* layout) {
 }  // namespace
 
 FindingList::FindingList(Document& document, Station station, QWidget* parent)
-    : QWidget(parent), document_(document), station_(station), rows_(new QVBoxLayout), noted_(new QLabel(this)), why_(new QFrame(this)),
-      why_text_(new QLabel(why_)), cure_rows_(new QVBoxLayout) {
+    : QWidget(parent),
+      document_(document),
+      station_(station),
+      rows_(new QVBoxLayout),
+      noted_(new QLabel(this)),
+      why_(new QFrame(this)),
+      why_text_(new QLabel(why_)),
+      cure_rows_(new QVBoxLayout) {
   rows_->setSpacing(2);
   noted_->setWordWrap(true);
   noted_->setFont(text_font(8));
@@ -71,7 +77,9 @@ void FindingList::refresh() {
   std::vector<const Finding*> mine, noted;
   for (const Finding* f : worst_of_each(document_.assessment()))
     if (f->info().station == station_) (f->verdict == Verdict::noted ? noted : mine).push_back(f);
-  if (!chosen_by_hand_ || std::none_of(mine.begin(), mine.end(), [&](const Finding* f) { return f->measure_id + "|" + f->subject == chosen_; }))
+  if (!chosen_by_hand_ || std::none_of(mine.begin(), mine.end(), [&](const Finding* f) {
+        return f->measure_id + "|" + f->subject == chosen_;
+      }))
     chosen_ = mine.empty() ? std::string() : mine.front()->measure_id + "|" + mine.front()->subject;
   while (buttons_.size() < mine.size()) {
     auto* b = new FindingButton(FindingButton::Shape::row, this);
@@ -88,8 +96,12 @@ void FindingList::refresh() {
     buttons_[i]->setChecked(f && buttons_[i]->key() == chosen_);
   }
   QString also;
-  for (const Finding* f : noted) also += QStringLiteral("%1 <b>%2</b> &nbsp; ").arg(html(title_of(*f)), html(value_text(*f, document_.units())));
-  noted_->setText(also.isEmpty() ? QString() : tr("<span style='color:%1'>Also:</span> %2").arg(Theme::now().grey.name(), also));
+  for (const Finding* f : noted)
+    also += QStringLiteral("%1 <b>%2</b> &nbsp; ")
+                .arg(html(title_of(*f)), html(value_text(*f, document_.units())));
+  noted_->setText(also.isEmpty()
+                      ? QString()
+                      : tr("<span style='color:%1'>Also:</span> %2").arg(Theme::now().grey.name(), also));
   refresh_why();
   if (!document_.before_drag()) cure_timer_.start();
 }
@@ -99,14 +111,21 @@ void FindingList::refresh_why() {
   why_->setVisible(f != nullptr);
   if (!f) return;
   const Theme& t = Theme::now();
-  why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }").arg(t.card.name(), t.line.name()));
+  why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }")
+                          .arg(t.card.name(), t.line.name()));
   QString s = QStringLiteral("<b>%1</b>: %2<br>").arg(html(title_of(*f)), html(text_of(f->info().meaning)));
-  s += QStringLiteral("<span style='color:%1; font-family:B612 Mono'>%2</span><br>").arg(t.accent.name(), html(text_of(f->info().formula)));
+  s += QStringLiteral("<span style='color:%1; font-family:B612 Mono'>%2</span><br>")
+           .arg(t.accent.name(), html(text_of(f->info().formula)));
   QStringList numbers;
-  for (const auto& w : f->working) numbers << QStringLiteral("%1 = <b>%2</b>").arg(html(QString::fromStdString(w.name)), html(QString::fromStdString(format_quantity(w.si, w.kind, document_.units()))));
+  for (const auto& w : f->working)
+    numbers << QStringLiteral("%1 = <b>%2</b>")
+                   .arg(html(QString::fromStdString(w.name)),
+                        html(QString::fromStdString(format_quantity(w.si, w.kind, document_.units()))));
   if (!numbers.isEmpty()) s += numbers.join("; ") + "<br>";
   s += QStringLiteral("<b>%1</b>").arg(html(value_text(*f, document_.units())));
-  if (f->limit.set()) s += tr(", limit %1 – %2").arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
+  if (f->limit.set())
+    s += tr(", limit %1 – %2")
+             .arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
   s += "<br>";
   QStringList grey;
   if (!f->loading.empty()) grey << tr("loading: %1").arg(html(QString::fromStdString(f->loading)));
@@ -127,20 +146,31 @@ void FindingList::refresh_cures() {
   if (!isVisible()) return;  // another page is in front: solved when this one is shown
   cures_ = cures_for(document_.design(), document_.assessment(), *f);
   const Theme& t = Theme::now();
-  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing single that Kranich can change cures it.</b>") : tr("<b>What would cure it</b>"), why_);
+  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing single that Kranich can change cures it.</b>")
+                                            : tr("<b>What would cure it</b>"),
+                             why_);
   cure_rows_->addWidget(heading);
   int shown = 0;
   for (const auto& cure : cures_) {
     if (++shown > 5) break;
     QString price;
     for (const auto& p : cure.worse)
-      price += QStringLiteral("<span style='color:%1'>%2 %3 %4</span>; ").arg(t.of(p.after).name(), html(text_of(measure(p.measure_id).title)), html(QString::fromStdString(format_quantity(p.value_after, measure(p.measure_id).kind, document_.units()))), text_of(verdict_word(p.after)));
-    for (const auto& p : cure.better) price += tr("<span style='color:%1'>also cures %2</span>; ").arg(t.holds.name(), html(text_of(measure(p.measure_id).title)));
+      price += QStringLiteral("<span style='color:%1'>%2 %3 %4</span>; ")
+                   .arg(t.of(p.after).name(), html(text_of(measure(p.measure_id).title)),
+                        html(QString::fromStdString(
+                            format_quantity(p.value_after, measure(p.measure_id).kind, document_.units()))),
+                        text_of(verdict_word(p.after)));
+    for (const auto& p : cure.better)
+      price += tr("<span style='color:%1'>also cures %2</span>; ")
+                   .arg(t.holds.name(), html(text_of(measure(p.measure_id).title)));
     if (price.isEmpty()) price = tr("nothing else gets worse");
     auto* row = new QWidget(why_);
     auto* line = new QHBoxLayout(row);
     line->setContentsMargins(0, 0, 0, 0);
-    auto* text = new QLabel(QStringLiteral("<span style='color:%1'><b>%2</b></span><br><span style='font-size:7.5pt'>%3</span>").arg(t.accent.name(), html(QString::fromStdString(cure.text)), price), row);
+    auto* text = new QLabel(
+        QStringLiteral("<span style='color:%1'><b>%2</b></span><br><span style='font-size:7.5pt'>%3</span>")
+            .arg(t.accent.name(), html(QString::fromStdString(cure.text)), price),
+        row);
     text->setWordWrap(true);
     auto* attempt = new QPushButton(tr("try"), row);
     attempt->setFlat(true);

@@ -14,7 +14,9 @@ namespace kranich::app {
 
 QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
 
-QString value_text(const Finding& f, UnitSystem units) { return QString::fromStdString(format_quantity(f.value, f.info().kind, units)); }
+QString value_text(const Finding& f, UnitSystem units) {
+  return QString::fromStdString(format_quantity(f.value, f.info().kind, units));
+}
 
 QString limit_text(const Finding& f, UnitSystem units) {
   const Kind kind = f.info().kind;
@@ -55,11 +57,15 @@ void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding*
     high = *f.limit.upper + 0.5 * w;
   } else {
     const double at = f.limit.lower ? *f.limit.lower : *f.limit.upper;
-    const double size = std::max({0.5 * std::abs(at), zero, std::min(std::abs(f.value - at), 3 * std::max(std::abs(at), zero)) * 0.8, 1e-9});
+    const double size =
+        std::max({0.5 * std::abs(at), zero,
+                  std::min(std::abs(f.value - at), 3 * std::max(std::abs(at), zero)) * 0.8, 1e-9});
     low = f.limit.lower ? at - 0.7 * size : at - 1.5 * size;
     high = f.limit.lower ? at + 1.5 * size : at + 0.7 * size;
   }
-  const auto x = [&](double v) { return area.left() + std::clamp((v - low) / (high - low), 0.0, 1.0) * area.width(); };
+  const auto x = [&](double v) {
+    return area.left() + std::clamp((v - low) / (high - low), 0.0, 1.0) * area.width();
+  };
   p.fillRect(area, t.band_out);
   const double from = f.limit.lower ? x(*f.limit.lower) : area.left();
   const double to = f.limit.upper ? x(*f.limit.upper) : area.right();
@@ -67,8 +73,10 @@ void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding*
   if (f.limit.hold_lower || f.limit.hold_upper) {  // inside, but not yet comfortable: hatched
     QColor wash = t.tight;
     wash.setAlpha(70);
-    if (f.limit.hold_lower) p.fillRect(QRectF(QPointF(from, area.top()), QPointF(x(*f.limit.hold_lower), area.bottom())), wash);
-    if (f.limit.hold_upper) p.fillRect(QRectF(QPointF(x(*f.limit.hold_upper), area.top()), QPointF(to, area.bottom())), wash);
+    if (f.limit.hold_lower)
+      p.fillRect(QRectF(QPointF(from, area.top()), QPointF(x(*f.limit.hold_lower), area.bottom())), wash);
+    if (f.limit.hold_upper)
+      p.fillRect(QRectF(QPointF(x(*f.limit.hold_upper), area.top()), QPointF(to, area.bottom())), wash);
   }
   const auto needle = [&](double v, const QColor& c, double over) {
     p.fillRect(QRectF(x(v) - 1.5, area.top() - over, 3, area.height() + 2 * over), c);
@@ -95,9 +103,13 @@ void FindingButton::show_finding(const Finding* f, const Finding* before, UnitSy
   setObjectName("finding:" + QString::fromStdString(key_));
   setVisible(f != nullptr);
   if (f) {
-    const QString said = tr("%1: %2, %3, limit %4").arg(title_of(*f), value_text(*f, units), text_of(verdict_word(f->verdict)), limit_text(*f, units));
+    const QString said = tr("%1: %2, %3, limit %4")
+                             .arg(title_of(*f), value_text(*f, units), text_of(verdict_word(f->verdict)),
+                                  limit_text(*f, units));
     setAccessibleName(said);
-    setToolTip(tr("%1\n%2\nLimit: %3 (%4)").arg(said, text_of(f->info().meaning), limit_text(*f, units), QString::fromStdString(f->limit.source)));
+    setToolTip(tr("%1\n%2\nLimit: %3 (%4)")
+                   .arg(said, text_of(f->info().meaning), limit_text(*f, units),
+                        QString::fromStdString(f->limit.source)));
   }
   update();
 }
@@ -118,7 +130,10 @@ void FindingButton::paintEvent(QPaintEvent*) {
   const bool hot = underMouse() || hasFocus();
   QRectF r = QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5);
   if (shape_ == Shape::card) {
-    p.setPen(QPen(f.verdict == Verdict::fails ? t.fails : hot ? t.accent : t.line, f.verdict == Verdict::fails ? 1.6 : 1));
+    p.setPen(QPen(f.verdict == Verdict::fails ? t.fails
+                  : hot                       ? t.accent
+                                              : t.line,
+                  f.verdict == Verdict::fails ? 1.6 : 1));
     p.setBrush(t.card);
     p.drawRoundedRect(r, 3, 3);
     r.adjust(9, 5, -9, -5);
@@ -128,20 +143,24 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setFont(text_font(8, true));
     p.setPen(verdict);
     p.drawText(r, Qt::AlignRight | Qt::AlignTop, word);
-    draw_verdict_mark(p, {r.right() - p.fontMetrics().horizontalAdvance(word) - 9, r.top() + 6}, 9, f.verdict);
+    draw_verdict_mark(p, {r.right() - p.fontMetrics().horizontalAdvance(word) - 9, r.top() + 6}, 9,
+                      f.verdict);
     p.setFont(figure_font(9.5, true));
     p.setPen(t.ink);
     const QString value = value_text(f, units_);
     const double value_width = p.fontMetrics().horizontalAdvance(value);
     p.drawText(QRectF(r.left(), r.top() + 15, r.width(), 18), Qt::AlignRight | Qt::AlignVCenter, value);
     p.setFont(text_font(8.5));
-    p.drawText(QRectF(r.left(), r.top() + 15, r.width() - value_width - 6, 18), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(r.width() - value_width - 6)));
+    p.drawText(QRectF(r.left(), r.top() + 15, r.width() - value_width - 6, 18),
+               Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(title_of(f), Qt::ElideRight,
+                                          static_cast<int>(r.width() - value_width - 6)));
     draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
     p.setFont(text_font(7));
     p.setPen(t.grey);
     const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
-    p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter, f.limit.set() ? limit_text(f, units_) : QString::fromStdString(f.remark));
+    p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter,
+               f.limit.set() ? limit_text(f, units_) : QString::fromStdString(f.remark));
     if (!change.isEmpty()) {
       p.setPen(pinned_ ? t.pinned : t.accent);
       p.drawText(foot, Qt::AlignLeft | Qt::AlignVCenter, change);
@@ -170,26 +189,33 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setFont(text_font(7.5));
     p.setPen(pinned_ ? t.pinned : t.accent);
     const double w = p.fontMetrics().horizontalAdvance(change);
-    p.drawText(QRectF(top.left(), top.top(), right - top.left(), 18), Qt::AlignRight | Qt::AlignVCenter, change);
+    p.drawText(QRectF(top.left(), top.top(), right - top.left(), 18), Qt::AlignRight | Qt::AlignVCenter,
+               change);
     right -= w + 6;
   }
   draw_verdict_mark(p, {top.left() + 5, top.center().y()}, 9, f.verdict);
   p.setFont(text_font(8.5));
   p.setPen(t.ink);
-  p.drawText(QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(right - top.left() - 14)));
+  p.drawText(
+      QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18), Qt::AlignLeft | Qt::AlignVCenter,
+      p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(right - top.left() - 14)));
   if (f.limit.set() && std::isfinite(f.value)) {
     draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
   } else {
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
     p.drawText(QRectF(r.left() + 14, r.top() + 17, r.width() - 14, 14), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(QString::fromStdString(f.remark.empty() ? f.loading : f.remark), Qt::ElideRight, static_cast<int>(r.width() - 14)));
+               p.fontMetrics().elidedText(QString::fromStdString(f.remark.empty() ? f.loading : f.remark),
+                                          Qt::ElideRight, static_cast<int>(r.width() - 14)));
   }
 }
 
 MarginStrip::MarginStrip(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), heading_(new QLabel(this)), count_(new QLabel(this)), cards_(new QWidget(this)) {
+    : QWidget(parent),
+      document_(document),
+      heading_(new QLabel(this)),
+      count_(new QLabel(this)),
+      cards_(new QWidget(this)) {
   heading_->setText(tr("<b>Tightest margins</b> &nbsp; whole aircraft, every loading"));
   auto* top = new QHBoxLayout;
   top->addWidget(heading_, 1);
@@ -201,7 +227,8 @@ MarginStrip::MarginStrip(Document& document, QWidget* parent)
     auto* b = new FindingButton(FindingButton::Shape::card, cards_);
     connect(b, &QAbstractButton::clicked, this, [this, b] {
       const auto bar = b->key().find('|');
-      if (const Measure* m = find_measure(b->key().substr(0, bar))) emit go_to(m->station, QString::fromStdString(b->key()));
+      if (const Measure* m = find_measure(b->key().substr(0, bar)))
+        emit go_to(m->station, QString::fromStdString(b->key()));
     });
     row->addWidget(b);
     buttons_.push_back(b);
@@ -231,8 +258,10 @@ void MarginStrip::refresh() {
     if (f->verdict == Verdict::noted || shown >= std::min(room, buttons_.size())) continue;
     buttons_[shown++]->show_finding(f, same_check(before, *f), document_.units(), pinned);
   }
-  for (; shown < buttons_.size(); ++shown) buttons_[shown]->show_finding(nullptr, nullptr, document_.units(), false);
-  count_->setText(tr("%1 fail · %2 tight · %3 hold · %4 unknown").arg(fails).arg(tight).arg(holds).arg(unknown));
+  for (; shown < buttons_.size(); ++shown)
+    buttons_[shown]->show_finding(nullptr, nullptr, document_.units(), false);
+  count_->setText(
+      tr("%1 fail · %2 tight · %3 hold · %4 unknown").arg(fails).arg(tight).arg(holds).arg(unknown));
 }
 
 void MarginStrip::resizeEvent(QResizeEvent*) { refresh(); }

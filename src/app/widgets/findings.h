@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Findings on the screen: the band with its needle, the row in a page, the strip of the tightest margins, and the
-//! card that says why and what would cure.
+//! Findings on the screen: the band with its needle, the row in a page, the strip of the tightest margins,
+//! and the card that says why and what would cure.
 #pragma once
 
 #include <QAbstractButton>
@@ -47,7 +47,8 @@ class FindingButton : public QAbstractButton {
   std::string key_;
 };
 
-//! The findings of one station, worst first, one of them chosen; below them why, and cures with a button to try each.
+//! The findings of one station, worst first, one of them chosen; below them why, and cures with a button to
+//! try each.
 class FindingList : public QWidget {
   Q_OBJECT
  public:

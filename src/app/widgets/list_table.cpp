@@ -12,10 +12,16 @@
 
 namespace kranich::app {
 
-ListTable::ListTable(Document& document, QString path, std::vector<Column> columns, std::function<size_t(const Design&)> count,
-                     std::function<void(Design&)> add, std::function<void(Design&, size_t)> remove, QWidget* parent)
-    : QWidget(parent), document_(document), path_(std::move(path)), columns_(std::move(columns)), count_(std::move(count)),
-      table_(new QTableWidget(this)), note_(new QLabel(this)) {
+ListTable::ListTable(Document& document, QString path, std::vector<Column> columns,
+                     std::function<size_t(const Design&)> count, std::function<void(Design&)> add,
+                     std::function<void(Design&, size_t)> remove, QWidget* parent)
+    : QWidget(parent),
+      document_(document),
+      path_(std::move(path)),
+      columns_(std::move(columns)),
+      count_(std::move(count)),
+      table_(new QTableWidget(this)),
+      note_(new QLabel(this)) {
   table_->setObjectName("list:" + path_);
   table_->setAccessibleName(path_);
   table_->setColumnCount(static_cast<int>(columns_.size()));
@@ -45,7 +51,10 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
 
 QString ListTable::shown(const std::string& path) const {
   Design copy = document_.design();
-  if (const auto g = locate_given(copy, path)) return g->given->known() ? QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) : QString();
+  if (const auto g = locate_given(copy, path))
+    return g->given->known()
+               ? QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units()))
+               : QString();
   if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
   if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
   if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
@@ -64,7 +73,10 @@ void ListTable::refresh() {
       if (!unit.isEmpty()) title += ", " + unit;
     }
     table_->setHorizontalHeaderItem(c, new QTableWidgetItem(title));
-    for (int r = 0; r < rows; ++r) table_->setItem(r, c, new QTableWidgetItem(shown((path_ + "/%1/").arg(r).toStdString() + columns_[static_cast<size_t>(c)].key.toStdString())));
+    for (int r = 0; r < rows; ++r)
+      table_->setItem(r, c,
+                      new QTableWidgetItem(shown((path_ + "/%1/").arg(r).toStdString() +
+                                                 columns_[static_cast<size_t>(c)].key.toStdString())));
   }
   table_->resizeColumnsToContents();
   filling_ = false;
@@ -72,11 +84,14 @@ void ListTable::refresh() {
 
 void ListTable::edited(int row, int column) {
   if (filling_) return;
-  const std::string path = (path_ + "/%1/").arg(row).toStdString() + columns_[static_cast<size_t>(column)].key.toStdString();
+  const std::string path =
+      (path_ + "/%1/").arg(row).toStdString() + columns_[static_cast<size_t>(column)].key.toStdString();
   const QString entry = table_->item(row, column)->text().trimmed();
   const auto refuse = [&](const QString& why) {
     refresh();
-    note_->setText(QStringLiteral("<span style='color:%1'>%2</span>").arg(Theme::now().fails.name(), tr("%1 – the last good value stays.").arg(why.toHtmlEscaped())));
+    note_->setText(
+        QStringLiteral("<span style='color:%1'>%2</span>")
+            .arg(Theme::now().fails.name(), tr("%1 – the last good value stays.").arg(why.toHtmlEscaped())));
   };
   note_->clear();
   Design probe = document_.design();
@@ -85,11 +100,14 @@ void ListTable::edited(int row, int column) {
     double si = std::numeric_limits<double>::quiet_NaN();
     if (!entry.isEmpty()) {
       const auto parsed = parse_quantity(entry.toStdString(), g->spec.kind, document_.units());
-      if (const auto* error = std::get_if<ParseError>(&parsed)) return refuse(QString::fromStdString(error->message));
+      if (const auto* error = std::get_if<ParseError>(&parsed))
+        return refuse(QString::fromStdString(error->message));
       si = std::get<ParsedQuantity>(parsed).si;
-      if (const auto why = refusal(si, g->spec, document_.units())) return refuse(QString::fromStdString(*why));
+      if (const auto why = refusal(si, g->spec, document_.units()))
+        return refuse(QString::fromStdString(*why));
     }
-    document_.edit(what, [&](Design& d) { *locate_given(d, path)->given = std::isfinite(si) ? Given(si) : Given(); });
+    document_.edit(
+        what, [&](Design& d) { *locate_given(d, path)->given = std::isfinite(si) ? Given(si) : Given(); });
   } else if (locate_text(probe, path)) {
     document_.edit(what, [&](Design& d) { *locate_text(d, path) = entry.toStdString(); });
   } else if (locate_flag(probe, path)) {
@@ -109,7 +127,8 @@ void ListTable::edited(int row, int column) {
   refresh();
 }
 
-FlagRow::FlagRow(Document& document, QString path, const QString& title, QWidget* parent) : QCheckBox(title, parent) {
+FlagRow::FlagRow(Document& document, QString path, const QString& title, QWidget* parent)
+    : QCheckBox(title, parent) {
   setObjectName("flag:" + path);
   const auto show = [this, &document, path = path.toStdString()] {
     Design copy = document.design();
@@ -137,7 +156,8 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
   line->addWidget(field, 1);
   const auto show = [field, &document, path = path.toStdString()] {
     Design copy = document.design();
-    if (const auto* s = locate_text(copy, path); s && !field->hasFocus()) field->setText(QString::fromStdString(*s));
+    if (const auto* s = locate_text(copy, path); s && !field->hasFocus())
+      field->setText(QString::fromStdString(*s));
   };
   show();
   connect(&document, &Document::changed, this, show);

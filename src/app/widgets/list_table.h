@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! A list of the design as a table: cross-sections, low points, loadings, doors, steps. Each cell is one member by its path;
-//! it takes the quantity grammar, a text, or one of a choice's words, and refuses the rest with the reason.
+//! A list of the design as a table: cross-sections, low points, loadings, doors, steps. Each cell is one
+//! member by its path; it takes the quantity grammar, a text, or one of a choice's words, and refuses the
+//! rest with the reason.
 #pragma once
 
 #include <QCheckBox>
@@ -15,7 +16,7 @@
 namespace kranich::app {
 
 struct Column {
-  QString key;    //!< of the member within one entry of the list, "at/x_m"
+  QString key;  //!< of the member within one entry of the list, "at/x_m"
   QString title;
 };
 
@@ -23,8 +24,9 @@ class ListTable : public QWidget {
   Q_OBJECT
  public:
   //! `add` appends an entry, `remove` takes the one at an index out, `count` says how many there are.
-  ListTable(Document& document, QString path, std::vector<Column> columns, std::function<size_t(const Design&)> count,
-            std::function<void(Design&)> add, std::function<void(Design&, size_t)> remove, QWidget* parent = nullptr);
+  ListTable(Document& document, QString path, std::vector<Column> columns,
+            std::function<size_t(const Design&)> count, std::function<void(Design&)> add,
+            std::function<void(Design&, size_t)> remove, QWidget* parent = nullptr);
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
 
@@ -53,7 +55,8 @@ class TextRow : public QWidget {
   TextRow(Document& document, QString path, const QString& title, QWidget* parent = nullptr);
 };
 
-//! Aircraft and project in one dialog: name, field, outline, wing, propellers, low points, loadings, doors, steps.
+//! Aircraft and project in one dialog: name, field, outline, wing, propellers, low points, loadings, doors,
+//! steps.
 QWidget* make_project_dialog(Document& document, QWidget* parent);
 
 }  // namespace kranich::app

@@ -14,11 +14,16 @@ namespace {
 
 QString origin_mark(const Given& g) {
   switch (g.origin) {
-    case Origin::by_default: return QObject::tr("default");
-    case Origin::estimated: return QObject::tr("est.");
-    case Origin::measured: return QObject::tr("meas.");
-    case Origin::plan: return QObject::tr("plan");
-    case Origin::missing: return {};
+    case Origin::by_default:
+      return QObject::tr("default");
+    case Origin::estimated:
+      return QObject::tr("est.");
+    case Origin::measured:
+      return QObject::tr("meas.");
+    case Origin::plan:
+      return QObject::tr("plan");
+    case Origin::missing:
+      return {};
   }
   return {};
 }
@@ -35,12 +40,19 @@ void colour(QLabel* label, const QColor& c, bool italic = false) {
 }  // namespace
 
 QuantityRow::QuantityRow(Document& document, QString path, const QString& title, QWidget* parent)
-    : QWidget(parent), document_(document), path_(path.toStdString()), label_(new QLabel(this)), field_(new QLineEdit(this)),
-      unit_(new QLabel(this)), more_(new QLabel(this)), hint_(new QLabel(this)) {
+    : QWidget(parent),
+      document_(document),
+      path_(path.toStdString()),
+      label_(new QLabel(this)),
+      field_(new QLineEdit(this)),
+      unit_(new QLabel(this)),
+      more_(new QLabel(this)),
+      hint_(new QLabel(this)) {
   setObjectName("row:" + path);
   field_->setObjectName("field:" + path);
   if (const auto s = spec_at(document_.design(), path_)) spec_ = *s;
-  const QString name = title.isEmpty() ? QString::fromUtf8(spec_.title.data(), static_cast<int>(spec_.title.size())) : title;
+  const QString name =
+      title.isEmpty() ? QString::fromUtf8(spec_.title.data(), static_cast<int>(spec_.title.size())) : title;
   label_->setText(name);
   label_->setWordWrap(true);
   label_->setBuddy(field_);
@@ -88,18 +100,26 @@ void QuantityRow::show_value() {
   unit_->setText(QString::fromUtf8(symbol.data(), static_cast<int>(symbol.size())));
   const Given& g = *at->given;
   if (!typed_) {
-    field_->setText(g.known() ? QString::fromStdString(format_number(g.si, spec_.kind, document_.units())) : QString());
+    field_->setText(g.known() ? QString::fromStdString(format_number(g.si, spec_.kind, document_.units()))
+                              : QString());
     field_->setPlaceholderText(tr("unknown"));
   }
   QString more;
-  if (g.tolerance > 0) more = "±" + QString::fromStdString(format_number(g.tolerance, spec_.kind, document_.units()));
-  else more = origin_mark(g);
+  if (g.tolerance > 0)
+    more = "±" + QString::fromStdString(format_number(g.tolerance, spec_.kind, document_.units()));
+  else
+    more = origin_mark(g);
   more_->setText(more);
   const bool by_default = g.origin == Origin::by_default;
   colour(more_, Theme::now().grey, by_default);
-  field_->setToolTip(g.known() ? tr("%1, %2%3").arg(QString::fromStdString(format_quantity(g.si, spec_.kind, document_.units())), by_default ? tr("a default: nobody gave it") : origin_mark(g),
-                                                       g.tolerance > 0 ? tr(", ± %1").arg(QString::fromStdString(format_quantity(g.tolerance, spec_.kind, document_.units()))) : QString())
-                               : tr("not known yet: checks that need it say so"));
+  field_->setToolTip(
+      g.known() ? tr("%1, %2%3")
+                      .arg(QString::fromStdString(format_quantity(g.si, spec_.kind, document_.units())),
+                           by_default ? tr("a default: nobody gave it") : origin_mark(g),
+                           g.tolerance > 0 ? tr(", ± %1").arg(QString::fromStdString(
+                                                 format_quantity(g.tolerance, spec_.kind, document_.units())))
+                                           : QString())
+                : tr("not known yet: checks that need it say so"));
 }
 
 void QuantityRow::say(const QString& text, bool refusal) {
@@ -123,8 +143,10 @@ void QuantityRow::follow_typing() {
     return;
   }
   const auto& q = std::get<ParsedQuantity>(parsed);
-  if (const auto why = refusal(q.si, spec_, document_.units())) say(QString::fromStdString(*why), true);
-  else say("= " + QString::fromStdString(q.understood), false);
+  if (const auto why = refusal(q.si, spec_, document_.units()))
+    say(QString::fromStdString(*why), true);
+  else
+    say("= " + QString::fromStdString(q.understood), false);
 }
 
 void QuantityRow::take_over() {
@@ -135,11 +157,15 @@ void QuantityRow::take_over() {
   say({}, false);
   const QString text = field_->text().trimmed();
   double si = std::numeric_limits<double>::quiet_NaN();
-  if (!text.isEmpty()) si = std::get<ParsedQuantity>(parse_quantity(text.toStdString(), spec_.kind, document_.units())).si;
+  if (!text.isEmpty())
+    si = std::get<ParsedQuantity>(parse_quantity(text.toStdString(), spec_.kind, document_.units())).si;
   document_.edit(tr("Set %1").arg(label_->text()), [&](Design& d) {
     if (const auto at = locate_given(d, path_)) {
       at->given->si = si;
-      at->given->origin = !std::isfinite(si) ? Origin::missing : at->given->origin == Origin::missing || at->given->origin == Origin::by_default ? Origin::plan : at->given->origin;
+      at->given->origin = !std::isfinite(si) ? Origin::missing
+                          : at->given->origin == Origin::missing || at->given->origin == Origin::by_default
+                              ? Origin::plan
+                              : at->given->origin;
     }
   });
   show_value();
@@ -158,7 +184,8 @@ bool QuantityRow::eventFilter(QObject* object, QEvent* event) {
       hint_->show();
     }
   }
-  if (object == field_ && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+  if (object == field_ && event->type() == QEvent::KeyPress &&
+      static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
     typed_ = false;
     say({}, false);
     show_value();

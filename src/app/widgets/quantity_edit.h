@@ -12,8 +12,9 @@
 
 namespace kranich::app {
 
-//! A quantity's entry: label, field, unit, tolerance and origin; below it, while typing, what was understood or why
-//! it is refused. Enter or leaving the field takes the value over; nonsense is refused and the last good value stays.
+//! A quantity's entry: label, field, unit, tolerance and origin; below it, while typing, what was understood
+//! or why it is refused. Enter or leaving the field takes the value over; nonsense is refused and the last
+//! good value stays.
 class QuantityRow : public QWidget {
   Q_OBJECT
  public:

@@ -22,7 +22,11 @@ void RailButton::count(int fails, int tight, int unknown) {
   fails_ = fails;
   tight_ = tight;
   unknown_ = unknown;
-  const QString said = tr("%1: %2 fail, %3 tight, %4 unknown").arg(text_of(station_title(station_))).arg(fails).arg(tight).arg(unknown);
+  const QString said = tr("%1: %2 fail, %3 tight, %4 unknown")
+                           .arg(text_of(station_title(station_)))
+                           .arg(fails)
+                           .arg(tight)
+                           .arg(unknown);
   setAccessibleName(said);
   setToolTip(tr("%1 (Ctrl+%2)").arg(said).arg(static_cast<int>(station_) + 1));
   update();

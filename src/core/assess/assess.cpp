@@ -53,12 +53,16 @@ Assessment assess(const Design& design, Stations which) {
   if (!missing) a.wheels = std::get<std::vector<stance::WheelOnLeg>>(std::move(wheels));
   for (const auto& loading : design.loadings) {
     LoadingState state{loading.name, weigh::sum_loading(design, loading), {}, {}, loading.flown};
-    if (!state.mass.known()) state.no_rest = state.mass.problem;
-    else if (missing) state.no_rest = *missing;
+    if (!state.mass.known())
+      state.no_rest = state.mass.problem;
+    else if (missing)
+      state.no_rest = *missing;
     else {
       auto rest = stance::solve(state.mass.down.mass, state.mass.down.at, *a.wheels);
-      if (auto* r = std::get_if<stance::Rest>(&rest)) state.rest = std::move(*r);
-      else state.no_rest = std::get<stance::NoRest>(rest).reason;
+      if (auto* r = std::get_if<stance::Rest>(&rest))
+        state.rest = std::move(*r);
+      else
+        state.no_rest = std::get<stance::NoRest>(rest).reason;
     }
     a.loadings.push_back(std::move(state));
   }
@@ -74,11 +78,16 @@ Assessment assess(const Design& design, Stations which) {
 namespace {
 int rank(Verdict v) {
   switch (v) {
-    case Verdict::fails: return 0;
-    case Verdict::tight: return 1;
-    case Verdict::unknown: return 2;
-    case Verdict::holds: return 3;
-    case Verdict::noted: return 4;
+    case Verdict::fails:
+      return 0;
+    case Verdict::tight:
+      return 1;
+    case Verdict::unknown:
+      return 2;
+    case Verdict::holds:
+      return 3;
+    case Verdict::noted:
+      return 4;
   }
   return 4;
 }
@@ -95,10 +104,13 @@ std::vector<const Finding*> worst_of_each(const Assessment& a) {
   std::map<std::pair<std::string_view, std::string_view>, size_t> seen;
   for (const auto& f : a.findings) {
     const auto [at, is_new] = seen.try_emplace({f.measure_id, f.subject}, list.size());
-    if (is_new) list.push_back(&f);
-    else if (worse(f, *list[at->second])) list[at->second] = &f;
+    if (is_new)
+      list.push_back(&f);
+    else if (worse(f, *list[at->second]))
+      list[at->second] = &f;
   }
-  std::stable_sort(list.begin(), list.end(), [](const Finding* x, const Finding* y) { return worse(*x, *y); });
+  std::stable_sort(list.begin(), list.end(),
+                   [](const Finding* x, const Finding* y) { return worse(*x, *y); });
   return list;
 }
 
@@ -106,10 +118,14 @@ place::RoundWheel wheel_in_state(const Leg& leg, GearState state, const stance::
   const double free = leg.wheel.diameter / 2;
   const double loaded = at_rest ? free - at_rest->tyre_closure : free;
   switch (state) {
-    case GearState::extended: return {leg.axle.x, leg.axle.z, free};
-    case GearState::static_load: return {leg.axle.x, leg.axle.z + (at_rest ? at_rest->leg_closure : 0), loaded};
-    case GearState::bottomed: return {leg.axle.x, leg.axle.z + leg.travel, loaded};
-    case GearState::flat: return {leg.axle.x, leg.axle.z + leg.travel, leg.wheel.flat_radius};
+    case GearState::extended:
+      return {leg.axle.x, leg.axle.z, free};
+    case GearState::static_load:
+      return {leg.axle.x, leg.axle.z + (at_rest ? at_rest->leg_closure : 0), loaded};
+    case GearState::bottomed:
+      return {leg.axle.x, leg.axle.z + leg.travel, loaded};
+    case GearState::flat:
+      return {leg.axle.x, leg.axle.z + leg.travel, leg.wheel.flat_radius};
   }
   return {leg.axle.x, leg.axle.z, free};
 }
@@ -118,7 +134,8 @@ double pitch_in_state(const Design& d, GearState state, const LoadingState& load
   if (state == GearState::static_load && loading.rest) return loading.rest->pitch;
   const stance::WheelState* third = loading.rest ? &loading.rest->wheels[0] : nullptr;
   const stance::WheelState* main = loading.rest ? &loading.rest->wheels[2] : nullptr;
-  const auto pitch = place::pitch_on(wheel_in_state(d.gear.third, state, third), wheel_in_state(d.gear.main, state, main));
+  const auto pitch =
+      place::pitch_on(wheel_in_state(d.gear.third, state, third), wheel_in_state(d.gear.main, state, main));
   return pitch.value_or(std::numeric_limits<double>::quiet_NaN());
 }
 

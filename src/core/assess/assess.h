@@ -62,7 +62,8 @@ Assessment assess(const Design& design, Stations which = {});
 
 //! The worst finding of each check (measure and subject) over all loadings, worst margins first.
 std::vector<const Finding*> worst_of_each(const Assessment& assessment);
-//! Order for a list of margins: fails before tight before unknown before holds before noted; then by fraction.
+//! Order for a list of margins: fails before tight before unknown before holds before noted; then by
+//! fraction.
 bool worse(const Finding& a, const Finding& b);
 
 //! The wheel of a leg as the side view has it, in a state (static and flat need the rest of a loading).

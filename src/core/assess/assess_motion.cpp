@@ -25,15 +25,22 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect) {
     s.input = std::get<swing::SwingInput>(std::move(input));
     s.least = swing::least_clearance(*s.input);
     s.figures = swing::swing_figures(leg);
-    auto& f = collect.add("swing.clearance", s.least->distance, at_least(s.input->wanted_clearance, "the clearance you want"));
-    f.remark = fmt::format("{} to {} at {:.0f}°", swing::part_word(s.least->part), s.least->obstacle, degrees(s.least->turn));
-    f.working = {{"at a turn of", s.least->turn, Kind::angle}, {"pivot to axle", s.figures->length, Kind::length}};
+    auto& f = collect.add("swing.clearance", s.least->distance,
+                          at_least(s.input->wanted_clearance, "the clearance you want"));
+    f.remark = fmt::format("{} to {} at {:.0f}°", swing::part_word(s.least->part), s.least->obstacle,
+                           degrees(s.least->turn));
+    f.working = {{"at a turn of", s.least->turn, Kind::angle},
+                 {"pivot to axle", s.figures->length, Kind::length}};
     f.assumption = "leg extended; tyre grown by growth and side play";
-    auto& out = collect.add("swing.protrusion", s.figures->protrusion, at_most(0, "the wheel stays inside the outline"));
+    auto& out = collect.add("swing.protrusion", s.figures->protrusion,
+                            at_most(0, "the wheel stays inside the outline"));
     out.working = {{"slope of the stowed leg", s.figures->stowed_slope, Kind::angle}};
     if (leg.retraction.mount_tilt.known()) {
-      auto& misfit = collect.add("swing.unit_misfit", s.figures->down_lean - s.figures->unit_down_lean, within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
-      misfit.working = {{"lean that Place asks for", s.figures->down_lean, Kind::angle}, {"lean that unit and mount make", s.figures->unit_down_lean, Kind::angle}, {"unit angle needed", s.figures->required_angle, Kind::angle}};
+      auto& misfit = collect.add("swing.unit_misfit", s.figures->down_lean - s.figures->unit_down_lean,
+                                 within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
+      misfit.working = {{"lean that Place asks for", s.figures->down_lean, Kind::angle},
+                        {"lean that unit and mount make", s.figures->unit_down_lean, Kind::angle},
+                        {"unit angle needed", s.figures->required_angle, Kind::angle}};
     } else {
       collect.unknown("swing.unit_misfit", "the mount tilt");
     }
@@ -44,7 +51,8 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect) {
 
 void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
   if (d.sequence.up.empty() && d.sequence.down.empty()) return;
-  const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want") : at_least(0, "it must not be late");
+  const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
+                                                  : at_least(0, "it must not be late");
   for (const bool up : {true, false}) {
     const std::string way = up ? "going up" : "going down";
     std::vector<std::string> problems;
@@ -53,14 +61,18 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
     for (const auto& c : sequence::check_doors(d, up, problems)) {
       collect.about(fmt::format("{}, {}", c.door, way), "", GearState::extended);
       auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, in_hand);
-      wait.working = {{"leg starts at", c.leg_start, Kind::time}, {"may reach the door from", c.least_leg_start, Kind::time}};
+      wait.working = {{"leg starts at", c.leg_start, Kind::time},
+                      {"may reach the door from", c.least_leg_start, Kind::time}};
       if (std::isnan(c.close_start)) continue;
       auto& close = collect.add("sequence.door_wait", c.close_in_hand, in_hand);
       close.working = {{"door starts to close at", c.close_start, Kind::time},
                        {"slowest leg at rest at", c.least_close_start_at_rest, Kind::time},
                        {"slowest leg has then done", c.slowest_leg_share, Kind::share}};
-      if (c.touches) close.remark = "the door closes on a leg that still moves through it";
-      else if (c.close_in_hand < 0) close.remark = fmt::format("the slowest leg is still moving, {:.0f} % done, but past the door", 100 * c.slowest_leg_share);
+      if (c.touches)
+        close.remark = "the door closes on a leg that still moves through it";
+      else if (c.close_in_hand < 0)
+        close.remark = fmt::format("the slowest leg is still moving, {:.0f} % done, but past the door",
+                                   100 * c.slowest_leg_share);
     }
     collect.about(way, "", GearState::extended);
     for (const auto& p : problems) collect.unknown("sequence.duration", p);

@@ -24,8 +24,8 @@ struct Standing {
 
 Standing standing(const Design& d, const LoadingState& l) {
   return {wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]),
-          wheel_in_state(d.gear.third, GearState::static_load, &l.rest->wheels[0]), 2 * d.gear.main.axle.y, l.rest->pitch,
-          l.mass.down.at};
+          wheel_in_state(d.gear.third, GearState::static_load, &l.rest->wheels[0]), 2 * d.gear.main.axle.y,
+          l.rest->pitch, l.mass.down.at};
 }
 
 //! Nothing, or what keeps the tail-strike limit from being known.
@@ -38,7 +38,8 @@ std::optional<place::TailStrike> strike(const Design& d, const RoundWheel& main)
   std::vector<place::HighPoint> points;
   for (const auto& p : d.airframe.low_points) {
     if (p.role != PointRole::tail || !p.at.known()) continue;
-    points.push_back({place::behind_contact(p.at.vec(), main, 0), place::height_above_ground(p.at.vec(), main, 0)});
+    points.push_back(
+        {place::behind_contact(p.at.vec(), main, 0), place::height_above_ground(p.at.vec(), main, 0)});
   }
   return place::tail_strike(points, main.radius);
 }
@@ -46,9 +47,15 @@ std::optional<place::TailStrike> strike(const Design& d, const RoundWheel& main)
 void tail_strikes(const Design& d, const Standing& s, Collector& collect, const std::string& loading) {
   const auto needed = attitude_needed(d);
   const std::string source = "wing angle at lift-off less incidence, and 1° in hand";
-  struct Line { const char* id; RoundWheel wheel; GearState state; };
-  for (const Line& line : {Line{"place.tail_strike_static", s.main, GearState::static_load},
-                           Line{"place.tail_strike_extended", wheel_in_state(d.gear.main, GearState::extended, nullptr), GearState::extended}}) {
+  struct Line {
+    const char* id;
+    RoundWheel wheel;
+    GearState state;
+  };
+  for (const Line& line :
+       {Line{"place.tail_strike_static", s.main, GearState::static_load},
+        Line{"place.tail_strike_extended", wheel_in_state(d.gear.main, GearState::extended, nullptr),
+             GearState::extended}}) {
     collect.about("", line.state == GearState::extended ? "" : loading, line.state);
     const auto t = strike(d, line.wheel);
     if (!t) {
@@ -69,13 +76,17 @@ void tricycle(const Design& d, const LoadingState& l, Collector& collect) {
   const auto tail = strike(d, s.main);
   collect.about("", l.name);
   double least = is_model(d) && smooth(d) ? radians(10) : radians(15);
-  std::string who = is_model(d) && smooth(d) ? "models on smooth fields: 10–15°" : "texts: 15°; above 25° rotation becomes hard";
+  std::string who = is_model(d) && smooth(d) ? "models on smooth fields: 10–15°"
+                                             : "texts: 15°; above 25° rotation becomes hard";
   if (tail && tail->at_contact > least) {
     least = tail->at_contact;
     who = "not less than the tail-strike angle; above 25° rotation becomes hard";
   }
-  auto& f = collect.add("place.tip_back", tip.at_contact, within(least, std::max(radians(25), least + radians(5)), who));
-  f.working = {{"x_m − x_cg", main_behind, Kind::length}, {"h", height, Kind::length}, {"goes over on round wheels at", tip.round_wheels, Kind::angle}};
+  auto& f = collect.add("place.tip_back", tip.at_contact,
+                        within(least, std::max(radians(25), least + radians(5)), who));
+  f.working = {{"x_m − x_cg", main_behind, Kind::length},
+               {"h", height, Kind::length},
+               {"goes over on round wheels at", tip.round_wheels, Kind::angle}};
   f.assumption = "level attitude, static springs, contact fixed in the aircraft";
   tail_strikes(d, s, collect, l.name);
 
@@ -86,11 +97,19 @@ void tricycle(const Design& d, const LoadingState& l, Collector& collect) {
   auto& share = collect.add("place.nose_share", place::third_wheel_share(third_x, 0, cg_x),
                             bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable"));
   share.working = {{"x_m − x_cg", -cg_x, Kind::length}, {"wheelbase", -third_x, Kind::length}};
-  auto& braking = collect.add("place.nose_share_braking", place::nose_share_braking(third_x, 0, cg_x, h, 0.4));
+  auto& braking =
+      collect.add("place.nose_share_braking", place::nose_share_braking(third_x, 0, cg_x, h, 0.4));
   braking.working = {{"h", h, Kind::length}, {"deceleration", 0.4, Kind::in_g}};
   const auto t = place::turnover({third_x, 0, s.track, cg_x, s.cg.y(), h});
-  auto& turn = collect.add("place.turnover", t.angle, at_most(smooth(d) ? radians(63) : radians(57), smooth(d) ? "texts: 63° on smooth ground" : "texts: 55–57° on rough ground or in crosswind"));
-  turn.working = {{"track", s.track, Kind::length}, {"d", t.distance, Kind::length}, {"h", h, Kind::length}, {"tips at, square to the line", t.square_in_g, Kind::in_g}, {"straight sideways", t.sideways_in_g, Kind::in_g}};
+  auto& turn = collect.add(
+      "place.turnover", t.angle,
+      at_most(smooth(d) ? radians(63) : radians(57),
+              smooth(d) ? "texts: 63° on smooth ground" : "texts: 55–57° on rough ground or in crosswind"));
+  turn.working = {{"track", s.track, Kind::length},
+                  {"d", t.distance, Kind::length},
+                  {"h", h, Kind::length},
+                  {"tips at, square to the line", t.square_in_g, Kind::in_g},
+                  {"straight sideways", t.sideways_in_g, Kind::in_g}};
 }
 
 void tailwheel(const Design& d, const LoadingState& l, Collector& collect) {
@@ -110,15 +129,18 @@ void tailwheel(const Design& d, const LoadingState& l, Collector& collect) {
   ahead.assumption = "level attitude, static springs";
   Limit three = bands(radians(8), radians(10), radians(15), radians(17), "classic texts: 10–15°");
   if (d.airframe.stall_wing_angle.known() && d.airframe.wing.incidence.known())
-    three.source += fmt::format("; the wing stalls {:.1f}° nose-up", degrees(d.airframe.stall_wing_angle - d.airframe.wing.incidence));
+    three.source += fmt::format("; the wing stalls {:.1f}° nose-up",
+                                degrees(d.airframe.stall_wing_angle - d.airframe.wing.incidence));
   collect.add("place.three_point", f->three_point_angle, three);
   auto& over = collect.add("place.nose_over_three_point", f->nose_over_three_point,
-                           d.gear.brakes ? at_least(0.5, "wheel brakes on firm ground give about 0.5 g") : at_least(0.25, "no wheel brakes: half of 0.5 g"));
+                           d.gear.brakes ? at_least(0.5, "wheel brakes on firm ground give about 0.5 g")
+                                         : at_least(0.25, "no wheel brakes: half of 0.5 g"));
   over.working = {{"h, three-point", f->cg_height_three_point, Kind::length}};
   Limit level = at_least(0, "a warning below 0.3 g");
   level.hold_lower = 0.3;
   collect.add("place.nose_over_level", f->nose_over_level, level);
-  auto& share = collect.add("place.tail_share", f->tail_share, bands(0.05, 0.05, 0.15, 0.20, "classic texts: 5–15 %, to 20 % heavy"));
+  auto& share = collect.add("place.tail_share", f->tail_share,
+                            bands(0.05, 0.05, 0.15, 0.20, "classic texts: 5–15 %, to 20 % heavy"));
   share.working = {{"wheelbase, three-point", f->wheelbase, Kind::length}};
   collect.add("place.side_tip", f->tip_sideways, at_least(0.5, "more than 0.5 g is comfortable"));
 }
@@ -131,8 +153,12 @@ void propellers(const Design& d, const LoadingState& l, Collector& collect) {
       continue;
     }
     const place::PropellerDisc disc{p.hub.vec(), p.diameter, p.tilt};
-    struct Line { const char* id; GearState state; };
-    for (const Line& line : {Line{"place.propeller_static", GearState::static_load}, Line{"place.propeller_bottomed", GearState::bottomed},
+    struct Line {
+      const char* id;
+      GearState state;
+    };
+    for (const Line& line : {Line{"place.propeller_static", GearState::static_load},
+                             Line{"place.propeller_bottomed", GearState::bottomed},
                              Line{"place.propeller_flat", GearState::flat}}) {
       collect.about(p.name, l.name, line.state);
       const auto main = wheel_in_state(d.gear.main, line.state, &l.rest->wheels[2]);
@@ -143,20 +169,25 @@ void propellers(const Design& d, const LoadingState& l, Collector& collect) {
       if (line.state == GearState::static_load) {
         if (is_model(d)) {
           const double part = smooth(d) ? 0.10 : 0.15;
-          limit = at_least(part * p.diameter, smooth(d) ? "models: 10 % of the diameter" : "models on grass: 15 % of the diameter");
+          limit = at_least(part * p.diameter, smooth(d) ? "models: 10 % of the diameter"
+                                                        : "models on grass: 15 % of the diameter");
         } else {
-          limit = d.is_tricycle() ? at_least(0.18, "certification practice: 180 mm (7 in), nosewheel") : at_least(0.23, "certification practice: 230 mm (9 in), tailwheel");
+          limit = d.is_tricycle() ? at_least(0.18, "certification practice: 180 mm (7 in), nosewheel")
+                                  : at_least(0.23, "certification practice: 230 mm (9 in), tailwheel");
         }
       }
       auto& f = collect.add(line.id, place::propeller_clearance(disc, main, pitch), limit);
       f.working = {{"pitch", pitch, Kind::angle}};
-      if (line.state == GearState::flat && !d.gear.main.wheel.flat_radius.known()) f.remark = "needs axle height on a flat tyre";
+      if (line.state == GearState::flat && !d.gear.main.wheel.flat_radius.known())
+        f.remark = "needs axle height on a flat tyre";
     }
     if (d.is_tricycle()) {
       collect.about(p.name, l.name, GearState::flat);
       const auto main = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
-      const auto pitch = place::pitch_on(wheel_in_state(d.gear.third, GearState::flat, &l.rest->wheels[0]), main);
-      auto& f = collect.add("place.propeller_nose_flat", pitch ? place::propeller_clearance(disc, main, *pitch) : std::nan(""),
+      const auto pitch =
+          place::pitch_on(wheel_in_state(d.gear.third, GearState::flat, &l.rest->wheels[0]), main);
+      auto& f = collect.add("place.propeller_nose_flat",
+                            pitch ? place::propeller_clearance(disc, main, *pitch) : std::nan(""),
                             at_least(0, "some clearance must be left"));
       if (pitch) f.working = {{"pitch", *pitch, Kind::angle}};
     }
@@ -171,8 +202,10 @@ void low_points(const Design& d, const LoadingState& l, Collector& collect) {
       const auto main = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
       const double height = place::height_above_ground(p.at.vec(), main, l.rest->pitch);
       collect.about(p.name, l.name);
-      auto& f = collect.add("place.wing_tip", height * std::cos(bank) - (std::abs(p.at.y) - d.gear.main.axle.y) * std::sin(bank),
-                            at_least(0, "it must not touch"));
+      auto& f =
+          collect.add("place.wing_tip",
+                      height * std::cos(bank) - (std::abs(p.at.y) - d.gear.main.axle.y) * std::sin(bank),
+                      at_least(0, "it must not touch"));
       f.working = {{"bank", bank, Kind::angle}, {"height at rest", height, Kind::length}};
       continue;
     }
@@ -180,7 +213,8 @@ void low_points(const Design& d, const LoadingState& l, Collector& collect) {
     const auto main = wheel_in_state(d.gear.main, GearState::flat, &l.rest->wheels[2]);
     const double pitch = pitch_in_state(d, GearState::flat, l);
     collect.about(p.name, l.name, GearState::flat);
-    auto& f = collect.add("place.low_point", place::height_above_ground(p.at.vec(), main, pitch), at_least(0, "it must not touch, even bottomed and flat"));
+    auto& f = collect.add("place.low_point", place::height_above_ground(p.at.vec(), main, pitch),
+                          at_least(0, "it must not touch, even bottomed and flat"));
     const auto still = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
     f.working = {{"static", place::height_above_ground(p.at.vec(), still, l.rest->pitch), Kind::length}};
   }
@@ -199,7 +233,8 @@ void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
   if (!is_model(d)) {
     const auto usual = place::typical_main_wheel(load);
     auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual.diameter);
-    f.working = {{"usual diameter", usual.diameter, Kind::length}, {"usual width", usual.width, Kind::length}};
+    f.working = {{"usual diameter", usual.diameter, Kind::length},
+                 {"usual width", usual.width, Kind::length}};
     return;
   }
   // Starting points by all-up mass, smooth field: between them diameter goes as a power of the mass.
@@ -207,7 +242,8 @@ void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
   constexpr double sizes[] = {0.050, 0.065, 0.080, 0.105, 0.135};
   int i = 0;
   while (i < 3 && heaviest > masses[i + 1]) ++i;
-  double usual = sizes[i] * std::pow(heaviest / masses[i], std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
+  double usual = sizes[i] * std::pow(heaviest / masses[i],
+                                     std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
   if (!smooth(d)) usual *= 1.25;
   auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual);
   f.working = {{"usual diameter", usual, Kind::length}};
@@ -224,8 +260,10 @@ void assess_place(const Design& d, Assessment& a, Collector& collect) {
       collect.unknown(headline, "the aircraft at rest on its wheels: " + l.no_rest);
       continue;
     }
-    if (d.is_tricycle()) tricycle(d, l, collect);
-    else tailwheel(d, l, collect);
+    if (d.is_tricycle())
+      tricycle(d, l, collect);
+    else
+      tailwheel(d, l, collect);
     propellers(d, l, collect);
     low_points(d, l, collect);
   }

@@ -17,31 +17,40 @@ Limit between_given(const Given& lower, const Given& upper, const char* source) 
 
 void compare_with_scales(const Design& d, const Assessment& a, Collector& collect) {
   const Weighing& w = d.weighing;
-  if (!w.third.known() && !w.port.known() && !w.starboard.known()) return;  // not weighed yet: nothing to compare
+  if (!w.third.known() && !w.port.known() && !w.starboard.known())
+    return;  // not weighed yet: nothing to compare
   collect.about("", w.loading);
-  const bool complete = w.third.known() && w.port.known() && w.starboard.known() && w.third_tare.known() && w.port_tare.known() &&
-                        w.starboard_tare.known();
+  const bool complete = w.third.known() && w.port.known() && w.starboard.known() && w.third_tare.known() &&
+                        w.port_tare.known() && w.starboard_tare.known();
   const LoadingState* ledger = nullptr;
   for (const auto& l : a.loadings)
     if (l.name == w.loading) ledger = &l;
   std::string missing;
-  if (!complete) missing = "all three readings and their tares";
-  else if (!ledger) missing = "the loading that the weighing compares with";
-  else if (!ledger->mass.known()) missing = ledger->mass.problem;
-  else if (!w.third_x.known() || !w.main_x.known() || !w.half_track.known()) missing = "where the wheels stood when weighed";
+  if (!complete)
+    missing = "all three readings and their tares";
+  else if (!ledger)
+    missing = "the loading that the weighing compares with";
+  else if (!ledger->mass.known())
+    missing = ledger->mass.problem;
+  else if (!w.third_x.known() || !w.main_x.known() || !w.half_track.known())
+    missing = "where the wheels stood when weighed";
   if (!missing.empty()) {
     collect.unknown("weigh.scales_mass", missing);
     return;
   }
-  const auto scales = weigh::from_scales(std::vector<weigh::WheelReading>{
-      {w.third, w.third_tare, w.third_x, 0}, {w.port, w.port_tare, w.main_x, -w.half_track}, {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
+  const auto scales = weigh::from_scales(
+      std::vector<weigh::WheelReading>{{w.third, w.third_tare, w.third_x, 0},
+                                       {w.port, w.port_tare, w.main_x, -w.half_track},
+                                       {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
   const auto& mass = ledger->mass.down;
   auto& by_mass = collect.add("weigh.scales_mass", scales.mass - mass.mass,
                               within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"));
   by_mass.working = {{"scales", scales.mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
   const double base = std::abs(w.main_x - w.third_x);
-  auto& by_cg = collect.add("weigh.scales_cg", scales.at.x() - mass.at.x(), within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
-  by_cg.working = {{"CG from the scales", scales.at.x(), Kind::length}, {"CG of the ledger", mass.at.x(), Kind::length}};
+  auto& by_cg = collect.add("weigh.scales_cg", scales.at.x() - mass.at.x(),
+                            within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
+  by_cg.working = {{"CG from the scales", scales.at.x(), Kind::length},
+                   {"CG of the ledger", mass.at.x(), Kind::length}};
   by_cg.assumption = "weighed level, contacts below the axles";
 }
 
@@ -61,28 +70,33 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
       continue;
     }
     const auto& m = l.mass;
-    auto& mass = collect.add("weigh.mass", m.down.mass, between_given({}, d.airframe.mass_limit, "designer's limit"),
-                             m.spread.spread_root_sum_square);
+    auto& mass =
+        collect.add("weigh.mass", m.down.mass, between_given({}, d.airframe.mass_limit, "designer's limit"),
+                    m.spread.spread_root_sum_square);
     mass.working = {{"weighed", m.spread.weighed_mass, Kind::mass},
                     {"estimated", m.spread.estimated_mass, Kind::mass},
                     {"spread, root sum square", m.spread.spread_root_sum_square, Kind::mass},
                     {"spread, worst case", m.spread.spread_worst, Kind::mass}};
     Limit range;
-    if (l.flown) range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
-    const double spread = std::max(m.spread.cg_x_aftmost - m.down.at.x(), m.down.at.x() - m.spread.cg_x_foremost);
+    if (l.flown)
+      range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
+    const double spread =
+        std::max(m.spread.cg_x_aftmost - m.down.at.x(), m.down.at.x() - m.spread.cg_x_foremost);
     auto& cg = collect.add("weigh.cg_station", m.down.at.x(), range, spread);
     cg.working = {{"Σ mᵢ·xᵢ / m", m.down.at.x(), Kind::length},
                   {"foremost by estimates", m.spread.cg_x_foremost, Kind::length},
                   {"aftmost by estimates", m.spread.cg_x_aftmost, Kind::length}};
     if (d.gear.main.retraction.fitted || d.gear.third.retraction.fitted) {
       auto& up = collect.add("weigh.cg_station_up", m.up.at.x(), range, spread);
-      up.working = {{"gear down", m.down.at.x(), Kind::length}, {"shift", m.up.at.x() - m.down.at.x(), Kind::length}};
+      up.working = {{"gear down", m.down.at.x(), Kind::length},
+                    {"shift", m.up.at.x() - m.down.at.x(), Kind::length}};
     }
     collect.add("weigh.cg_waterline", m.down.at.z());
     if (!panels.empty()) {
       const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
       auto& mac = collect.add("weigh.cg_mac", chord.percent(m.down.at.x()) / 100);
-      mac.working = {{"mean chord", chord.mean_chord, Kind::length}, {"its leading edge", chord.leading_edge_x, Kind::length}};
+      mac.working = {{"mean chord", chord.mean_chord, Kind::length},
+                     {"its leading edge", chord.leading_edge_x, Kind::length}};
     }
     collect.add("weigh.estimated_share", m.spread.estimated_mass / m.down.mass);
   }

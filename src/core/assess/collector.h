@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! How the stations' checks hand in their findings: limits of the user's own are put in and verdicts passed in
-//! one place.
+//! How the stations' checks hand in their findings: limits of the user's own are put in and verdicts passed
+//! in one place.
 #pragma once
 
 #include <string>
@@ -37,7 +37,9 @@ class Collector {
 
 inline Limit at_least(double lower, std::string source) { return {lower, {}, {}, {}, std::move(source)}; }
 inline Limit at_most(double upper, std::string source) { return {{}, upper, {}, {}, std::move(source)}; }
-inline Limit within(double lower, double upper, std::string source) { return {lower, upper, {}, {}, std::move(source)}; }
+inline Limit within(double lower, double upper, std::string source) {
+  return {lower, upper, {}, {}, std::move(source)};
+}
 //! Own bands: fails outside [lower, upper], holds inside [hold_lower, hold_upper], tight between.
 inline Limit bands(double lower, double hold_lower, double hold_upper, double upper, std::string source) {
   return {lower, upper, hold_lower, hold_upper, std::move(source)};

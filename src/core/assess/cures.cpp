@@ -41,7 +41,8 @@ bool sequenced(const Design& d) { return !d.sequence.up.empty() || !d.sequence.d
 constexpr double mm = 0.001;
 const double deg = radians(1);
 
-//! Verdict and margin of a check over all loadings (its worst), or of the one loading of a finding that names it.
+//! Verdict and margin of a check over all loadings (its worst), or of the one loading of a finding that names
+//! it.
 const Finding* worst_of(const Assessment& a, std::string_view id, const std::string& subject) {
   const Finding* worst = nullptr;
   for (const auto& f : a.findings)
@@ -49,8 +50,8 @@ const Finding* worst_of(const Assessment& a, std::string_view id, const std::str
   return worst;
 }
 
-//! Signed distance to what a verdict of "fails" or "tight" lacks: for a fail the margin, for a tight one the margin less
-//! the band within which it is tight.
+//! Signed distance to what a verdict of "fails" or "tight" lacks: for a fail the margin, for a tight one the
+//! margin less the band within which it is tight.
 double lack(const Finding& f, bool from_fail) {
   if (from_fail || !std::isfinite(f.margin)) return f.margin;
   const Limit& l = f.limit;
@@ -88,44 +89,50 @@ const std::vector<Knob>& knobs() {
        [](Design& d, double v) { resize(d.gear.third.wheel, v); }, always},
       {"main.charge", "More charge in the mains by", "Less charge in the mains by", Kind::pressure, 5e3, 3e6,
        [](Design& d, double v) { d.gear.main.spring.gas.pressure.si += v; }, main_gas},
-      {"third.charge", "More charge in the nose or tail leg by", "Less charge in the nose or tail leg by", Kind::pressure, 5e3, 3e6,
-       [](Design& d, double v) { d.gear.third.spring.gas.pressure.si += v; }, third_gas},
+      {"third.charge", "More charge in the nose or tail leg by", "Less charge in the nose or tail leg by",
+       Kind::pressure, 5e3, 3e6, [](Design& d, double v) { d.gear.third.spring.gas.pressure.si += v; },
+       third_gas},
       {"main.rate", "Main springs stiffer by", "Main springs softer by", Kind::stiffness, 10, 1e5,
        [](Design& d, double v) { d.gear.main.spring.rate.si += v; }, main_linear},
-      {"third.rate", "Nose or tail spring stiffer by", "Nose or tail spring softer by", Kind::stiffness, 10, 1e5,
-       [](Design& d, double v) { d.gear.third.spring.rate.si += v; }, third_linear},
-      {"main.coil_length", "Main coils longer when installed by", "Main coils preloaded more by", Kind::length, 0.5 * mm, 0.1,
+      {"third.rate", "Nose or tail spring stiffer by", "Nose or tail spring softer by", Kind::stiffness, 10,
+       1e5, [](Design& d, double v) { d.gear.third.spring.rate.si += v; }, third_linear},
+      {"main.coil_length", "Main coils longer when installed by", "Main coils preloaded more by",
+       Kind::length, 0.5 * mm, 0.1,
        [](Design& d, double v) { d.gear.main.spring.coil.installed_length.si += v; }, main_coil},
-      {"third.coil_length", "Nose or tail coil longer when installed by", "Nose or tail coil preloaded more by", Kind::length, 0.5 * mm, 0.1,
+      {"third.coil_length", "Nose or tail coil longer when installed by",
+       "Nose or tail coil preloaded more by", Kind::length, 0.5 * mm, 0.1,
        [](Design& d, double v) { d.gear.third.spring.coil.installed_length.si += v; }, third_coil},
-      {"main.wire", "Main coils of thicker wire by", "Main coils of thinner wire by", Kind::length, 0.1 * mm, 0.01,
-       [](Design& d, double v) { d.gear.main.spring.coil.wire_diameter.si += v; }, main_coil},
+      {"main.wire", "Main coils of thicker wire by", "Main coils of thinner wire by", Kind::length, 0.1 * mm,
+       0.01, [](Design& d, double v) { d.gear.main.spring.coil.wire_diameter.si += v; }, main_coil},
       {"main.travel", "Main legs' travel longer by", "Main legs' travel shorter by", Kind::length, mm, 0.3,
        [](Design& d, double v) { d.gear.main.travel.si += v; }, always},
-      {"third.travel", "Nose or tail leg's travel longer by", "Nose or tail leg's travel shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { d.gear.third.travel.si += v; }, always},
-      {"main.unit_angle", "Main unit angle more by", "Main unit angle less by", Kind::angle, 0.1 * deg, 30 * deg,
-       [](Design& d, double v) { d.gear.main.retraction.unit_angle.si += v; }, main_retracts},
-      {"third.unit_angle", "Nose unit angle more by", "Nose unit angle less by", Kind::angle, 0.1 * deg, 30 * deg,
-       [](Design& d, double v) { d.gear.third.retraction.unit_angle.si += v; }, third_retracts},
-      {"main.mount_tilt", "Main mount tilted up by", "Main mount tilted down by", Kind::angle, 0.1 * deg, 20 * deg,
-       [](Design& d, double v) { d.gear.main.retraction.mount_tilt.si += v; }, main_retracts},
-      {"third.mount_tilt", "Nose mount tilted up by", "Nose mount tilted down by", Kind::angle, 0.1 * deg, 20 * deg,
-       [](Design& d, double v) { d.gear.third.retraction.mount_tilt.si += v; }, third_retracts},
+      {"third.travel", "Nose or tail leg's travel longer by", "Nose or tail leg's travel shorter by",
+       Kind::length, mm, 0.3, [](Design& d, double v) { d.gear.third.travel.si += v; }, always},
+      {"main.unit_angle", "Main unit angle more by", "Main unit angle less by", Kind::angle, 0.1 * deg,
+       30 * deg, [](Design& d, double v) { d.gear.main.retraction.unit_angle.si += v; }, main_retracts},
+      {"third.unit_angle", "Nose unit angle more by", "Nose unit angle less by", Kind::angle, 0.1 * deg,
+       30 * deg, [](Design& d, double v) { d.gear.third.retraction.unit_angle.si += v; }, third_retracts},
+      {"main.mount_tilt", "Main mount tilted up by", "Main mount tilted down by", Kind::angle, 0.1 * deg,
+       20 * deg, [](Design& d, double v) { d.gear.main.retraction.mount_tilt.si += v; }, main_retracts},
+      {"third.mount_tilt", "Nose mount tilted up by", "Nose mount tilted down by", Kind::angle, 0.1 * deg,
+       20 * deg, [](Design& d, double v) { d.gear.third.retraction.mount_tilt.si += v; }, third_retracts},
       {"sequence.legs_later", "Legs raised later by", "Legs raised earlier by", Kind::time, 0.1, 30,
        [](Design& d, double v) { delay(d.sequence.up, Action::raise, v); }, sequenced},
       {"sequence.doors_close_later", "Doors close later by", "Doors close earlier by", Kind::time, 0.1, 30,
        [](Design& d, double v) { delay(d.sequence.up, Action::close, v); }, sequenced},
       {"sequence.legs_lowered_later", "Legs lowered later by", "Legs lowered earlier by", Kind::time, 0.1, 30,
        [](Design& d, double v) { delay(d.sequence.down, Action::lower, v); }, sequenced},
-      {"sequence.doors_close_later_down", "Doors close later, going down, by", "Doors close earlier, going down, by", Kind::time, 0.1, 30,
+      {"sequence.doors_close_later_down", "Doors close later, going down, by",
+       "Doors close earlier, going down, by", Kind::time, 0.1, 30,
        [](Design& d, double v) { delay(d.sequence.down, Action::close, v); }, sequenced},
   };
   return list;
 }
 
 std::vector<const Knob*> knobs_for(std::string_view id) {
-  const auto starts = [](std::string_view s, std::string_view with) { return s.substr(0, with.size()) == with; };
+  const auto starts = [](std::string_view s, std::string_view with) {
+    return s.substr(0, with.size()) == with;
+  };
   const auto any_of = [](std::string_view word, std::initializer_list<std::string_view> words) {
     return std::find(words.begin(), words.end(), word) != words.end();
   };
@@ -135,11 +142,16 @@ std::vector<const Knob*> knobs_for(std::string_view id) {
     const std::string_view what = knob.substr(knob.find('.') + 1);  // "station" of "main.station"
     const bool of_sequence = starts(knob, "sequence.");
     bool use = false;
-    if (starts(id, "place.")) use = any_of(what, {"station", "length", "side", "shim", "wheel"});
-    else if (starts(id, "stance.")) use = any_of(what, {"station", "length", "shim", "rate", "charge", "coil_length"});
-    else if (starts(id, "spring.")) use = any_of(what, {"rate", "charge", "coil_length", "travel", "wire"});
-    else if (starts(id, "swing.")) use = any_of(what, {"length", "unit_angle", "mount_tilt", "wheel", "station"});
-    else if (starts(id, "sequence.")) use = of_sequence;
+    if (starts(id, "place."))
+      use = any_of(what, {"station", "length", "side", "shim", "wheel"});
+    else if (starts(id, "stance."))
+      use = any_of(what, {"station", "length", "shim", "rate", "charge", "coil_length"});
+    else if (starts(id, "spring."))
+      use = any_of(what, {"rate", "charge", "coil_length", "travel", "wire"});
+    else if (starts(id, "swing."))
+      use = any_of(what, {"length", "unit_angle", "mount_tilt", "wheel", "station"});
+    else if (starts(id, "sequence."))
+      use = of_sequence;
     if (use) list.push_back(&k);
   }
   return list;
@@ -169,9 +181,11 @@ std::vector<Cure> cures_for(const Design& design, const Assessment& before, cons
       const Finding* f = worst_of(a, finding.measure_id, finding.subject);
       return f ? lack(*f, failing) : std::nan("");
     };
-    const auto change = find_nearest_root(spare, 0, std::max(2 * knob->step, 0.01 * knob->range), -knob->range, knob->range);
+    const auto change =
+        find_nearest_root(spare, 0, std::max(2 * knob->step, 0.01 * knob->range), -knob->range, knob->range);
     if (!change || std::abs(*change) < 1e-9 * knob->range) continue;
-    const double rounded = std::copysign(std::ceil(std::abs(*change) / knob->step - 1e-6) * knob->step, *change);
+    const double rounded =
+        std::copysign(std::ceil(std::abs(*change) / knob->step - 1e-6) * knob->step, *change);
     if (std::abs(rounded) > knob->range || !(spare(rounded) >= -1e-9)) continue;
     Cure cure;
     cure.knob = knob;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! What would cure a failing or tight finding: for each single change a builder can make, the least amount that
-//! makes it hold, solved on the whole design, and what that costs on every other margin.
+//! What would cure a failing or tight finding: for each single change a builder can make, the least amount
+//! that makes it hold, solved on the whole design, and what that costs on every other margin.
 #pragma once
 
 #include <string>
@@ -12,11 +12,12 @@ namespace kranich {
 
 //! A change a builder can make by one number, applied to a design.
 struct Knob {
-  std::string id;          //!< "main.station"
-  std::string more, less;  //!< how an increase and a decrease read: "Main wheels aft by", "Main wheels forward by"
+  std::string id;  //!< "main.station"
+  std::string more,
+      less;  //!< how an increase and a decrease read: "Main wheels aft by", "Main wheels forward by"
   Kind kind;
-  double step;             //!< what the answer is rounded outward to, SI
-  double range;            //!< largest change tried, SI
+  double step;   //!< what the answer is rounded outward to, SI
+  double range;  //!< largest change tried, SI
   void (*apply)(Design&, double);
   bool (*fits)(const Design&);
 };
@@ -33,11 +34,11 @@ struct Price {
 
 struct Cure {
   const Knob* knob;
-  double change;               //!< SI, rounded outward to the knob's step
-  std::string text;            //!< "Main wheels forward by 24 mm"
-  Verdict reached;             //!< of the finding cured
-  std::vector<Price> worse;    //!< checks whose verdict gets worse
-  std::vector<Price> better;   //!< other checks whose verdict gets better
+  double change;              //!< SI, rounded outward to the knob's step
+  std::string text;           //!< "Main wheels forward by 24 mm"
+  Verdict reached;            //!< of the finding cured
+  std::vector<Price> worse;   //!< checks whose verdict gets worse
+  std::vector<Price> better;  //!< other checks whose verdict gets better
   Design applied(const Design& design) const;
 };
 

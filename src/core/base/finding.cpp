@@ -7,21 +7,30 @@ namespace kranich {
 
 std::string_view verdict_word(Verdict verdict) {
   switch (verdict) {
-    case Verdict::holds: return "holds";
-    case Verdict::tight: return "tight";
-    case Verdict::fails: return "fails";
-    case Verdict::unknown: return "unknown";
-    case Verdict::noted: return "noted";
+    case Verdict::holds:
+      return "holds";
+    case Verdict::tight:
+      return "tight";
+    case Verdict::fails:
+      return "fails";
+    case Verdict::unknown:
+      return "unknown";
+    case Verdict::noted:
+      return "noted";
   }
   return "unknown";
 }
 
 std::string_view gear_state_word(GearState state) {
   switch (state) {
-    case GearState::extended: return "extended";
-    case GearState::static_load: return "static";
-    case GearState::bottomed: return "bottomed";
-    case GearState::flat: return "flat";
+    case GearState::extended:
+      return "extended";
+    case GearState::static_load:
+      return "static";
+    case GearState::bottomed:
+      return "bottomed";
+    case GearState::flat:
+      return "flat";
   }
   return "static";
 }
@@ -50,7 +59,8 @@ Judgement judge(double value, const Limit& limit, double zero_scale, double tole
 
   if (margin < 0) return {Verdict::fails, margin, fraction};
   if (limit.hold_lower || limit.hold_upper) {
-    const bool outside = (limit.hold_lower && value < *limit.hold_lower) || (limit.hold_upper && value > *limit.hold_upper);
+    const bool outside =
+        (limit.hold_lower && value < *limit.hold_lower) || (limit.hold_upper && value > *limit.hold_upper);
     return {outside || margin < tolerance_effect ? Verdict::tight : Verdict::holds, margin, fraction};
   }
   const double band = std::max(tolerance_effect, 0.1 * scale);

@@ -18,8 +18,8 @@ enum class Verdict { holds, tight, fails, unknown, noted };
 
 std::string_view verdict_word(Verdict verdict);
 
-//! Limits of a measure in SI. Outside [lower, upper] it fails. Between them it is tight where it is closer than
-//! the tight band; a check that names its own bands gives hold_lower and hold_upper.
+//! Limits of a measure in SI. Outside [lower, upper] it fails. Between them it is tight where it is closer
+//! than the tight band; a check that names its own bands gives hold_lower and hold_upper.
 struct Limit {
   std::optional<double> lower;
   std::optional<double> upper;
@@ -46,11 +46,12 @@ struct Finding {
   GearState state = GearState::static_load;
   double value = std::numeric_limits<double>::quiet_NaN();  //!< SI
   Limit limit;
-  double margin = std::numeric_limits<double>::quiet_NaN();           //!< in the measure's unit, negative: outside
-  double margin_fraction = std::numeric_limits<double>::quiet_NaN();  //!< of the limit (two sides: of the width)
+  double margin = std::numeric_limits<double>::quiet_NaN();  //!< in the measure's unit, negative: outside
+  double margin_fraction =
+      std::numeric_limits<double>::quiet_NaN();  //!< of the limit (two sides: of the width)
   Verdict verdict = Verdict::unknown;
-  std::string remark;             //!< why it is unknown, or what to know about the number
-  std::vector<Working> working;   //!< the numbers in the formula
+  std::string remark;            //!< why it is unknown, or what to know about the number
+  std::vector<Working> working;  //!< the numbers in the formula
   std::string assumption;
 
   const Measure& info() const { return measure(measure_id); }

@@ -32,7 +32,8 @@ struct Measure {
 //! All measures, by station in the order of work.
 std::span<const Measure> all_measures();
 
-//! The measure of that id; throws std::logic_error for an id that is not registered (a broken promise of ours).
+//! The measure of that id; throws std::logic_error for an id that is not registered (a broken promise of
+//! ours).
 const Measure& measure(std::string_view id);
 //! As measure(), but null where a file or a user may have named something that does not exist.
 const Measure* find_measure(std::string_view id);

@@ -24,7 +24,8 @@ std::optional<double> find_root(const Function& f, double from, double to) {
   return std::abs(f(low)) < std::abs(f(high)) ? low : high;
 }
 
-std::optional<double> find_nearest_root(const Function& f, double start, double step, double low, double high) {
+std::optional<double> find_nearest_root(const Function& f, double start, double step, double low,
+                                        double high) {
   const double f0 = f(start);
   if (!std::isfinite(f0)) return std::nullopt;
   if (f0 == 0) return start;

@@ -13,9 +13,10 @@ using Function = std::function<double(double)>;
 //! change sign or f is not finite at an end.
 std::optional<double> find_root(const Function& f, double from, double to);
 
-//! The root nearest to `start` in [low, high]: steps outward from `start` on both sides, doubling from `step`,
-//! until the sign changes, then refines. Nothing if the sign never changes within the bounds.
-std::optional<double> find_nearest_root(const Function& f, double start, double step, double low, double high);
+//! The root nearest to `start` in [low, high]: steps outward from `start` on both sides, doubling from
+//! `step`, until the sign changes, then refines. Nothing if the sign never changes within the bounds.
+std::optional<double> find_nearest_root(const Function& f, double start, double step, double low,
+                                        double high);
 
 struct Minimum {
   double at;

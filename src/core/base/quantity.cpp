@@ -61,8 +61,10 @@ class Scanner {
 
   void skip_spaces() {
     while (!rest_.empty()) {
-      if (rest_.front() == ' ' || rest_.front() == '\t') rest_.remove_prefix(1);
-      else if (!take("\u00a0") && !take("\u2009") && !take("\u202f")) return;
+      if (rest_.front() == ' ' || rest_.front() == '\t')
+        rest_.remove_prefix(1);
+      else if (!take("\u00a0") && !take("\u2009") && !take("\u202f"))
+        return;
     }
   }
   bool at_end() {
@@ -86,9 +88,9 @@ struct VulgarFraction {
   double value;
 };
 constexpr std::array vulgar_fractions{
-    VulgarFraction{"½", 0.5},       VulgarFraction{"¼", 0.25},      VulgarFraction{"¾", 0.75},
-    VulgarFraction{"⅛", 0.125},     VulgarFraction{"⅜", 0.375},     VulgarFraction{"⅝", 0.625},
-    VulgarFraction{"⅞", 0.875},     VulgarFraction{"⅓", 1.0 / 3.0}, VulgarFraction{"⅔", 2.0 / 3.0},
+    VulgarFraction{"½", 0.5},   VulgarFraction{"¼", 0.25},      VulgarFraction{"¾", 0.75},
+    VulgarFraction{"⅛", 0.125}, VulgarFraction{"⅜", 0.375},     VulgarFraction{"⅝", 0.625},
+    VulgarFraction{"⅞", 0.875}, VulgarFraction{"⅓", 1.0 / 3.0}, VulgarFraction{"⅔", 2.0 / 3.0},
 };
 
 std::optional<double> take_vulgar(Scanner& in) {
@@ -148,8 +150,8 @@ std::variant<double, ParseError> take_number(Scanner& in) {
     return ParseError{fmt::format("a number was expected at “{}”", s.substr(0, 12))};
   if (const auto comma = digits.find(','); comma != std::string::npos) {
     if (comma > 0 && comma + 4 == digits.size())
-      return ParseError{fmt::format("“{}” may mean a thousand or a decimal: write it without the comma, or with a point",
-                                    digits)};
+      return ParseError{fmt::format(
+          "“{}” may mean a thousand or a decimal: write it without the comma, or with a point", digits)};
     digits[comma] = '.';
   }
   double value = 0;
@@ -353,16 +355,19 @@ std::variant<ParsedQuantity, ParseError> parse_quantity(std::string_view text, K
     Scanner before = in;
     const Unit* unit = take_unit(in, kind);
     const char next = before.rest().empty() ? ' ' : before.rest().front();
-    if (!unit && (std::isalpha(static_cast<unsigned char>(next)) || static_cast<unsigned char>(next) >= 0x80) &&
+    if (!unit &&
+        (std::isalpha(static_cast<unsigned char>(next)) || static_cast<unsigned char>(next) >= 0x80) &&
         before.rest().substr(0, 3) != "−" && before.rest().substr(0, 3) != "–")
-      return ParseError{fmt::format("“{}” is not a unit of {}; use {}", before.rest(), kind_name(kind), units_of(kind))};
+      return ParseError{
+          fmt::format("“{}” is not a unit of {}; use {}", before.rest(), kind_name(kind), units_of(kind))};
     if (!need_term && !parts.empty() && !parts.back().unit)
       return ParseError{"two numbers stand side by side without a sign or a unit"};
     parts.push_back({std::get<double>(number), unit, sign});
     need_term = false;
   }
-  if (parts.empty()) return ParseError{fmt::format("a {} was expected, such as {}", kind_name(kind),
-                                                   kind == Kind::length ? "1835 or 41 3/8\"" : "12.5")};
+  if (parts.empty())
+    return ParseError{fmt::format("a {} was expected, such as {}", kind_name(kind),
+                                  kind == Kind::length ? "1835 or 41 3/8\"" : "12.5")};
   if (need_term) return ParseError{"a number was expected after the sign"};
 
   const Unit* only = nullptr;  // the one unit named in the entry, if it is the same wherever one stands
@@ -377,7 +382,8 @@ std::variant<ParsedQuantity, ParseError> parse_quantity(std::string_view text, K
   const Unit* previous = nullptr;
   for (const auto& p : parts) {
     const Unit* unit = p.unit;
-    if (!unit && previous && kind == Kind::length && previous->to_si == 12 * inch) unit = find_unit(kind, "in");
+    if (!unit && previous && kind == Kind::length && previous->to_si == 12 * inch)
+      unit = find_unit(kind, "in");
     if (!unit && several && !(previous && previous->to_si == 12 * inch))
       return ParseError{"a number without a unit stands among several units: say which it has"};
     if (!unit) unit = &fallback;

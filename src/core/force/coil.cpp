@@ -46,7 +46,9 @@ CoilFigures coil_figures(const CoilGeometry& g, const Wire& wire) {
   return f;
 }
 
-double buckling_free_length(double mean_diameter, double end_constant) { return 2.63 * mean_diameter / end_constant; }
+double buckling_free_length(double mean_diameter, double end_constant) {
+  return 2.63 * mean_diameter / end_constant;
+}
 
 Preloaded preloaded(double rate, double free_length, double installed_length, double travel) {
   const double preload = rate * (free_length - installed_length);
@@ -57,12 +59,14 @@ Preloaded preloaded(double rate, double free_length, double installed_length, do
 
 std::optional<CoilAtWheel> coil_at_wheel(const Coil& c) {
   const Wire* wire = find_wire(c.wire);
-  if (!wire || !c.wire_diameter.known() || !c.mean_diameter.known() || !c.active_turns.known() || !c.total_turns.known() ||
-      !c.free_length.known() || !c.installed_length.known() || !c.count.known() || !c.motion_ratio.known())
+  if (!wire || !c.wire_diameter.known() || !c.mean_diameter.known() || !c.active_turns.known() ||
+      !c.total_turns.known() || !c.free_length.known() || !c.installed_length.known() || !c.count.known() ||
+      !c.motion_ratio.known())
     return std::nullopt;
   if (c.mean_diameter <= c.wire_diameter) return std::nullopt;
   CoilAtWheel w{};
-  w.figures = coil_figures({c.wire_diameter, c.mean_diameter, c.active_turns, c.total_turns, c.free_length, c.ends}, *wire);
+  w.figures = coil_figures(
+      {c.wire_diameter, c.mean_diameter, c.active_turns, c.total_turns, c.free_length, c.ends}, *wire);
   w.count = c.count;
   w.motion_ratio = c.motion_ratio;
   w.spring_preload = std::max(0.0, w.figures.rate * (c.free_length - c.installed_length));

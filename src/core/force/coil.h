@@ -13,10 +13,10 @@ namespace kranich::force {
 //! Spring wire. Typical values: confirm with your supplier. S_ut = A/d^m with d in mm, A in MPa.
 struct Wire {
   std::string_view name;
-  double shear_modulus;      //!< Pa
-  double strength_constant;  //!< A, MPa
-  double strength_exponent;  //!< m
-  double torsional_fraction; //!< of the tensile strength, set not removed
+  double shear_modulus;       //!< Pa
+  double strength_constant;   //!< A, MPa
+  double strength_exponent;   //!< m
+  double torsional_fraction;  //!< of the tensile strength, set not removed
 };
 std::span<const Wire> wires();
 const Wire* find_wire(std::string_view name);
@@ -27,14 +27,14 @@ struct CoilGeometry {
 };
 
 struct CoilFigures {
-  double index;            //!< C = D/d
-  double rate;             //!< G·d⁴/(8·D³·n_a)
-  double solid_length;     //!< d·n_t ground, d·(n_t + 1) unground
+  double index;         //!< C = D/d
+  double rate;          //!< G·d⁴/(8·D³·n_a)
+  double solid_length;  //!< d·n_t ground, d·(n_t + 1) unground
   double travel_to_solid;
   double force_at_solid;
-  double tensile_strength; //!< S_ut of the wire
+  double tensile_strength;  //!< S_ut of the wire
   double shear_limit;
-  double wahl_factor;      //!< (4C−1)/(4C−4) + 0.615/C
+  double wahl_factor;  //!< (4C−1)/(4C−4) + 0.615/C
   //! Greatest shear stress under a force: K_w·8·F·D/(π·d³).
   double shear_stress(double force) const;
   //! How much of the limit is left under a force: 1 − τ/limit.
@@ -43,7 +43,8 @@ struct CoilFigures {
 };
 CoilFigures coil_figures(const CoilGeometry& geometry, const Wire& wire);
 
-//! Free length above which a steel spring may buckle: 2.63·D/α (α 0.5 both ends flat, 0.707 one hinged, 1 both).
+//! Free length above which a steel spring may buckle: 2.63·D/α (α 0.5 both ends flat, 0.707 one hinged, 1
+//! both).
 double buckling_free_length(double mean_diameter, double end_constant);
 
 //! A spring installed with preload, over a travel.
@@ -52,15 +53,18 @@ struct Preloaded {
 };
 Preloaded preloaded(double rate, double free_length, double installed_length, double travel);
 
-//! What a leg's coils do at the axle: `count` springs, closure per axle rise `motion_ratio` (taken as constant).
+//! What a leg's coils do at the axle: `count` springs, closure per axle rise `motion_ratio` (taken as
+//! constant).
 struct CoilAtWheel {
   CoilFigures figures;
-  double rate, preload;         //!< at the axle along z, N/m and N
-  double spring_preload;        //!< per spring, N
+  double rate, preload;   //!< at the axle along z, N/m and N
+  double spring_preload;  //!< per spring, N
   double count, motion_ratio;
-  double travel_left;           //!< of one spring from installed to solid, m
+  double travel_left;  //!< of one spring from installed to solid, m
   //! Force in one spring at an axle rise.
-  double spring_force(double axle_rise) const { return spring_preload + figures.rate * axle_rise * motion_ratio; }
+  double spring_force(double axle_rise) const {
+    return spring_preload + figures.rate * axle_rise * motion_ratio;
+  }
 };
 std::optional<CoilAtWheel> coil_at_wheel(const Coil& coil);
 

@@ -10,9 +10,12 @@ namespace kranich::force {
 
 double LegLaw::force(double s) const {
   switch (kind) {
-    case Kind::rigid: return 0;
-    case Kind::linear: return preload + rate * s;
-    case Kind::gas: return piston_area * (pressure * std::pow(volume / (volume - piston_area * s), exponent) - ambient);
+    case Kind::rigid:
+      return 0;
+    case Kind::linear:
+      return preload + rate * s;
+    case Kind::gas:
+      return piston_area * (pressure * std::pow(volume / (volume - piston_area * s), exponent) - ambient);
   }
   return 0;
 }
@@ -27,8 +30,10 @@ double LegLaw::slope(double s) const {
 double LegLaw::closure(double f) const {
   if (kind == Kind::rigid || !(f > force(0))) return 0;
   double s = 0;
-  if (kind == Kind::linear) s = (f - preload) / rate;
-  else s = volume / piston_area * (1 - std::pow(pressure / (f / piston_area + ambient), 1 / exponent));
+  if (kind == Kind::linear)
+    s = (f - preload) / rate;
+  else
+    s = volume / piston_area * (1 - std::pow(pressure / (f / piston_area + ambient), 1 / exponent));
   return std::min(s, travel);
 }
 
@@ -36,8 +41,9 @@ double LegLaw::energy(double s) const {
   if (kind == Kind::rigid) return 0;
   if (kind == Kind::linear) return preload * s + rate * s * s / 2;
   const double left = volume - piston_area * s;
-  const double gas = exponent == 1 ? pressure * volume * std::log(volume / left)
-                                   : pressure * volume / (exponent - 1) * (std::pow(volume / left, exponent - 1) - 1);
+  const double gas = exponent == 1
+                         ? pressure * volume * std::log(volume / left)
+                         : pressure * volume / (exponent - 1) * (std::pow(volume / left, exponent - 1) - 1);
   return gas - ambient * piston_area * s;
 }
 
@@ -64,14 +70,16 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       return law;
     }
     case SpringKind::gas:
-      if (!s.gas.piston_area.known() || !s.gas.volume.known() || !s.gas.pressure.known()) return "piston area, gas volume or charge";
+      if (!s.gas.piston_area.known() || !s.gas.volume.known() || !s.gas.pressure.known())
+        return "piston area, gas volume or charge";
       law.kind = LegLaw::Kind::gas;
       law.piston_area = s.gas.piston_area;
       law.volume = s.gas.volume;
       law.pressure = s.gas.pressure;
       law.ambient = s.gas.ambient;
       law.exponent = s.gas.exponent;
-      if (law.piston_area * law.travel >= 0.98 * law.volume) return "a gas volume that lasts to the end of the travel";
+      if (law.piston_area * law.travel >= 0.98 * law.volume)
+        return "a gas volume that lasts to the end of the travel";
       return law;
   }
   return "the kind of spring";

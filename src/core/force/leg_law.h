@@ -12,9 +12,9 @@ namespace kranich::force {
 //! Force of a leg against its closure along z; rises from the preload, ends at a rigid stop.
 struct LegLaw {
   enum class Kind { rigid, linear, gas } kind = Kind::rigid;
-  double rate = 0, preload = 0;                                              //!< linear: N/m, N
+  double rate = 0, preload = 0;                                                 //!< linear: N/m, N
   double piston_area = 0, volume = 0, pressure = 0, ambient = 0, exponent = 1;  //!< gas, extended
-  double travel = 0;                                                         //!< m
+  double travel = 0;                                                            //!< m
 
   //! Force at a closure within the travel (below the stop).
   double force(double closure) const;

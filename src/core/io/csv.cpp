@@ -17,7 +17,8 @@ namespace {
 //! A table with named columns.
 class Table {
  public:
-  Table(std::string_view text, std::vector<std::string> required, std::vector<Fault>& faults) : faults_(faults) {
+  Table(std::string_view text, std::vector<std::string> required, std::vector<Fault>& faults)
+      : faults_(faults) {
     auto parsed = parse_csv(text);
     if (auto* fault = std::get_if<Fault>(&parsed)) {
       faults_.push_back(*fault);
@@ -30,9 +31,12 @@ class Table {
     }
     for (size_t i = 0; i < rows[0].size(); ++i) columns_[rows[0][i]] = i;
     for (const auto& name : required)
-      if (!columns_.count(name)) faults_.push_back({"line 1", fmt::format("the column \"{}\" is missing", name)});
-    if (!faults_.empty()) rows.clear();
-    else rows.erase(rows.begin());
+      if (!columns_.count(name))
+        faults_.push_back({"line 1", fmt::format("the column \"{}\" is missing", name)});
+    if (!faults_.empty())
+      rows.clear();
+    else
+      rows.erase(rows.begin());
   }
 
   std::vector<CsvRow> rows;
@@ -57,7 +61,8 @@ class Table {
     }
     return v;
   }
-  template <class E> E choice(size_t row, const std::string& column, Names names, E otherwise) {
+  template <class E>
+  E choice(size_t row, const std::string& column, Names names, E otherwise) {
     const std::string s = text(row, column);
     if (s.empty()) return otherwise;
     for (size_t i = 0; i < names.size(); ++i)
@@ -99,9 +104,12 @@ std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text) {
     if (c == '\0') return Fault{fmt::format("line {}", line), "holds a zero byte: not a text table"};
     if (c == '\n') ++line;
     if (quoted) {
-      if (c == '"' && i + 1 < text.size() && text[i + 1] == '"') field += text[++i];
-      else if (c == '"') quoted = false;
-      else field += c;
+      if (c == '"' && i + 1 < text.size() && text[i + 1] == '"')
+        field += text[++i];
+      else if (c == '"')
+        quoted = false;
+      else
+        field += c;
     } else if (c == '"' && field.empty()) {
       quoted = true;
     } else if (c == ',') {
@@ -137,10 +145,13 @@ std::string csv_line(const CsvRow& row) {
 }
 
 std::string ledger_to_csv(const std::vector<Item>& ledger) {
-  std::string s = csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed", "moves"});
+  std::string s =
+      csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed", "moves"});
   for (const auto& i : ledger)
-    s += csv_line({i.name, std::string(group_names[static_cast<size_t>(i.group)]), cell(i.mass), i.mass.tolerance == 0 ? "" : shortest(i.mass.tolerance),
-                   cell(i.at.x), cell(i.at.y), cell(i.at.z), i.weighed ? "yes" : "no", std::string(moves_names[static_cast<size_t>(i.moves)])});
+    s += csv_line({i.name, std::string(group_names[static_cast<size_t>(i.group)]), cell(i.mass),
+                   i.mass.tolerance == 0 ? "" : shortest(i.mass.tolerance), cell(i.at.x), cell(i.at.y),
+                   cell(i.at.z), i.weighed ? "yes" : "no",
+                   std::string(moves_names[static_cast<size_t>(i.moves)])});
   return s;
 }
 
@@ -156,43 +167,55 @@ LedgerFromCsv ledger_from_csv(std::string_view text) {
     item.group = table.choice(r, "group", Names(group_names), Group::airframe);
     item.moves = table.choice(r, "moves", Names(moves_names), Moves::no);
     item.mass = table.number(r, "mass_kg", spec::mass("Mass"));
-    const Given tolerance = table.number(r, "mass_tolerance_kg", spec::not_negative("Tolerance", Kind::mass, 20000));
+    const Given tolerance =
+        table.number(r, "mass_tolerance_kg", spec::not_negative("Tolerance", Kind::mass, 20000));
     item.mass.tolerance = tolerance.known() ? tolerance.si : 0;
     item.at.x = table.number(r, "x_m", spec::place("Station"));
     item.at.y = table.number(r, "y_m", spec::place("Side offset"));
     item.at.z = table.number(r, "z_m", spec::place("Waterline"));
     const std::string weighed = table.text(r, "weighed");
-    if (weighed != "yes" && weighed != "no" && !weighed.empty()) table.fault(r, "weighed", "must be yes or no, is \"" + weighed.substr(0, 40) + "\"");
+    if (weighed != "yes" && weighed != "no" && !weighed.empty())
+      table.fault(r, "weighed", "must be yes or no, is \"" + weighed.substr(0, 40) + "\"");
     item.weighed = weighed == "yes";
-    item.mass.origin = !item.mass.known() ? Origin::missing : item.weighed ? Origin::measured : Origin::estimated;
+    item.mass.origin = !item.mass.known() ? Origin::missing
+                       : item.weighed     ? Origin::measured
+                                          : Origin::estimated;
     result.items.push_back(std::move(item));
   }
   return result;
 }
 
 std::string findings_to_csv(const Assessment& a) {
-  std::string s = csv_line({"measure", "title", "subject", "loading", "state", "value_si", "unit", "lower_si", "upper_si", "limit_source", "margin_si", "margin_fraction", "verdict", "remark"});
+  std::string s = csv_line({"measure", "title", "subject", "loading", "state", "value_si", "unit", "lower_si",
+                            "upper_si", "limit_source", "margin_si", "margin_fraction", "verdict", "remark"});
   const auto number = [](double v) { return std::isfinite(v) ? shortest(v) : std::string(); };
   for (const auto& f : a.findings) {
     const Measure& m = f.info();
-    const auto si = std::find_if(known_units().begin(), known_units().end(), [&](const Unit& u) { return u.kind == m.kind; });
-    s += csv_line({f.measure_id, std::string(m.title), f.subject, f.loading, std::string(gear_state_word(f.state)), number(f.value), std::string(si->symbol),
-                   f.limit.lower ? number(*f.limit.lower) : "", f.limit.upper ? number(*f.limit.upper) : "", f.limit.source, number(f.margin),
-                   number(f.margin_fraction), std::string(verdict_word(f.verdict)), f.remark});
+    const auto si = std::find_if(known_units().begin(), known_units().end(),
+                                 [&](const Unit& u) { return u.kind == m.kind; });
+    s += csv_line({f.measure_id, std::string(m.title), f.subject, f.loading,
+                   std::string(gear_state_word(f.state)), number(f.value), std::string(si->symbol),
+                   f.limit.lower ? number(*f.limit.lower) : "", f.limit.upper ? number(*f.limit.upper) : "",
+                   f.limit.source, number(f.margin), number(f.margin_fraction),
+                   std::string(verdict_word(f.verdict)), f.remark});
   }
   return s;
 }
 
 Shelf read_spring_shelf(std::string_view text) {
   Shelf shelf;
-  Table table(text, {"name", "wire_diameter_m", "mean_diameter_m", "active_turns", "total_turns", "free_length_m", "ends", "wire"}, shelf.faults);
+  Table table(text,
+              {"name", "wire_diameter_m", "mean_diameter_m", "active_turns", "total_turns", "free_length_m",
+               "ends", "wire"},
+              shelf.faults);
   for (size_t r = 0; r < table.rows.size(); ++r) {
     ShelfSpring s;
     s.name = table.text(r, "name");
     s.coil.shelf_name = s.name;
     s.coil.wire_diameter = table.number(r, "wire_diameter_m", spec::size("Wire diameter", 0.1));
     s.coil.mean_diameter = table.number(r, "mean_diameter_m", spec::size("Mean coil diameter", 1));
-    s.coil.active_turns = table.number(r, "active_turns", spec::between("Active turns", Kind::factor, 0.5, 100));
+    s.coil.active_turns =
+        table.number(r, "active_turns", spec::between("Active turns", Kind::factor, 0.5, 100));
     s.coil.total_turns = table.number(r, "total_turns", spec::between("Total turns", Kind::factor, 0.5, 110));
     s.coil.free_length = table.number(r, "free_length_m", spec::size("Free length", 3));
     s.coil.ends = table.choice(r, "ends", Names(coil_end_names), CoilEnds::squared_ground);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Comma-separated tables in and out: the mass ledger, the spring shelf, the findings. UTF-8, comma, quotes doubled,
-//! decimal point, first line names the columns with their units.
+//! Comma-separated tables in and out: the mass ledger, the spring shelf, the findings. UTF-8, comma, quotes
+//! doubled, decimal point, first line names the columns with their units.
 #pragma once
 
 #include <string>
@@ -31,7 +31,7 @@ std::string findings_to_csv(const Assessment& assessment);
 //! One coil spring of a shelf.
 struct ShelfSpring {
   std::string name;
-  Coil coil;        //!< count, motion ratio and installed length left as they are
+  Coil coil;  //!< count, motion ratio and installed length left as they are
   std::string remark;
 };
 struct Shelf {

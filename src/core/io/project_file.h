@@ -43,7 +43,8 @@ std::optional<std::string> save_project(const Design& design, const std::filesys
 //! Writes any text atomically, without keeping a copy of what was there.
 std::optional<std::string> write_file_atomically(const std::filesystem::path& path, std::string_view text);
 //! Whole file as text; nothing if it can't be read. `limit` bytes at most.
-std::optional<std::string> read_text_file(const std::filesystem::path& path, std::size_t limit = largest_file);
+std::optional<std::string> read_text_file(const std::filesystem::path& path,
+                                          std::size_t limit = largest_file);
 
 //! JSON Schema (draft 7) of the project file, from the same description that the reader follows.
 std::string project_schema();

@@ -47,14 +47,17 @@ class Reader {
       number = j->contains("value") ? &(*j)["value"] : nullptr;
       for (const auto& [name, value] : j->items()) {
         if (name == "tolerance") {
-          if (!value.is_number() || !(value.get<double>() >= 0) || !(value.get<double>() <= largest_tolerance(spec) / factor))
-            return fault(key, fmt::format("tolerance must be a number from 0 to {}, is {}", shortest(rounded(largest_tolerance(spec) / factor)), shown(value)));
+          if (!value.is_number() || !(value.get<double>() >= 0) ||
+              !(value.get<double>() <= largest_tolerance(spec) / factor))
+            return fault(key, fmt::format("tolerance must be a number from 0 to {}, is {}",
+                                          shortest(rounded(largest_tolerance(spec) / factor)), shown(value)));
           result.tolerance = value.get<double>() * factor;
         } else if (name == "origin") {
           const auto word = value.is_string() ? value.get<std::string>() : std::string();
           const auto at = std::find(origin_names.begin() + 1, origin_names.end(), word);
           if (at == origin_names.end())
-            return fault(key, "origin must be one of " + join_names(Names(origin_names).subspan(1)) + ", is " + shown(value));
+            return fault(key, "origin must be one of " + join_names(Names(origin_names).subspan(1)) +
+                                  ", is " + shown(value));
           result.origin = static_cast<Origin>(at - origin_names.begin());
         } else if (name != "value") {
           return fault(key, "may hold value, tolerance and origin, not " + name);
@@ -62,15 +65,18 @@ class Reader {
       }
     }
     if (!number || !number->is_number())
-      return fault(key, fmt::format("must be a number ({}), is {}", kind_name(spec.kind), shown(number ? *number : *j)));
+      return fault(key, fmt::format("must be a number ({}), is {}", kind_name(spec.kind),
+                                    shown(number ? *number : *j)));
     const double value = number->get<double>();
     result.si = value * factor;
-    const bool too_low = spec.above_least ? result.si <= spec.least : result.si < spec.least * (spec.least < 0 ? 1 + 1e-12 : 1 - 1e-12);
+    const bool too_low = spec.above_least ? result.si <= spec.least
+                                          : result.si < spec.least * (spec.least < 0 ? 1 + 1e-12 : 1 - 1e-12);
     if (!std::isfinite(value) || too_low)
       return fault(key, fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least",
                                     shortest(rounded(spec.least / factor)), shortest(value)));
     if (result.si > spec.most * (1 + 1e-12))
-      return fault(key, fmt::format("must be at most {}, is {}", shortest(rounded(spec.most / factor)), shortest(value)));
+      return fault(key, fmt::format("must be at most {}, is {}", shortest(rounded(spec.most / factor)),
+                                    shortest(value)));
     g = result;
   }
 
@@ -78,7 +84,8 @@ class Reader {
     const Json* j = find(key);
     if (!j) return;
     if (!j->is_string()) return fault(key, "must be a text, is " + shown(*j));
-    if (j->get_ref<const std::string&>().size() > 20000) return fault(key, "is longer than 20,000 characters");
+    if (j->get_ref<const std::string&>().size() > 20000)
+      return fault(key, "is longer than 20,000 characters");
     s = j->get<std::string>();
   }
 
@@ -89,7 +96,8 @@ class Reader {
     b = j->get<bool>();
   }
 
-  template <class E> void choice(std::string_view key, E& e, Names names, std::string_view) {
+  template <class E>
+  void choice(std::string_view key, E& e, Names names, std::string_view) {
     const Json* j = find(key);
     if (!j) return;
     if (j->is_string())
@@ -101,14 +109,16 @@ class Reader {
     fault(key, "must be one of " + join_names(names) + ", is " + shown(*j));
   }
 
-  template <class T> void object(std::string_view key, T& t, std::string_view) {
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view) {
     const Json* j = find(key);
     if (!j) return;
     if (!j->is_object()) return fault(key, "must be an object, is " + shown(*j));
     read_into(*j, child(key), t);
   }
 
-  template <class T> void list(std::string_view key, std::vector<T>& items, std::string_view, size_t most) {
+  template <class T>
+  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t most) {
     const Json* j = find(key);
     if (!j) return;
     if (!j->is_array()) return fault(key, "must be a list, is " + shown(*j));
@@ -117,12 +127,15 @@ class Reader {
     for (size_t i = 0; i < j->size(); ++i) {
       const auto path = fmt::format("{}/{}", child(key), i);
       items.emplace_back();
-      if ((*j)[i].is_object()) read_into((*j)[i], path, items.back());
-      else faults_.push_back({path, "must be an object, is " + shown((*j)[i])});
+      if ((*j)[i].is_object())
+        read_into((*j)[i], path, items.back());
+      else
+        faults_.push_back({path, "must be an object, is " + shown((*j)[i])});
     }
   }
 
-  template <class T> void read_into(const Json& j, const std::string& path, T& t) {
+  template <class T>
+  void read_into(const Json& j, const std::string& path, T& t) {
     Reader inner(j, path, faults_);
     describe(inner, t);
     inner.keep_unknown(t);
@@ -136,7 +149,9 @@ class Reader {
 
  private:
   //! No tolerance is wider than what is allowed of the value itself.
-  static double largest_tolerance(const Spec& spec) { return std::max(std::abs(spec.least), std::abs(spec.most)); }
+  static double largest_tolerance(const Spec& spec) {
+    return std::max(std::abs(spec.least), std::abs(spec.most));
+  }
   //! Undoes the radian's rounding in a limit shown in degrees.
   static double rounded(double v) { return std::round(v * 1e9) / 1e9; }
   std::string child(std::string_view key) const { return fmt::format("{}/{}", path_, key); }
@@ -163,7 +178,8 @@ class Strictness {
     if (event == Event::object_end && !keys_.empty()) keys_.pop_back();
     if (event == Event::key && !keys_.empty()) {
       const auto key = parsed.get<std::string>();
-      if (!keys_.back().insert(key).second && fault_.empty()) fault_ = fmt::format("the key \"{}\" stands twice", key);
+      if (!keys_.back().insert(key).second && fault_.empty())
+        fault_ = fmt::format("the key \"{}\" stands twice", key);
     }
     return true;
   }
@@ -179,9 +195,11 @@ void check_relations(const Design& d, std::vector<Fault>& faults) {
   auto names_unique = [&](const auto& list, const char* path) {
     std::set<std::string> seen;
     for (size_t i = 0; i < list.size(); ++i) {
-      if (list[i].name.empty()) faults.push_back({fmt::format("{}/{}/name", path, i), "must not be empty"});
+      if (list[i].name.empty())
+        faults.push_back({fmt::format("{}/{}/name", path, i), "must not be empty"});
       else if (!seen.insert(list[i].name).second)
-        faults.push_back({fmt::format("{}/{}/name", path, i), fmt::format("\"{}\" is used twice", list[i].name)});
+        faults.push_back(
+            {fmt::format("{}/{}/name", path, i), fmt::format("\"{}\" is used twice", list[i].name)});
     }
   };
   names_unique(d.ledger, "/ledger");
@@ -190,7 +208,8 @@ void check_relations(const Design& d, std::vector<Fault>& faults) {
   for (size_t i = 0; i < d.loadings.size(); ++i)
     for (size_t j = 0; j < d.loadings[i].aboard.size(); ++j) {
       const auto& name = d.loadings[i].aboard[j].item;
-      const auto item = std::find_if(d.ledger.begin(), d.ledger.end(), [&](const Item& it) { return it.name == name; });
+      const auto item =
+          std::find_if(d.ledger.begin(), d.ledger.end(), [&](const Item& it) { return it.name == name; });
       if (item == d.ledger.end() || item->group != Group::load)
         faults.push_back({fmt::format("/loadings/{}/aboard/{}/item", i, j),
                           fmt::format("\"{}\" is no item of the ledger's group \"load\"", name)});
@@ -202,7 +221,8 @@ void check_relations(const Design& d, std::vector<Fault>& faults) {
 ReadResult read_project(std::string_view text) {
   ReadResult result;
   if (text.size() > largest_file) {
-    result.faults.push_back({"file", fmt::format("is {} bytes long; {} are allowed", text.size(), largest_file)});
+    result.faults.push_back(
+        {"file", fmt::format("is {} bytes long; {} are allowed", text.size(), largest_file)});
     return result;
   }
   Json root;
@@ -231,12 +251,14 @@ ReadResult read_project(std::string_view text) {
     return result;
   }
   if (!root.is_object() || root.empty() || root.begin().key() != "kranich") {
-    result.faults.push_back({"/kranich", "a Kranich project starts with the key \"kranich\" and its version"});
+    result.faults.push_back(
+        {"/kranich", "a Kranich project starts with the key \"kranich\" and its version"});
     return result;
   }
   const Json& version = root["kranich"];
   if (!version.is_number_integer() || version.get<double>() < 1 || version.get<double>() > 1e6) {
-    result.faults.push_back({"/kranich", fmt::format("must be the file's version, 1 to {}, is {}", file_version, shown(version))});
+    result.faults.push_back({"/kranich", fmt::format("must be the file's version, 1 to {}, is {}",
+                                                     file_version, shown(version))});
     return result;
   }
   result.newer = version.get<int>() > file_version;

@@ -21,12 +21,16 @@ class SchemaVisitor {
  public:
   void given(std::string_view key, Given&, const Spec& spec) {
     Json number{{"type", "number"}};
-    if (std::isfinite(spec.least)) number[spec.above_least ? "exclusiveMinimum" : "minimum"] = in_file(spec.least, key);
+    if (std::isfinite(spec.least))
+      number[spec.above_least ? "exclusiveMinimum" : "minimum"] = in_file(spec.least, key);
     if (std::isfinite(spec.most)) number["maximum"] = in_file(spec.most, key);
     Json object{{"type", "object"},
                 {"properties",
                  {{"value", number},
-                  {"tolerance", {{"type", "number"}, {"minimum", 0}, {"maximum", in_file(std::max(std::abs(spec.least), std::abs(spec.most)), key)}}},
+                  {"tolerance",
+                   {{"type", "number"},
+                    {"minimum", 0},
+                    {"maximum", in_file(std::max(std::abs(spec.least), std::abs(spec.most)), key)}}},
                   {"origin", {{"enum", {"default", "plan", "estimated", "measured"}}}}}},
                 {"required", {"value"}},
                 {"additionalProperties", false}};
@@ -38,20 +42,25 @@ class SchemaVisitor {
   void flag(std::string_view key, bool&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"type", "boolean"}};
   }
-  template <class E> void choice(std::string_view key, E&, Names names, std::string_view title) {
+  template <class E>
+  void choice(std::string_view key, E&, Names names, std::string_view title) {
     Json words = Json::array();
     for (const auto n : names) words.push_back(n);
     properties_[std::string(key)] = {{"title", title}, {"enum", words}};
   }
-  template <class T> void object(std::string_view key, T& t, std::string_view title) {
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view title) {
     properties_[std::string(key)] = schema_of(t);
     properties_[std::string(key)]["title"] = title;
   }
-  template <class T> void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
+  template <class T>
+  void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
     T sample;
-    properties_[std::string(key)] = {{"title", title}, {"type", "array"}, {"maxItems", most}, {"items", schema_of(sample)}};
+    properties_[std::string(key)] = {
+        {"title", title}, {"type", "array"}, {"maxItems", most}, {"items", schema_of(sample)}};
   }
-  template <class T> static Json schema_of(T& t) {
+  template <class T>
+  static Json schema_of(T& t) {
     SchemaVisitor inner;
     describe(inner, t);
     return {{"type", "object"}, {"properties", std::move(inner.properties_)}};
@@ -64,9 +73,12 @@ class SchemaVisitor {
 std::string unit_in_file(Kind kind, std::string_view key) {
   if (is_degrees(key)) return "degrees";
   switch (kind) {
-    case Kind::share: return "fraction";
-    case Kind::factor: return "number";
-    default: break;
+    case Kind::share:
+      return "fraction";
+    case Kind::factor:
+      return "number";
+    default:
+      break;
   }
   for (const auto& u : known_units())
     if (u.kind == kind) return std::string(u.symbol);
@@ -78,24 +90,30 @@ class MarkdownVisitor {
   MarkdownVisitor(std::string path, int depth) : path_(std::move(path)), depth_(depth) {}
   void given(std::string_view key, Given&, const Spec& spec) {
     std::string allowed;
-    if (std::isfinite(spec.least)) allowed += fmt::format("{} {}", spec.above_least ? "above" : "from", shortest(in_file(spec.least, key)));
-    if (std::isfinite(spec.most)) allowed += fmt::format("{}to {}", allowed.empty() ? "" : " ", shortest(in_file(spec.most, key)));
+    if (std::isfinite(spec.least))
+      allowed +=
+          fmt::format("{} {}", spec.above_least ? "above" : "from", shortest(in_file(spec.least, key)));
+    if (std::isfinite(spec.most))
+      allowed += fmt::format("{}to {}", allowed.empty() ? "" : " ", shortest(in_file(spec.most, key)));
     row(key, spec.title, unit_in_file(spec.kind, key), allowed);
   }
   void text(std::string_view key, std::string&, std::string_view title) { row(key, title, "text", ""); }
   void flag(std::string_view key, bool&, std::string_view title) { row(key, title, "true or false", ""); }
-  template <class E> void choice(std::string_view key, E&, Names names, std::string_view title) {
+  template <class E>
+  void choice(std::string_view key, E&, Names names, std::string_view title) {
     std::string words;
     for (const auto n : names) words += (words.empty() ? "`\"" : ", `\"") + std::string(n) + "\"`";
     row(key, title, "choice", words);
   }
-  template <class T> void object(std::string_view key, T& t, std::string_view title) {
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view title) {
     row(key, title, "object", "see below");
     MarkdownVisitor inner(fmt::format("{}/{}", path_, key), depth_ + 1);
     describe(inner, t);
     later_ += inner.whole(title);
   }
-  template <class T> void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
+  template <class T>
+  void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
     row(key, title, "list", fmt::format("at most {}; see below", most));
     T sample;
     MarkdownVisitor inner(fmt::format("{}/{}/…", path_, key), depth_ + 1);
@@ -103,8 +121,9 @@ class MarkdownVisitor {
     later_ += inner.whole(title);
   }
   std::string whole(std::string_view title) const {
-    return fmt::format("\n### `{}` – {}\n\n| key | meaning | unit or type | allowed |\n|---|---|---|---|\n{}{}", path_.empty() ? "/" : path_,
-                       title, rows_, later_);
+    return fmt::format(
+        "\n### `{}` – {}\n\n| key | meaning | unit or type | allowed |\n|---|---|---|---|\n{}{}",
+        path_.empty() ? "/" : path_, title, rows_, later_);
   }
 
  private:
@@ -121,7 +140,8 @@ std::string project_schema() {
   Design sample;
   Json schema{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "Kranich project"}};
   schema.update(SchemaVisitor::schema_of(sample));
-  Json properties{{"kranich", {{"title", "Version of the file format"}, {"type", "integer"}, {"minimum", 1}}}};
+  Json properties{
+      {"kranich", {{"title", "Version of the file format"}, {"type", "integer"}, {"minimum", 1}}}};
   properties.update(schema["properties"]);
   schema["properties"] = std::move(properties);
   schema["required"] = {"kranich"};

@@ -20,8 +20,8 @@ using Json = nlohmann::ordered_json;
 
 bool is_degrees(std::string_view key) { return key.size() > 4 && key.substr(key.size() - 4) == "_deg"; }
 
-//! Degrees whose last digits are the radian's rounding are written as the round number they came from, as long
-//! as that reads back to the same angle.
+//! Degrees whose last digits are the radian's rounding are written as the round number they came from, as
+//! long as that reads back to the same angle.
 double tidy_degrees(double rad) {
   const double deg = degrees(rad);
   for (const double unit : {1e3, 1e6, 1e9, 1e12}) {
@@ -45,26 +45,31 @@ class Writer {
     }
     slot = Json{{"value", number(g.si)}};
     if (g.tolerance != 0) slot["tolerance"] = number(g.tolerance);
-    if (g.origin != Origin::plan && g.origin != Origin::missing) slot["origin"] = origin_names[static_cast<size_t>(g.origin)];
+    if (g.origin != Origin::plan && g.origin != Origin::missing)
+      slot["origin"] = origin_names[static_cast<size_t>(g.origin)];
   }
   void text(std::string_view key, std::string& s, std::string_view) {
     if (!s.empty()) result_[std::string(key)] = s;
   }
   void flag(std::string_view key, bool& b, std::string_view) { result_[std::string(key)] = b; }
-  template <class E> void choice(std::string_view key, E& e, Names names, std::string_view) {
+  template <class E>
+  void choice(std::string_view key, E& e, Names names, std::string_view) {
     result_[std::string(key)] = names[static_cast<size_t>(e)];
   }
-  template <class T> void object(std::string_view key, T& t, std::string_view) {
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view) {
     Json inner = written(t);
     if (!inner.empty()) result_[std::string(key)] = std::move(inner);
   }
-  template <class T> void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+  template <class T>
+  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
     if (items.empty()) return;
     Json array = Json::array();
     for (auto& item : items) array.push_back(written(item));
     result_[std::string(key)] = std::move(array);
   }
-  template <class T> static Json written(T& t) {
+  template <class T>
+  static Json written(T& t) {
     Writer inner;
     describe(inner, t);
     for (const auto& [key, raw] : t.unknown_keys) inner.result_[key] = Json::parse(raw, nullptr, false);
@@ -137,11 +142,13 @@ std::optional<std::string> write_file_atomically(const std::filesystem::path& pa
 
 std::optional<std::string> save_project(const Design& design, const std::filesystem::path& path) {
   std::error_code error;
-  if (std::filesystem::is_regular_file(path, error)) {  // a hard link keeps the old file while the new one takes its name
+  if (std::filesystem::is_regular_file(
+          path, error)) {  // a hard link keeps the old file while the new one takes its name
     const std::filesystem::path copy = path.string() + "~";
     std::filesystem::remove(copy, error);
     std::filesystem::create_hard_link(path, copy, error);
-    if (error) std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
+    if (error)
+      std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
   }
   return write_file_atomically(path, write_project(design));
 }

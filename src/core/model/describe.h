@@ -32,20 +32,23 @@ struct Spec {
 using Names = std::span<const std::string_view>;
 
 inline constexpr std::array<std::string_view, 2> build_names{"full-size", "model"};
-inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand", "indoor"};
+inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand",
+                                                             "indoor"};
 inline constexpr std::array<std::string_view, 2> arrangement_names{"tricycle", "tailwheel"};
-inline constexpr std::array<std::string_view, 5> group_names{"airframe", "gear", "power", "equipment", "load"};
+inline constexpr std::array<std::string_view, 5> group_names{"airframe", "gear", "power", "equipment",
+                                                             "load"};
 inline constexpr std::array<std::string_view, 3> moves_names{"no", "with mains", "with third leg"};
 inline constexpr std::array<std::string_view, 3> spring_names{"linear", "coil", "gas"};
-inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground", "squared, not ground",
-                                                                "squared and ground"};
+inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground",
+                                                                "squared, not ground", "squared and ground"};
 inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 2> leg_names{"main", "third"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
-inline constexpr std::array<std::string_view, 5> origin_names{"missing", "default", "plan", "estimated", "measured"};
+inline constexpr std::array<std::string_view, 5> origin_names{"missing", "default", "plan", "estimated",
+                                                              "measured"};
 
 namespace spec {
 inline Spec length(std::string_view title, double least, double most, bool above = false) {
@@ -59,10 +62,13 @@ inline Spec angle(std::string_view title, double least_deg, double most_deg) {
 }
 inline Spec positive(std::string_view title, Kind kind, double most) { return {title, kind, 0, most, true}; }
 inline Spec not_negative(std::string_view title, Kind kind, double most) { return {title, kind, 0, most}; }
-inline Spec between(std::string_view title, Kind kind, double least, double most) { return {title, kind, least, most}; }
+inline Spec between(std::string_view title, Kind kind, double least, double most) {
+  return {title, kind, least, most};
+}
 }  // namespace spec
 
-template <class V> void describe(V& v, About& a) {
+template <class V>
+void describe(V& v, About& a) {
   v.text("name", a.name, "Name");
   v.text("summary", a.summary, "What it is");
   v.text("owner", a.owner, "Owner");
@@ -70,32 +76,37 @@ template <class V> void describe(V& v, About& a) {
   v.text("notes", a.notes, "Notes");
 }
 
-template <class V> void describe(V& v, Purpose& p) {
+template <class V>
+void describe(V& v, Purpose& p) {
   v.choice("build", p.build, Names(build_names), "Full size or model");
   v.given("scale_denominator", p.scale_denominator, spec::between("Scale, one to", Kind::factor, 1, 100));
   v.choice("field", p.field, Names(field_names), "Flown from");
 }
 
-template <class V> void describe(V& v, Point& p) {
+template <class V>
+void describe(V& v, Point& p) {
   v.given("x_m", p.x, spec::place("Station"));
   v.given("y_m", p.y, spec::place("Side offset"));
   v.given("z_m", p.z, spec::place("Waterline"));
 }
 
-template <class V> void describe(V& v, Section& s) {
+template <class V>
+void describe(V& v, Section& s) {
   v.given("x_m", s.x, spec::place("Station"));
   v.given("top_m", s.top, spec::place("Top waterline"));
   v.given("bottom_m", s.bottom, spec::place("Bottom waterline"));
   v.given("half_width_m", s.half_width, spec::not_negative("Half width", Kind::length, 20));
 }
 
-template <class V> void describe(V& v, Body& b) {
+template <class V>
+void describe(V& v, Body& b) {
   v.text("name", b.name, "Name");
   v.given("y_m", b.y, spec::place("Side offset"));
   v.list("sections", b.sections, "Cross-sections, front to back", 60);
 }
 
-template <class V> void describe(V& v, Surface& s) {
+template <class V>
+void describe(V& v, Surface& s) {
   v.given("root_leading_edge_x_m", s.root_leading_edge_x, spec::place("Root leading edge station"));
   v.given("root_z_m", s.root_z, spec::place("Root waterline"));
   v.given("span_m", s.span, spec::size("Span", 80));
@@ -106,25 +117,29 @@ template <class V> void describe(V& v, Surface& s) {
   v.given("incidence_deg", s.incidence, spec::angle("Incidence to the level reference", -20, 20));
 }
 
-template <class V> void describe(V& v, Propeller& p) {
+template <class V>
+void describe(V& v, Propeller& p) {
   v.text("name", p.name, "Name");
   v.object("hub", p.hub, "Hub");
   v.given("diameter_m", p.diameter, spec::size("Diameter", 10));
   v.given("axis_tilt_nose_down_deg", p.tilt, spec::angle("Axis tilt, nose down", -30, 30));
 }
 
-template <class V> void describe(V& v, LowPoint& p) {
+template <class V>
+void describe(V& v, LowPoint& p) {
   v.text("name", p.name, "Name");
   v.choice("role", p.role, Names(role_names), "Where it is");
   v.object("at", p.at, "Place");
 }
 
-template <class V> void describe(V& v, OutlinePoint& p) {
+template <class V>
+void describe(V& v, OutlinePoint& p) {
   v.given("x_m", p.x, spec::place("Station"));
   v.given("z_m", p.z, spec::place("Waterline"));
 }
 
-template <class V> void describe(V& v, Airframe& a) {
+template <class V>
+void describe(V& v, Airframe& a) {
   v.text("level_reference", a.level_reference, "Level reference");
   v.list("bodies", a.bodies, "Fuselage and nacelles", 12);
   v.object("wing", a.wing, "Wing");
@@ -140,7 +155,8 @@ template <class V> void describe(V& v, Airframe& a) {
   v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));
 }
 
-template <class V> void describe(V& v, Item& i) {
+template <class V>
+void describe(V& v, Item& i) {
   v.text("name", i.name, "Item");
   v.choice("group", i.group, Names(group_names), "Group");
   v.given("mass_kg", i.mass, spec::mass("Mass"));
@@ -150,19 +166,22 @@ template <class V> void describe(V& v, Item& i) {
   v.flag("slides", i.slides, "Slides fore and aft to trim");
 }
 
-template <class V> void describe(V& v, Aboard& a) {
+template <class V>
+void describe(V& v, Aboard& a) {
   v.text("item", a.item, "Item");
   v.given("mass_kg", a.mass, spec::mass("Mass aboard"));
   v.given("x_m", a.x, spec::place("Station aboard"));
 }
 
-template <class V> void describe(V& v, Loading& l) {
+template <class V>
+void describe(V& v, Loading& l) {
   v.text("name", l.name, "Loading");
   v.flag("flown", l.flown, "Flown like this");
   v.list("aboard", l.aboard, "Aboard", 200);
 }
 
-template <class V> void describe(V& v, Weighing& w) {
+template <class V>
+void describe(V& v, Weighing& w) {
   const auto reading = [](std::string_view title) { return spec::not_negative(title, Kind::mass, 20000); };
   v.text("build_state", w.build_state, "Build state when weighed");
   v.text("loading", w.loading, "Loading it compares with");
@@ -177,15 +196,18 @@ template <class V> void describe(V& v, Weighing& w) {
   v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
 }
 
-template <class V> void describe(V& v, Wheel& w) {
+template <class V>
+void describe(V& v, Wheel& w) {
   v.given("diameter_m", w.diameter, spec::size("Wheel diameter", 3));
   v.given("width_m", w.width, spec::size("Wheel width", 1));
-  v.given("shoulder_radius_m", w.shoulder_radius, spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
+  v.given("shoulder_radius_m", w.shoulder_radius,
+          spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
   v.given("tyre_rate_N_per_m", w.tyre_rate, spec::positive("Tyre rate", Kind::stiffness, 1e9));
   v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
 }
 
-template <class V> void describe(V& v, Coil& c) {
+template <class V>
+void describe(V& v, Coil& c) {
   v.text("shelf_name", c.shelf_name, "Spring");
   v.given("wire_diameter_m", c.wire_diameter, spec::size("Wire diameter", 0.1));
   v.given("mean_diameter_m", c.mean_diameter, spec::size("Mean coil diameter", 1));
@@ -199,7 +221,8 @@ template <class V> void describe(V& v, Coil& c) {
   v.given("motion_ratio", c.motion_ratio, spec::positive("Spring closure over axle rise", Kind::factor, 5));
 }
 
-template <class V> void describe(V& v, Gas& g) {
+template <class V>
+void describe(V& v, Gas& g) {
   v.given("piston_area_m2", g.piston_area, spec::positive("Piston area", Kind::section_area, 0.2));
   v.given("volume_m3", g.volume, spec::positive("Gas volume, extended", Kind::volume, 0.1));
   v.given("pressure_absolute_Pa", g.pressure, spec::positive("Charge, absolute", Kind::pressure, 1e8));
@@ -207,7 +230,8 @@ template <class V> void describe(V& v, Gas& g) {
   v.given("ambient_Pa", g.ambient, spec::between("Air pressure", Kind::pressure, 3e4, 1.2e5));
 }
 
-template <class V> void describe(V& v, Spring& s) {
+template <class V>
+void describe(V& v, Spring& s) {
   v.choice("kind", s.kind, Names(spring_names), "Kind of spring");
   v.given("rate_N_per_m", s.rate, spec::positive("Wheel rate", Kind::stiffness, 1e9));
   v.given("preload_N", s.preload, spec::not_negative("Preload at the wheel", Kind::force, 1e6));
@@ -216,14 +240,16 @@ template <class V> void describe(V& v, Spring& s) {
   v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
 }
 
-template <class V> void describe(V& v, Well& w) {
+template <class V>
+void describe(V& v, Well& w) {
   v.text("name", w.name, "Name");
   v.object("low", w.low, "Lower corner, least x, y, z");
   v.object("high", w.high, "Upper corner, greatest x, y, z");
   v.given("clearance_m", w.clearance, spec::not_negative("Clearance wanted", Kind::length, 0.5));
 }
 
-template <class V> void describe(V& v, Retraction& r) {
+template <class V>
+void describe(V& v, Retraction& r) {
   v.flag("fitted", r.fitted, "Retracts");
   v.choice("direction", r.direction, Names(direction_names), "Swings");
   v.object("pivot", r.pivot, "Pivot");
@@ -238,11 +264,13 @@ template <class V> void describe(V& v, Retraction& r) {
   v.object("well", r.well, "Well");
 }
 
-template <class V> void describe(V& v, Leg& l) {
+template <class V>
+void describe(V& v, Leg& l) {
   v.object("top", l.top, "Upper end");
   v.object("axle", l.axle, "Axle, extended");
   v.given("wheel_offset_m", l.wheel_offset, spec::between("Wheel outboard of the leg", Kind::length, -2, 2));
-  v.given("axle_beyond_wheel_m", l.axle_beyond_wheel, spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
+  v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
+          spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
   v.given("tube_diameter_m", l.tube_diameter, spec::size("Leg diameter", 1));
   v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
   v.object("spring", l.spring, "Spring");
@@ -250,36 +278,43 @@ template <class V> void describe(V& v, Leg& l) {
   v.object("retraction", l.retraction, "Retraction");
 }
 
-template <class V> void describe(V& v, Gear& g) {
+template <class V>
+void describe(V& v, Gear& g) {
   v.choice("arrangement", g.arrangement, Names(arrangement_names), "Arrangement");
   v.flag("wheel_brakes", g.brakes, "Wheel brakes");
   v.object("main", g.main, "Main leg, starboard");
   v.object("third", g.third, "Nose or tail leg");
 }
 
-template <class V> void describe(V& v, Stance& s) {
+template <class V>
+void describe(V& v, Stance& s) {
   v.given("wing_angle_low_deg", s.target_low, spec::angle("Wing angle at rest, from", -30, 30));
   v.given("wing_angle_high_deg", s.target_high, spec::angle("Wing angle at rest, to", -30, 30));
   v.text("loading", s.target_loading, "At the loading");
 }
 
-template <class V> void describe(V& v, Landing& l) {
+template <class V>
+void describe(V& v, Landing& l) {
   v.choice("school", l.school, Names(school_names), "Design landing by");
   v.text("reason", l.reason, "Why this one");
   v.given("lift_ratio", l.lift_ratio, spec::between("Lift over weight at touchdown", Kind::factor, 0, 1));
-  v.given("ground_load_factor", l.load_factor, spec::between("Ground load factor aimed at", Kind::factor, 1, 20));
+  v.given("ground_load_factor", l.load_factor,
+          spec::between("Ground load factor aimed at", Kind::factor, 1, 20));
   v.given("tyre_efficiency", l.tyre_efficiency, spec::between("Tyre efficiency", Kind::factor, 0.2, 1));
   v.given("ladder_height_m", l.ladder_height, spec::positive("Drop height chosen", Kind::length, 5));
-  v.given("prototype_sink_speed_m_per_s", l.prototype_sink_speed, spec::positive("Prototype's sink speed", Kind::speed, 20));
+  v.given("prototype_sink_speed_m_per_s", l.prototype_sink_speed,
+          spec::positive("Prototype's sink speed", Kind::speed, 20));
 }
 
-template <class V> void describe(V& v, Door& d) {
+template <class V>
+void describe(V& v, Door& d) {
   v.text("name", d.name, "Door");
   v.choice("leg", d.leg, Names(leg_names), "Covers the leg");
   v.object("hinge_from", d.hinge_from, "Hinge, front end");
   v.object("hinge_to", d.hinge_to, "Hinge, rear end");
   v.given("width_m", d.width, spec::size("Width of the panel", 5));
-  v.given("closed_towards", d.closed_towards, spec::between("Closed panel lies to starboard (1) or port (-1)", Kind::factor, -1, 1));
+  v.given("closed_towards", d.closed_towards,
+          spec::between("Closed panel lies to starboard (1) or port (-1)", Kind::factor, -1, 1));
   v.given("open_angle_deg", d.open_angle, spec::angle("Opens by", 5, 180));
   v.given("time_open_s", d.time_open, spec::positive("Time to open", Kind::time, 600));
   v.given("time_close_s", d.time_close, spec::positive("Time to close", Kind::time, 600));
@@ -290,26 +325,30 @@ template <class V> void describe(V& v, Door& d) {
   v.given("zone_leave", d.zone_leave, spec::between("Leg leaves it at", Kind::share, 0, 1));
 }
 
-template <class V> void describe(V& v, Step& s) {
+template <class V>
+void describe(V& v, Step& s) {
   v.text("actor", s.actor, "Actor");
   v.choice("action", s.action, Names(action_names), "Does");
   v.given("start_s", s.start, spec::not_negative("Starts at", Kind::time, 3600));
 }
 
-template <class V> void describe(V& v, Sequence& s) {
+template <class V>
+void describe(V& v, Sequence& s) {
   v.list("up", s.up, "Going up", 60);
   v.list("down", s.down, "Going down", 60);
   v.given("margin_s", s.margin, spec::not_negative("Time wanted in hand", Kind::time, 60));
 }
 
-template <class V> void describe(V& v, OwnLimit& l) {
+template <class V>
+void describe(V& v, OwnLimit& l) {
   v.text("measure", l.measure, "Measure");
   v.text("reason", l.reason, "Reason");
   v.given("lower_si", l.lower, Spec{"Not below (SI)", Kind::factor, -1e12, 1e12});
   v.given("upper_si", l.upper, Spec{"Not above (SI)", Kind::factor, -1e12, 1e12});
 }
 
-template <class V> void describe(V& v, Design& d) {
+template <class V>
+void describe(V& v, Design& d) {
   v.object("about", d.about, "About");
   v.object("purpose", d.purpose, "Purpose");
   v.choice("units", d.units, Names(unit_names), "Units on screen");

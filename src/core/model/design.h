@@ -117,7 +117,8 @@ struct Aboard : Kept {
 
 struct Loading : Kept {
   std::string name;
-  bool flown = true;  //!< false: stands like this on the bench or the scales only, and is not held to the flying limits
+  bool flown = true;  //!< false: stands like this on the bench or the scales only, and is not held to the
+                      //!< flying limits
   std::vector<Aboard> aboard;
   bool operator==(const Loading&) const = default;
 };
@@ -177,8 +178,8 @@ struct Retraction : Kept {
   bool fitted = false;
   SwingDirection direction = SwingDirection::inward;
   Point pivot;
-  Given unit_angle;  //!< the turn the unit makes
-  Given mount_tilt;  //!< slope of the unit's base, wheel end up positive
+  Given unit_angle;         //!< the turn the unit makes
+  Given mount_tilt;         //!< slope of the unit's base, wheel end up positive
   Given growth, side_play;  //!< added to the tyre's radius, and to each side
   Given time_up, time_down;
   Given slowest, fastest;  //!< spread of those times as factors
@@ -188,12 +189,12 @@ struct Retraction : Kept {
 
 //! A leg of the starboard side, or the third one on the centre line (nose or tail).
 struct Leg : Kept {
-  Point top;          //!< upper end of a leg that does not retract
-  Point axle;         //!< wheel centre, extended and down: the specification, from which leg angles result
-  Given wheel_offset; //!< wheel's middle plane outboard of the leg's line, along the axle
+  Point top;           //!< upper end of a leg that does not retract
+  Point axle;          //!< wheel centre, extended and down: the specification, from which leg angles result
+  Given wheel_offset;  //!< wheel's middle plane outboard of the leg's line, along the axle
   Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given tube_diameter;
-  Given travel;       //!< of the axle, along z, to the stop
+  Given travel;  //!< of the axle, along z, to the stop
   Spring spring;
   Wheel wheel;
   Retraction retraction;
@@ -211,7 +212,7 @@ struct Landing : Kept {
   School school = School::rule;
   std::string reason;
   Given lift_ratio;
-  Given load_factor;     //!< ground load factor aimed at, N
+  Given load_factor;  //!< ground load factor aimed at, N
   Given tyre_efficiency;
   Given ladder_height;
   Given prototype_sink_speed;
@@ -222,7 +223,7 @@ struct Door : Kept {
   std::string name;
   LegName leg = LegName::main;
   Point hinge_from, hinge_to;
-  Given width;       //!< of the panel, square to its hinge
+  Given width;           //!< of the panel, square to its hinge
   Given closed_towards;  //!< +1: the closed panel lies to starboard of its hinge, -1: to port
   Given open_angle;
   Given time_open, time_close, slowest, fastest;

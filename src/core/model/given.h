@@ -21,7 +21,8 @@ struct Given {
   Origin origin = Origin::missing;
 
   Given() = default;
-  Given(double value, Origin from = Origin::plan, double plus_minus = 0) : si(value), tolerance(plus_minus), origin(from) {}
+  Given(double value, Origin from = Origin::plan, double plus_minus = 0)
+      : si(value), tolerance(plus_minus), origin(from) {}
 
   bool known() const { return std::isfinite(si); }
   operator double() const { return si; }  // NOLINT: formulas read like the mathematics; missing is NaN

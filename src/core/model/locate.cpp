@@ -11,7 +11,9 @@ namespace {
 //! Walks one path down the description and stops at what it names.
 class Locator {
  public:
-  explicit Locator(std::string_view path, int new_choice = -1) : rest_(path), new_choice_(new_choice) { descend(); }
+  explicit Locator(std::string_view path, int new_choice = -1) : rest_(path), new_choice_(new_choice) {
+    descend();
+  }
 
   void given(std::string_view key, Given& g, const Spec& spec) {
     if (is_leaf(key)) found_given = LocatedGiven{&g, spec};
@@ -22,7 +24,8 @@ class Locator {
   void flag(std::string_view key, bool& b, std::string_view) {
     if (is_leaf(key)) found_flag = &b;
   }
-  template <class E> void choice(std::string_view key, E& e, Names names, std::string_view) {
+  template <class E>
+  void choice(std::string_view key, E& e, Names names, std::string_view) {
     if (!is_leaf(key)) return;
     if (new_choice_ >= 0 && new_choice_ < static_cast<int>(names.size())) {
       e = static_cast<E>(new_choice_);
@@ -30,18 +33,21 @@ class Locator {
     }
     found_choice = LocatedChoice{static_cast<int>(e), {names.begin(), names.end()}};
   }
-  template <class T> void object(std::string_view key, T& t, std::string_view) {
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view) {
     if (done_ || head_ != key || rest_.empty()) return;
     descend();
     describe(*this, t);
     done_ = true;
   }
-  template <class T> void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+  template <class T>
+  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
     if (done_ || head_ != key || rest_.empty()) return;
     descend();
     size_t index = 0;
     const auto [end, error] = std::from_chars(head_.data(), head_.data() + head_.size(), index);
-    if (error == std::errc() && end == head_.data() + head_.size() && index < items.size() && !rest_.empty()) {
+    if (error == std::errc() && end == head_.data() + head_.size() && index < items.size() &&
+        !rest_.empty()) {
       descend();
       describe(*this, items[index]);
     }
@@ -110,7 +116,8 @@ std::optional<std::string> refusal(double si, const Spec& spec, UnitSystem syste
   const auto say = [&](double v) { return format_quantity(v, spec.kind, system); };
   if (!std::isfinite(si)) return "must be a number";
   if (spec.above_least ? si <= spec.least : si < spec.least)
-    return fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least", say(spec.least), say(si));
+    return fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least", say(spec.least),
+                       say(si));
   if (si > spec.most) return fmt::format("must be at most {}, is {}", say(spec.most), say(si));
   return std::nullopt;
 }

@@ -17,7 +17,7 @@ struct LocatedGiven {
   Spec spec;
 };
 struct LocatedChoice {
-  int index;                           //!< the present choice
+  int index;  //!< the present choice
   std::vector<std::string_view> names;
 };
 

@@ -56,7 +56,9 @@ std::optional<TailStrike> tail_strike(std::span<const HighPoint> points, double 
   return least;
 }
 
-double third_wheel_share(double third_x, double main_x, double cg_x) { return (main_x - cg_x) / (main_x - third_x); }
+double third_wheel_share(double third_x, double main_x, double cg_x) {
+  return (main_x - cg_x) / (main_x - third_x);
+}
 
 double nose_share_braking(double nose_x, double main_x, double cg_x, double h, double deceleration) {
   return ((main_x - cg_x) + deceleration * h) / (main_x - nose_x);
@@ -68,7 +70,8 @@ Turnover turnover(const Tripod& t) {
   return {std::atan2(t.cg_height, d), d, d / t.cg_height, d / (t.cg_height * std::cos(delta))};
 }
 
-double crosswind_tip_speed(const Tripod& t, double mass, double area, double coefficient, double height, double density) {
+double crosswind_tip_speed(const Tripod& t, double mass, double area, double coefficient, double height,
+                           double density) {
   const double delta = std::atan2(t.track / 2, std::abs(t.main_x - t.third_x));
   const double moment = mass * standard_gravity * turnover(t).distance / std::cos(delta);
   return std::sqrt(2 * moment / (density * area * coefficient * height));
@@ -85,8 +88,10 @@ double propeller_clearance(const PropellerDisc& p, const RoundWheel& wheel, doub
   return height_above_ground(lowest_of(p, pitch), wheel, pitch);
 }
 
-std::optional<double> propeller_touch_pitch(const PropellerDisc& p, const RoundWheel& wheel, double from_pitch) {
-  return find_root([&](double pitch) { return propeller_clearance(p, wheel, pitch); }, radians(-60), from_pitch);
+std::optional<double> propeller_touch_pitch(const PropellerDisc& p, const RoundWheel& wheel,
+                                            double from_pitch) {
+  return find_root([&](double pitch) { return propeller_clearance(p, wheel, pitch); }, radians(-60),
+                   from_pitch);
 }
 
 std::optional<TailwheelFigures> tailwheel_figures(const Tailwheel& g, const Vec3& cg) {

@@ -25,8 +25,8 @@ double height_above_ground(const Vec3& point, const RoundWheel& wheel, double pi
 double behind_contact(const Vec3& point, const RoundWheel& wheel, double pitch);
 
 struct TipBack {
-  double at_contact;     //!< atan((x_m − x_cg)/h): contact taken as fixed in the aircraft
-  double round_wheels;   //!< atan((x_m − x_cg)/(h − R)): the contact stays below the axle
+  double at_contact;    //!< atan((x_m − x_cg)/h): contact taken as fixed in the aircraft
+  double round_wheels;  //!< atan((x_m − x_cg)/(h − R)): the contact stays below the axle
 };
 TipBack tip_back(double main_behind_cg, double cg_height, double loaded_radius);
 
@@ -45,24 +45,26 @@ std::optional<TailStrike> tail_strike(std::span<const HighPoint> points, double 
 //! Share of the weight on the nose (or tail) wheel: distance of the CG from the mains over the wheelbase.
 double third_wheel_share(double third_x, double main_x, double cg_x);
 //! The same under braking by the mains at a deceleration in g: [(x_m − x_cg) + (a/g)·h]/(x_m − x_n).
-double nose_share_braking(double nose_x, double main_x, double cg_x, double cg_height, double deceleration_in_g);
+double nose_share_braking(double nose_x, double main_x, double cg_x, double cg_height,
+                          double deceleration_in_g);
 
 struct Tripod {
   double third_x, main_x, track;  //!< along the ground; m
   double cg_x, cg_y, cg_height;
 };
 struct Turnover {
-  double angle;              //!< τ = atan(h/d)
-  double distance;           //!< d, CG to the tipping line in plan
-  double square_in_g;        //!< acceleration square to the tipping line that tips it: d/h
-  double sideways_in_g;      //!< straight sideways: d/(h·cos δ)
+  double angle;          //!< τ = atan(h/d)
+  double distance;       //!< d, CG to the tipping line in plan
+  double square_in_g;    //!< acceleration square to the tipping line that tips it: d/h
+  double sideways_in_g;  //!< straight sideways: d/(h·cos δ)
 };
-//! Tipping over the line from the third wheel to one main wheel, the worse side. Holds for nose and tail wheel.
+//! Tipping over the line from the third wheel to one main wheel, the worse side. Holds for nose and tail
+//! wheel.
 Turnover turnover(const Tripod& t);
 
 //! Wind square from the side that lifts the windward main: ½ρV²·S·C_Y·z_s = W·d/cos δ, the worse side.
-double crosswind_tip_speed(const Tripod& t, double mass, double side_area, double side_coefficient, double side_height,
-                           double air_density);
+double crosswind_tip_speed(const Tripod& t, double mass, double side_area, double side_coefficient,
+                           double side_height, double air_density);
 
 struct PropellerDisc {
   Vec3 hub;
@@ -73,7 +75,8 @@ double propeller_clearance(const PropellerDisc& disc, const RoundWheel& wheel, d
 //! Lowest point of the disc's rim in aircraft axes at a pitch.
 Vec3 lowest_of(const PropellerDisc& disc, double pitch);
 //! Pitch at which the disc touches the ground, tail rising from `from_pitch`; nothing down to −60°.
-std::optional<double> propeller_touch_pitch(const PropellerDisc& disc, const RoundWheel& wheel, double from_pitch);
+std::optional<double> propeller_touch_pitch(const PropellerDisc& disc, const RoundWheel& wheel,
+                                            double from_pitch);
 
 //! Aircraft axes: where the CG and wheels of a tailwheel aircraft are, static state.
 struct Tailwheel {
@@ -81,9 +84,9 @@ struct Tailwheel {
   double track;
 };
 struct TailwheelFigures {
-  double axle_ahead_angle;   //!< α = atan((x_cg − x_m)/h), level
+  double axle_ahead_angle;  //!< α = atan((x_cg − x_m)/h), level
   double three_point_angle;
-  double wheelbase;          //!< along the ground, three-point
+  double wheelbase;  //!< along the ground, three-point
   double cg_height_three_point;
   double nose_over_level, nose_over_three_point;  //!< a/g
   double tail_share;                              //!< three-point

@@ -46,11 +46,15 @@ struct Actor {
 std::optional<Actor> find_actor(const Design& d, const std::string& name, std::string& problem) {
   for (const auto& door : d.doors) {
     if (door.name != name) continue;
-    if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() || !door.fastest.known()) {
+    if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() ||
+        !door.fastest.known()) {
       problem = fmt::format("times of the door “{}” or their spread", name);
       return std::nullopt;
     }
-    return Actor{true, door.leg, {door.time_open, door.fastest, door.slowest}, {door.time_close, door.fastest, door.slowest}};
+    return Actor{true,
+                 door.leg,
+                 {door.time_open, door.fastest, door.slowest},
+                 {door.time_close, door.fastest, door.slowest}};
   }
   for (const LegName leg : {LegName::main, LegName::third}) {
     if (name != leg_actor(d, leg)) continue;
@@ -82,7 +86,8 @@ Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<s
     }
     const bool door_action = s.action == Action::open || s.action == Action::close;
     if (door_action != actor->is_door) {
-      problems.push_back(fmt::format("“{}” cannot do that: doors open and close, legs raise and lower", s.actor));
+      problems.push_back(
+          fmt::format("“{}” cannot do that: doors open and close, legs raise and lower", s.actor));
       continue;
     }
     const bool forth = s.action == Action::open || s.action == Action::raise;
@@ -117,15 +122,18 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::st
     for (const auto& s : steps) {
       if (s.actor == door.name && s.action == Action::open) open_start = s.start;
       if (s.actor == door.name && s.action == Action::close) close_start = s.start;
-      if (s.actor == leg_actor(d, door.leg) && s.action == (up ? Action::raise : Action::lower)) leg_start = s.start;
+      if (s.actor == leg_actor(d, door.leg) && s.action == (up ? Action::raise : Action::lower))
+        leg_start = s.start;
     }
     if (std::isnan(leg_start)) continue;  // this leg does not move in this direction
-    Guarded g{actor->forth, up ? leg->forth : leg->back, actor->back, door.frees_leg_at, door.zone_enter, door.zone_leave};
+    Guarded g{actor->forth,   up ? leg->forth : leg->back, actor->back, door.frees_leg_at, door.zone_enter,
+              door.zone_leave};
     if (!up) {  // going down the leg meets the zone from its other end
       g.zone_enter = 1 - door.zone_leave;
       g.zone_leave = 1 - door.zone_enter;
     }
-    // Up with the door left open all along (it never closed after the last extension): it need not open first.
+    // Up with the door left open all along (it never closed after the last extension): it need not open
+    // first.
     const bool was_open = std::isnan(open_start);
     const double opened = was_open ? 0 : open_start;
     DoorCheck c;

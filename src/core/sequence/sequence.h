@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Sequence: doors and legs as actors with travel times, timed steps, and whether a door is ever where the leg
-//! passes. Positions are shares of travel (0 closed or down, 1 open or stowed). s. Source: handbook, Doors and sequence.
+//! Sequence: doors and legs as actors with travel times, timed steps, and whether a door is ever where the
+//! leg passes. Positions are shares of travel (0 closed or down, 1 open or stowed). s. Source: handbook,
+//! Doors and sequence.
 #pragma once
 
 #include <optional>
@@ -18,7 +19,8 @@ struct Travel {
   double most() const { return nominal * slowest; }
 };
 
-//! One door and one leg that passes it, going up: door opens at 0, leg starts at w1, door starts to close at w2.
+//! One door and one leg that passes it, going up: door opens at 0, leg starts at w1, door starts to close at
+//! w2.
 struct Guarded {
   Travel open, leg, close;
   double frees_leg_at;            //!< share open
@@ -41,7 +43,7 @@ double lowest_safe_voltage(const Guarded& g, double leg_start, double close_star
 struct Bar {
   std::string actor;
   bool is_door;
-  LegName leg;        //!< the leg it is, or guards
+  LegName leg;  //!< the leg it is, or guards
   Action action;
   double start, nominal_end, earliest_end, latest_end;
 };
@@ -53,12 +55,12 @@ struct Timeline {
 //! What one door's steps come to in one direction.
 struct DoorCheck {
   std::string door;
-  double leg_start, close_start;   //!< NaN where the door does not close again
+  double leg_start, close_start;  //!< NaN where the door does not close again
   double least_leg_start, least_close_start, least_close_start_at_rest;
-  double slowest_leg_share;        //!< at the start of closing
-  double wait_in_hand;             //!< leg start less the least, s
-  double close_in_hand;            //!< close start less the least (at rest), s; NaN if it does not close
-  bool touches;                    //!< geometry: some mix of the spreads brings them together
+  double slowest_leg_share;  //!< at the start of closing
+  double wait_in_hand;       //!< leg start less the least, s
+  double close_in_hand;      //!< close start less the least (at rest), s; NaN if it does not close
+  bool touches;              //!< geometry: some mix of the spreads brings them together
 };
 
 //! The bars of a list of steps; steps of unknown actors or times are named in `problems`.
@@ -68,8 +70,8 @@ std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<st
 
 //! What the actors are called in steps.
 std::string leg_actor(const Design& design, LegName leg);
-//! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is where it
-//! stands before its first step.
+//! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is
+//! where it stands before its first step.
 double position_at(const Timeline& timeline, const std::string& actor, double time, double before);
 
 }  // namespace kranich::sequence

@@ -26,7 +26,9 @@ RuleLanding landing_by_rule(double mass, double wing_area) {
 double sink_speed_of_drop(double height) { return std::sqrt(2 * g * height); }
 double drop_of_sink_speed(double speed) { return speed * speed / (2 * g); }
 
-double effective_mass(double mass, double h, double d, double lift) { return mass * (h + (1 - lift) * d) / (h + d); }
+double effective_mass(double mass, double h, double d, double lift) {
+  return mass * (h + (1 - lift) * d) / (h + d);
+}
 
 Reserve reserve(double mass, double drop_height, double travel) {
   const double h = 1.44 * drop_height;
@@ -42,7 +44,8 @@ std::optional<Stroke> first_estimate(const StrokeInput& in) {
   if (!(per_travel > 0)) return std::nullopt;
   const double left = in.sink_speed * in.sink_speed / (2 * g) -
                       (in.tyre_efficiency * in.load_factor - 1 + in.lift_ratio) * in.tyre_deflection;
-  return Stroke{std::max(0.0, left / per_travel), in.load_factor * in.mass * g, in.load_factor + in.lift_ratio};
+  return Stroke{std::max(0.0, left / per_travel), in.load_factor * in.mass * g,
+                in.load_factor + in.lift_ratio};
 }
 
 std::optional<double> load_factor_for_travel(StrokeInput in, double tyre_rate, double travel) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Spring: the design landing by three schools, the first estimate of the stroke. SI. Source: handbook, Springs.
+//! Spring: the design landing by three schools, the first estimate of the stroke. SI. Source: handbook,
+//! Springs.
 #pragma once
 
 #include <optional>
@@ -30,20 +31,21 @@ Reserve reserve(double mass, double drop_height, double reserve_travel);
 struct Scaled {
   double sink_speed, drop_height, time, mass, rate;
 };
-Scaled froude(double denominator, double sink_speed, double drop_height, double time, double mass, double rate);
+Scaled froude(double denominator, double sink_speed, double drop_height, double time, double mass,
+              double rate);
 
 struct StrokeInput {
-  double mass;          //!< the mass the leg carries, kg
-  double sink_speed;    //!< m/s
-  double load_factor;   //!< N, ground load over m·g at the peak
-  double lift_ratio;    //!< K
+  double mass;         //!< the mass the leg carries, kg
+  double sink_speed;   //!< m/s
+  double load_factor;  //!< N, ground load over m·g at the peak
+  double lift_ratio;   //!< K
   double strut_efficiency, tyre_efficiency;
   double tyre_deflection;  //!< at the peak load, m
 };
 struct Stroke {
-  double strut_travel;       //!< vertical axle travel needed, m; not below 0
-  double peak_load;          //!< N·m·g
-  double inertia_factor;     //!< n = N + K
+  double strut_travel;    //!< vertical axle travel needed, m; not below 0
+  double peak_load;       //!< N·m·g
+  double inertia_factor;  //!< n = N + K
 };
 //! Energy balance ½mV² + mg(1−K)(S_s + S_t) = η_s·N·m·g·S_s + η_t·N·m·g·S_t. Nothing where η_s·N ≤ 1 − K.
 std::optional<Stroke> first_estimate(const StrokeInput& in);

@@ -36,10 +36,12 @@ std::vector<Candidate> rank_springs(const std::vector<Coil>& shelf, const Need& 
       c.objection = fmt::format("too stiff: sags {:.0f} %", 100 * c.sag);
     }
     const double middle = (need.sag_low + need.sag_high) / 2;
-    c.score = std::abs(c.sag - middle) + (c.margin < 0 ? 1 - c.margin : 0) + (c.fits ? 0 : 10) + (c.objection.empty() ? 0 : 1);
+    c.score = std::abs(c.sag - middle) + (c.margin < 0 ? 1 - c.margin : 0) + (c.fits ? 0 : 10) +
+              (c.objection.empty() ? 0 : 1);
     list.push_back(std::move(c));
   }
-  std::stable_sort(list.begin(), list.end(), [](const Candidate& a, const Candidate& b) { return a.score < b.score; });
+  std::stable_sort(list.begin(), list.end(),
+                   [](const Candidate& a, const Candidate& b) { return a.score < b.score; });
   return list;
 }
 

@@ -39,7 +39,8 @@ WheelState share(const WheelOnLeg& w, double penetration, double c) {
   if (law.kind != LegLaw::Kind::rigid && law.travel > 0 && tyre_force(0) * c > law.force(0)) {
     const double most = std::min(law.travel, penetration / c);
     if (law.kind == LegLaw::Kind::linear) {
-      leg = std::clamp((w.tyre_rate * penetration * c - law.preload) / (law.rate + w.tyre_rate * c * c), 0.0, law.travel);
+      leg = std::clamp((w.tyre_rate * penetration * c - law.preload) / (law.rate + w.tyre_rate * c * c), 0.0,
+                       law.travel);
     } else if (tyre_force(law.travel) * c >= law.force(law.travel)) {
       leg = law.travel;
     } else {  // Newton from the tyre's side, kept in its bracket by bisection
@@ -87,7 +88,8 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
 }
 
 //! Stiffness by central differences of the gradient.
-Mat3 stiffness(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels, const Vector3& q, double size) {
+Mat3 stiffness(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels, const Vector3& q,
+               double size) {
   Mat3 k;
   const Vector3 steps(1e-8 * size, 1e-8, 1e-8);
   for (int i = 0; i < 3; ++i) {
@@ -95,7 +97,8 @@ Mat3 stiffness(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& whe
     Vector3 minus = q;
     plus[i] += steps[i];
     minus[i] -= steps[i];
-    k.col(i) = (balance(weight, cg, wheels, plus).gradient - balance(weight, cg, wheels, minus).gradient) / (2 * steps[i]);
+    k.col(i) = (balance(weight, cg, wheels, plus).gradient - balance(weight, cg, wheels, minus).gradient) /
+               (2 * steps[i]);
   }
   return k;
 }
@@ -109,17 +112,24 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
     back = std::max(back, w.axle.x());
   }
   using T = NoRest::Towards;
-  if (cg.x() > back) return {T::tail, fmt::format("the CG lies {:.0f} mm behind the rearmost wheels: it sits down on its tail", 1000 * (cg.x() - back))};
-  if (cg.x() < front) return {T::nose, fmt::format("the CG lies {:.0f} mm ahead of the foremost wheels: it goes over on its nose", 1000 * (front - cg.x()))};
+  if (cg.x() > back)
+    return {T::tail, fmt::format("the CG lies {:.0f} mm behind the rearmost wheels: it sits down on its tail",
+                                 1000 * (cg.x() - back))};
+  if (cg.x() < front)
+    return {T::nose,
+            fmt::format("the CG lies {:.0f} mm ahead of the foremost wheels: it goes over on its nose",
+                        1000 * (front - cg.x()))};
   double starboard = 0;
   double port = 0;
   for (const auto& w : wheels) {
     starboard = std::max(starboard, w.axle.y());
     port = std::min(port, w.axle.y());
   }
-  const double half = cg.y() > 0 ? starboard : -port;  // inside this the polygon may still be too narrow at the CG
+  const double half =
+      cg.y() > 0 ? starboard : -port;  // inside this the polygon may still be too narrow at the CG
   if (std::abs(cg.y()) < 0.3 * half) return {T::unclear, "no stable rest was found on these wheels"};
-  if (cg.y() > 0) return {T::starboard, "the CG lies outside the wheels to starboard: it falls onto that wing"};
+  if (cg.y() > 0)
+    return {T::starboard, "the CG lies outside the wheels to starboard: it falls onto that wing"};
   return {T::port, "the CG lies outside the wheels to port: it falls onto that wing"};
 }
 
@@ -132,17 +142,21 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   double size = 0.01;
   for (const auto& w : wheels) size = std::max(size, std::abs(w.axle.x() - cg.x()));
 
-  // Start: pitch of the line under the foremost and rearmost wheels, sunk until the springs would carry the weight.
+  // Start: pitch of the line under the foremost and rearmost wheels, sunk until the springs would carry the
+  // weight.
   const auto by_x = [](const WheelOnLeg& a, const WheelOnLeg& b) { return a.axle.x() < b.axle.x(); };
   const auto [front, back] = std::minmax_element(wheels.begin(), wheels.end(), by_x);
   Vector3 q(0, 0, 0);
   if (back->axle.x() - front->axle.x() > 1e-6)
-    q[1] = std::atan2((back->axle.z() - back->radius) - (front->axle.z() - front->radius), back->axle.x() - front->axle.x());
+    q[1] = std::atan2((back->axle.z() - back->radius) - (front->axle.z() - front->radius),
+                      back->axle.x() - front->axle.x());
   const Attitude start(q[1], 0);
   double low = -1e9;
   for (const auto& w : wheels) low = std::max(low, w.radius * start.reach - start.up.dot(w.axle));
   q[0] = low;
-  const auto force_at = [&](double h) { return balance(weight, cg, wheels, Vector3(h, q[1], 0)).gradient[0]; };
+  const auto force_at = [&](double h) {
+    return balance(weight, cg, wheels, Vector3(h, q[1], 0)).gradient[0];
+  };
   if (const auto h = find_nearest_root(force_at, low, 0.002 * size, low - 3 * size, low)) q[0] = *h;
 
   const Vector3 scale(weight, weight * size, weight * size);
@@ -151,33 +165,38 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   Balance now = balance(weight, cg, wheels, q);
   int iterations = 0;
   for (; iterations < 200 && norm(now.gradient) > 1e-14; ++iterations) {
-    // Newton on the energy, made a descent where the stiffness is not positive; contacts and stops are kinks, which
-    // the line search steps over.
+    // Newton on the energy, made a descent where the stiffness is not positive; contacts and stops are kinks,
+    // which the line search steps over.
     const Mat3 raw = stiffness(weight, cg, wheels, q, size);
     const Mat3 scaled = metric.asDiagonal() * (raw + raw.transpose()) * 0.5 * metric.asDiagonal();
     const Eigen::SelfAdjointEigenSolver<Mat3> eigen(scaled);
     const Vector3 curvature = eigen.eigenvalues().cwiseMax(1e-3 * weight * size);
     const Vector3 slope = metric.asDiagonal() * now.gradient;
-    const Vector3 along = -(eigen.eigenvectors() * (eigen.eigenvectors().transpose() * slope).cwiseQuotient(curvature));
+    const Vector3 along =
+        -(eigen.eigenvectors() * (eigen.eigenvectors().transpose() * slope).cwiseQuotient(curvature));
     Vector3 step = metric.asDiagonal() * along;
     if (!step.allFinite()) break;
     const double largest = std::max({std::abs(step[0]) / size, std::abs(step[1]), std::abs(step[2])});
     if (largest > 0.2) step *= 0.2 / largest;
-    // Line search by the slope along the step: where a softening spring or a contact makes Newton overshoot, the step
-    // is cut to where that slope vanishes, so that the energy falls in every step.
+    // Line search by the slope along the step: where a softening spring or a contact makes Newton overshoot,
+    // the step is cut to where that slope vanishes, so that the energy falls in every step.
     const double slope_here = now.gradient.dot(step);
     Balance next = balance(weight, cg, wheels, q + step);
     double reached = 1;
     double before = 0;
     double beyond = 1;
     for (int i = 0; i < 40 && std::abs(next.gradient.dot(step)) > 0.3 * std::abs(slope_here); ++i) {
-      if (next.gradient.dot(step) > 0) beyond = reached;
-      else if (reached == 1) break;
-      else before = reached;
+      if (next.gradient.dot(step) > 0)
+        beyond = reached;
+      else if (reached == 1)
+        break;
+      else
+        before = reached;
       reached = (before + beyond) / 2;
       next = balance(weight, cg, wheels, q + reached * step);
     }
-    const bool as_good_as_it_gets = norm(now.gradient) < 1e-11 && norm(next.gradient) > 0.5 * norm(now.gradient);
+    const bool as_good_as_it_gets =
+        norm(now.gradient) < 1e-11 && norm(next.gradient) > 0.5 * norm(now.gradient);
     if (as_good_as_it_gets) break;
     q += reached * step;
     now = std::move(next);
@@ -187,8 +206,10 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   if (!balanced) return tips_over(cg, wheels);
   const Mat3 k = stiffness(weight, cg, wheels, q, size);
   const Mat3 symmetric = (k + k.transpose()) / 2;
-  if (Eigen::SelfAdjointEigenSolver<Mat3>(symmetric).eigenvalues().minCoeff() <= 0) return tips_over(cg, wheels);
-  return Rest{q[0], q[1], q[2], now.wheels, std::abs(now.gradient[0]), now.gradient.tail<2>().norm(), iterations};
+  if (Eigen::SelfAdjointEigenSolver<Mat3>(symmetric).eigenvalues().minCoeff() <= 0)
+    return tips_over(cg, wheels);
+  return Rest{q[0],      q[1], q[2], now.wheels, std::abs(now.gradient[0]), now.gradient.tail<2>().norm(),
+              iterations};
 }
 
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
@@ -197,7 +218,8 @@ std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::ve
   for (const auto& w : wheels) size = std::max(size, std::abs(w.axle.x() - cg.x()));
   const auto base = wheels;
   const auto miss = [&](double longer) {
-    for (int i : which) wheels[static_cast<size_t>(i)].axle.z() = base[static_cast<size_t>(i)].axle.z() - longer;
+    for (int i : which)
+      wheels[static_cast<size_t>(i)].axle.z() = base[static_cast<size_t>(i)].axle.z() - longer;
     const auto rest = solve(mass, cg, wheels);
     const Rest* r = std::get_if<Rest>(&rest);
     return r ? r->pitch - target : std::numeric_limits<double>::quiet_NaN();
@@ -205,8 +227,8 @@ std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::ve
   return find_nearest_root(miss, 0, 0.01 * size, -0.5 * size, 0.5 * size);
 }
 
-std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels, const std::vector<int>& which,
-                                     double target) {
+std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
+                                     const std::vector<int>& which, double target) {
   const double base = wheels[static_cast<size_t>(which.front())].leg.rate;
   if (!(base > 0)) return std::nullopt;
   const auto miss = [&](double log_factor) {
@@ -226,7 +248,8 @@ std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& d) {
     if (!leg.wheel.diameter.known()) return fmt::format("{} wheel's diameter", word);
     if (!leg.wheel.tyre_rate.known()) return fmt::format("{} tyre's rate", word);
     const auto law = force::leg_law(leg);
-    if (const auto* missing = std::get_if<std::string>(&law)) return fmt::format("{} leg: {}", word, *missing);
+    if (const auto* missing = std::get_if<std::string>(&law))
+      return fmt::format("{} leg: {}", word, *missing);
     return WheelOnLeg{leg.axle.vec(), leg.wheel.diameter / 2, leg.wheel.tyre_rate, std::get<LegLaw>(law)};
   };
   const auto third = make(d.gear.third, d.third_word());

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Stance: how the aircraft sits at rest on its springs and tyres. SI, rad, aircraft axes.
 //!
-//! The equations. Heave h (height of the axes' origin above the ground), pitch θ and roll φ place the aircraft;
-//! û(θ,φ) is the upward vertical in aircraft axes. A wheel in the aircraft's fore-and-aft plane reaches
-//! R·n below its axle, n = √(û_x² + û_z²). With the leg extended it would sink P = R·n − h − û·axle into the ground;
-//! the leg closing by δ along z and the tyre by t square to the ground take that up: P = δ·û_z + t. The ground
-//! pushes F = k_t·t ≥ 0, and the leg carries F_leg(δ) = F·û_z (virtual work). Rest is where the gradient of
-//! the potential energy vanishes: ΣF = W, and the moments about both axes balance. A rest that is no minimum is
-//! a balancing act and is refused. Assumptions: thin upright wheels, vertical ground forces (wheels rolled in),
-//! rigid stops, no friction. Source: handbook, Stance; derivation above.
+//! The equations. Heave h (height of the axes' origin above the ground), pitch θ and roll φ place the
+//! aircraft; û(θ,φ) is the upward vertical in aircraft axes. A wheel in the aircraft's fore-and-aft plane
+//! reaches R·n below its axle, n = √(û_x² + û_z²). With the leg extended it would sink P = R·n − h − û·axle
+//! into the ground; the leg closing by δ along z and the tyre by t square to the ground take that up: P =
+//! δ·û_z + t. The ground pushes F = k_t·t ≥ 0, and the leg carries F_leg(δ) = F·û_z (virtual work). Rest is
+//! where the gradient of the potential energy vanishes: ΣF = W, and the moments about both axes balance. A
+//! rest that is no minimum is a balancing act and is refused. Assumptions: thin upright wheels, vertical
+//! ground forces (wheels rolled in), rigid stops, no friction. Source: handbook, Stance; derivation above.
 #pragma once
 
 #include <array>
@@ -33,9 +33,9 @@ struct WheelOnLeg {
 };
 
 struct WheelState {
-  double load = 0;           //!< N, vertical
-  double leg_closure = 0;    //!< m, along z
-  double tyre_closure = 0;   //!< m, square to the ground
+  double load = 0;          //!< N, vertical
+  double leg_closure = 0;   //!< m, along z
+  double tyre_closure = 0;  //!< m, square to the ground
   bool touches = false;
   bool bottomed = false;
 };
@@ -61,8 +61,8 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
 Vec3 axle_at_rest(const WheelOnLeg& wheel, const WheelState& state);
 
 //! A single change that brings the pitch to a target, on the full equilibrium. Applied to the wheels whose
-//! indices are given: their legs made longer (a shim), or their linear rates replaced. Nothing where no change in the range
-//! does it.
+//! indices are given: their legs made longer (a shim), or their linear rates replaced. Nothing where no
+//! change in the range does it.
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
                                             const std::vector<int>& which, double target_pitch);
 std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,

@@ -36,19 +36,22 @@ Vec3 extreme(const Cylinder& c, const Vec3& n) {
 }
 Vec3 extreme(const Segment& s, const Vec3& n) { return n.dot(s.to - s.from) > 0 ? s.to : s.from; }
 Vec3 extreme(const Box& b, const Vec3& n) {
-  return {n.x() > 0 ? b.high.x() : b.low.x(), n.y() > 0 ? b.high.y() : b.low.y(), n.z() > 0 ? b.high.z() : b.low.z()};
+  return {n.x() > 0 ? b.high.x() : b.low.x(), n.y() > 0 ? b.high.y() : b.low.y(),
+          n.z() > 0 ? b.high.z() : b.low.z()};
 }
 
 Vec3 middle(const Cylinder& c) { return c.centre; }
 Vec3 middle(const Segment& s) { return (s.from + s.to) / 2; }
 
 //! Width of the gap between A and B along n (n from B towards A); negative where they overlap along it.
-template <class A, class B> double gap(const A& a, const B& b, const Vec3& n) {
+template <class A, class B>
+double gap(const A& a, const B& b, const Vec3& n) {
   return n.dot(extreme(a, Vec3(-n))) - n.dot(extreme(b, n));
 }
 
 //! Overlapping: the direction of the greatest (least negative) gap, from the flats of both solids, refined.
-template <class A, class B> Nearest depth(const A& a, const B& b) {
+template <class A, class B>
+Nearest depth(const A& a, const B& b) {
   std::array<Vec3, 10> starts;
   size_t count = 0;
   for (int i = 0; i < 3; ++i)
@@ -87,7 +90,8 @@ template <class A, class B> Nearest depth(const A& a, const B& b) {
   return {value, extreme(a, Vec3(-best)), extreme(b, best)};
 }
 
-template <class A, class B> Nearest between(const A& a, const B& b) {
+template <class A, class B>
+Nearest between(const A& a, const B& b) {
   Vec3 on_a = project(a, project(b, middle(a)));
   Vec3 on_b = project(b, on_a);
   for (int i = 0; i < 400; ++i) {
@@ -108,7 +112,8 @@ template <class A, class B> Nearest between(const A& a, const B& b) {
   return {(on_a - on_b).norm(), on_a, on_b};
 }
 
-template <class A> Nearest between(const A& a, const HalfSpace& h) {
+template <class A>
+Nearest between(const A& a, const HalfSpace& h) {
   const Vec3 n = h.normal.normalized();
   const Vec3 p = extreme(a, Vec3(-n));
   const double d = n.dot(p - h.point);

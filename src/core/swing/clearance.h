@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Signed distance between a moving part and a keep-out. Both are convex: apart, the distance comes from
-//! alternating exact projections, stopped by a separating plane that bounds the error; overlapping, the depth is
-//! the least shift that parts them, found over the directions of separating planes. SI.
+//! alternating exact projections, stopped by a separating plane that bounds the error; overlapping, the depth
+//! is the least shift that parts them, found over the directions of separating planes. SI.
 #pragma once
 
 #include <string>
@@ -40,7 +40,8 @@ struct Capsule {
 
 using Obstacle = std::variant<Box, Cylinder, HalfSpace>;
 
-template <class T> struct Named {
+template <class T>
+struct Named {
   std::string name;
   T value;
 };

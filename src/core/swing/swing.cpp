@@ -28,7 +28,9 @@ Eigen::Isometry3d Axis::turn(double angle) const {
   return Eigen::Translation3d(point) * Eigen::AngleAxisd(angle, direction) * Eigen::Translation3d(-point);
 }
 
-Vec3 leg_direction(double rake, double cant) { return Vec3(-std::tan(rake), std::tan(cant), -1).normalized(); }
+Vec3 leg_direction(double rake, double cant) {
+  return Vec3(-std::tan(rake), std::tan(cant), -1).normalized();
+}
 
 PlanarPoses planar_poses(const PlanarSwing& s) {
   PlanarPoses p;
@@ -44,7 +46,8 @@ PlanarPoses planar_poses(const PlanarSwing& s) {
 }
 
 double highest_point(const Vec3& centre, const Vec3& a, double diameter, double width) {
-  return centre.z() + diameter / 2 * std::sqrt(std::max(0.0, 1 - a.z() * a.z())) + width / 2 * std::abs(a.z());
+  return centre.z() + diameter / 2 * std::sqrt(std::max(0.0, 1 - a.z() * a.z())) +
+         width / 2 * std::abs(a.z());
 }
 
 double lowest_point(const Vec3& centre, const Vec3& a, double diameter, double width) {
@@ -93,9 +96,12 @@ MovingLeg MovingLeg::longer_by(double length) const {
 
 std::string part_word(Part part) {
   switch (part) {
-    case Part::wheel: return "tyre";
-    case Part::leg: return "leg";
-    case Part::stub: return "axle";
+    case Part::wheel:
+      return "tyre";
+    case Part::leg:
+      return "leg";
+    case Part::stub:
+      return "axle";
   }
   return "leg";
 }
@@ -108,8 +114,10 @@ std::variant<SwingInput, std::string> swing_input(const Leg& leg) {
   if (!leg.wheel.diameter.known() || !leg.wheel.width.known()) return "diameter and width of the wheel";
   if (!leg.wheel_offset.known()) return "how far the wheel stands outboard of the leg (0 if it does not)";
   if (!leg.tube_diameter.known()) return "the leg's diameter";
-  if (!leg.wheel.shoulder_radius.known() || !r.growth.known() || !r.side_play.known()) return "tyre shoulder, growth or side play";
-  if (!r.well.low.known() || !r.well.high.known() || !r.well.clearance.known()) return "the well's corners or the clearance wanted";
+  if (!leg.wheel.shoulder_radius.known() || !r.growth.known() || !r.side_play.known())
+    return "tyre shoulder, growth or side play";
+  if (!r.well.low.known() || !r.well.high.known() || !r.well.clearance.known())
+    return "the well's corners or the clearance wanted";
   SwingInput in;
   MovingLeg& m = in.moving;
   m.axis = {r.pivot.vec(), swing_axis(r.direction)};
@@ -117,14 +125,17 @@ std::variant<SwingInput, std::string> swing_input(const Leg& leg) {
   const Vec3 axle = Vec3::UnitY();
   const Vec3 centre = leg.axle.vec();
   const Vec3 lower_end = centre - leg.wheel_offset * axle;
-  m.wheel = {centre, axle, leg.wheel.diameter + 2 * r.growth, leg.wheel.width + 2 * r.side_play, leg.wheel.shoulder_radius};
+  m.wheel = {centre, axle, leg.wheel.diameter + 2 * r.growth, leg.wheel.width + 2 * r.side_play,
+             leg.wheel.shoulder_radius};
   m.leg = {m.axis.point, lower_end, leg.tube_diameter / 2};
   m.stub = {lower_end, centre, leg.tube_diameter / 2 * 0.7};
   const Vec3 d = centre - m.axis.point;
-  m.reach = (d - m.axis.direction.dot(d) * m.axis.direction).norm() + std::hypot(m.wheel.diameter, m.wheel.width) / 2;
+  m.reach = (d - m.axis.direction.dot(d) * m.axis.direction).norm() +
+            std::hypot(m.wheel.diameter, m.wheel.width) / 2;
   in.wanted_clearance = r.well.clearance;
 
-  // The structure round the well as five thick boxes: four sides and the roof. Their lower faces are the skin.
+  // The structure round the well as five thick boxes: four sides and the roof. Their lower faces are the
+  // skin.
   const Vec3 lo = r.well.low.vec();
   const Vec3 hi = r.well.high.vec();
   if (!((hi - lo).minCoeff() > 0)) return "a well whose upper corner lies beyond its lower one in x, y and z";
@@ -161,7 +172,8 @@ Clearance clearance_at(const SwingInput& in, double turn) {
     // A ball round the wheel that is already farther away than the least so far needs no closer look.
     bool far = false;
     if (const Box* box = std::get_if<Box>(&o.value))
-      far = (wheel.centre - wheel.centre.cwiseMax(box->low).cwiseMin(box->high)).norm() - wheel_ball > least.distance;
+      far = (wheel.centre - wheel.centre.cwiseMax(box->low).cwiseMin(box->high)).norm() - wheel_ball >
+            least.distance;
     if (!far) consider(Part::wheel, nearest(wheel, o.value), o.name);
     consider(Part::leg, nearest(leg, o.value), o.name);
     if ((stub.to - stub.from).squaredNorm() > 1e-12) consider(Part::stub, nearest(stub, o.value), o.name);
@@ -184,7 +196,9 @@ Clearance least_clearance(const SwingInput& in) {
   };
   const double first = best.distance;
   std::priority_queue<Interval> open;
-  const auto add = [&](double a, double b, double fa, double fb) { open.push({a, b, fa, fb, (fa + fb - reach * (b - a)) / 2}); };
+  const auto add = [&](double a, double b, double fa, double fb) {
+    open.push({a, b, fa, fb, (fa + fb - reach * (b - a)) / 2});
+  };
   constexpr int coarse = 6;
   double previous = first;
   for (int i = 1; i <= coarse; ++i) {
@@ -224,7 +238,8 @@ LengthBudget length_budget(const SwingInput& in) {
 
 std::optional<SwingFigures> swing_figures(const Leg& leg) {
   const Retraction& r = leg.retraction;
-  if (!leg.axle.known() || !r.pivot.known() || !r.unit_angle.known() || !leg.wheel_offset.known()) return std::nullopt;
+  if (!leg.axle.known() || !r.pivot.known() || !r.unit_angle.known() || !leg.wheel_offset.known())
+    return std::nullopt;
   SwingFigures f{};
   const Vec3 axis = swing_axis(r.direction);
   const Vec3 lower_end = leg.axle.vec() - leg.wheel_offset * Vec3::UnitY();
@@ -232,7 +247,8 @@ std::optional<SwingFigures> swing_figures(const Leg& leg) {
   f.length = line.norm();
   f.down_lean = lean_away(axis, line);
   f.stowed_slope = r.unit_angle - quarter - f.down_lean;
-  f.unit_down_lean = r.mount_tilt.known() ? r.unit_angle - quarter - r.mount_tilt : std::numeric_limits<double>::quiet_NaN();
+  f.unit_down_lean =
+      r.mount_tilt.known() ? r.unit_angle - quarter - r.mount_tilt : std::numeric_limits<double>::quiet_NaN();
   f.required_angle = quarter + r.mount_tilt + f.down_lean;
   const Axis about{r.pivot.vec(), axis};
   const Vec3 stowed = about.turn(r.unit_angle) * leg.axle.vec();

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Swing: a leg turning about its pivot axis, and what it passes on the way. SI, rad, aircraft axes; turns are
-//! right-handed about the axis, from down (0) to stowed. Source: handbook, Swing.
+//! Swing: a leg turning about its pivot axis, and what it passes on the way. SI, rad, aircraft axes; turns
+//! are right-handed about the axis, from down (0) to stowed. Source: handbook, Swing.
 #pragma once
 
 #include <optional>
@@ -60,7 +60,7 @@ struct MovingLeg {
   double full_turn;
   RoundedWheel wheel;  //!< with its growth and side play
   Capsule leg, stub;
-  double reach;        //!< largest distance of any part from the axis: nothing moves further than reach·Δψ
+  double reach;  //!< largest distance of any part from the axis: nothing moves further than reach·Δψ
   MovingLeg longer_by(double length) const;  //!< the axle further down the leg
 };
 struct SwingInput {
@@ -75,33 +75,33 @@ enum class Part { wheel, leg, stub };
 std::string part_word(Part part);
 
 struct Clearance {
-  double distance;   //!< m, negative: overlap
-  double turn;       //!< rad
+  double distance;  //!< m, negative: overlap
+  double turn;      //!< rad
   Part part;
   std::string obstacle;
   Vec3 on_part, on_obstacle;  //!< aircraft axes
 };
 //! Clearance at one position.
 Clearance clearance_at(const SwingInput& in, double turn);
-//! Least clearance over the whole swing. Nothing moves further than reach·Δψ, so an interval whose ends are far enough
-//! from everything is left out with certainty; the lowest is then refined (to about a micrometre).
+//! Least clearance over the whole swing. Nothing moves further than reach·Δψ, so an interval whose ends are
+//! far enough from everything is left out with certainty; the lowest is then refined (to about a micrometre).
 Clearance least_clearance(const SwingInput& in);
 
 //! Leg length (pivot to axle along the leg) against what the well takes.
 struct LengthBudget {
-  double length;       //!< as the stance wants it
-  double fits;         //!< longest (or nearest) that keeps the wanted clearance; NaN where none within ±30 %
+  double length;  //!< as the stance wants it
+  double fits;    //!< longest (or nearest) that keeps the wanted clearance; NaN where none within ±30 %
 };
 LengthBudget length_budget(const SwingInput& in);
 
 //! What a design's swing comes to, beside clearance.
 struct SwingFigures {
-  double length;           //!< pivot to the leg's lower end
-  double down_lean;        //!< λ of the leg as Place has it, away from the stowed side
-  double stowed_slope;     //!< σ after the unit's turn
-  double unit_down_lean;   //!< λ that unit angle and mount tilt make
-  double required_angle;   //!< 90° + σ_mount + λ
-  double protrusion;       //!< how far the stowed wheel stands out below the well's mouth; negative: inside
+  double length;          //!< pivot to the leg's lower end
+  double down_lean;       //!< λ of the leg as Place has it, away from the stowed side
+  double stowed_slope;    //!< σ after the unit's turn
+  double unit_down_lean;  //!< λ that unit angle and mount tilt make
+  double required_angle;  //!< 90° + σ_mount + λ
+  double protrusion;      //!< how far the stowed wheel stands out below the well's mouth; negative: inside
 };
 std::optional<SwingFigures> swing_figures(const Leg& leg);
 

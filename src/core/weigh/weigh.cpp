@@ -79,13 +79,22 @@ TiltResult cg_height_by_tilt(const Tilt& t) {
     constexpr double step = 1e-5;
     return (at(step) - at(-step)) / (2 * step);
   };
-  const double by_nose = slope([&](double d) { return height(t.level_nose + d, t.level_port, t.level_starboard, t.tilted_nose, t.pitch); });
-  const double by_port = slope([&](double d) { return height(t.level_nose, t.level_port + d, t.level_starboard, t.tilted_nose, t.pitch); });
-  const double by_tilted = slope([&](double d) { return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose + d, t.pitch); });
-  const double by_pitch = slope([&](double d) { return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose, t.pitch + d); });
+  const double by_nose = slope([&](double d) {
+    return height(t.level_nose + d, t.level_port, t.level_starboard, t.tilted_nose, t.pitch);
+  });
+  const double by_port = slope([&](double d) {
+    return height(t.level_nose, t.level_port + d, t.level_starboard, t.tilted_nose, t.pitch);
+  });
+  const double by_tilted = slope([&](double d) {
+    return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose + d, t.pitch);
+  });
+  const double by_pitch = slope([&](double d) {
+    return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose, t.pitch + d);
+  });
   // A starboard reading acts as a port one does.
   const double readings = by_nose * by_nose + 2 * by_port * by_port + by_tilted * by_tilted;
-  const double error = std::sqrt(readings * t.reading_error * t.reading_error + by_pitch * by_pitch * t.pitch_error * t.pitch_error);
+  const double error = std::sqrt(readings * t.reading_error * t.reading_error +
+                                 by_pitch * by_pitch * t.pitch_error * t.pitch_error);
   const double mass = t.level_nose + t.level_port + t.level_starboard;
   return {mass, t.nose_ahead_of_main * t.level_nose / mass, h, h + t.main_axle_height, error};
 }
@@ -122,12 +131,14 @@ Chord mean_aerodynamic_chord(double root_leading_edge_x, std::span<const Panel> 
 }
 
 std::vector<Panel> wing_panels(const Surface& w) {
-  if (!w.root_leading_edge_x.known() || !w.span.known() || !w.root_chord.known() || !w.tip_chord.known()) return {};
+  if (!w.root_leading_edge_x.known() || !w.span.known() || !w.root_chord.known() || !w.tip_chord.known())
+    return {};
   return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep.known() ? w.sweep.si : 0.0}};
 }
 
 Eigen::Isometry3d stowing_turn(const Retraction& r, bool port) {
-  // ψ grows from down to stowed, right-handed about the axis; the port leg is the starboard one's mirror image.
+  // ψ grows from down to stowed, right-handed about the axis; the port leg is the starboard one's mirror
+  // image.
   Vec3 axis = swing_axis(r.direction);
   Vec3 pivot = r.pivot.vec();
   if (port) {
@@ -157,7 +168,8 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
         result.problem = fmt::format("pivot or unit angle of the leg that moves “{}”", item.name);
         return;
       }
-      if (main && item.at.y.si == 0.0) {  // one line for both legs: take the starboard half, whose twin mirrors it
+      if (main &&
+          item.at.y.si == 0.0) {  // one line for both legs: take the starboard half, whose twin mirrors it
         const double half_track = design.gear.main.axle.y;
         up.at = stowing_turn(leg.retraction, false) * Vec3(down.at.x(), half_track, down.at.z());
         up.at.y() = 0;
@@ -170,12 +182,15 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
   for (const auto& item : design.ledger)
     if (item.group != Group::load) add(item, item.mass, item.at.x);
   for (const auto& aboard : loading.aboard) {
-    const auto item = std::find_if(design.ledger.begin(), design.ledger.end(), [&](const Item& i) { return i.name == aboard.item; });
+    const auto item = std::find_if(design.ledger.begin(), design.ledger.end(),
+                                   [&](const Item& i) { return i.name == aboard.item; });
     if (item == design.ledger.end()) {
-      result.problem = fmt::format("“{}”, which the loading takes aboard and the ledger does not hold", aboard.item);
+      result.problem =
+          fmt::format("“{}”, which the loading takes aboard and the ledger does not hold", aboard.item);
       continue;
     }
-    add(*item, aboard.mass.known() ? aboard.mass.si : item->mass.si, aboard.x.known() ? aboard.x.si : item->at.x.si);
+    add(*item, aboard.mass.known() ? aboard.mass.si : item->mass.si,
+        aboard.x.known() ? aboard.x.si : item->at.x.si);
   }
   if (lines.empty() && result.problem.empty()) result.problem = "the ledger: it holds no items";
   if (!result.problem.empty()) return result;

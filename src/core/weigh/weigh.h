@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Weigh: mass and centre of gravity from a ledger, from scales, from a tilt; ballast; mean aerodynamic chord.
-//! SI units, aircraft axes (x aft, y starboard, z up). Source: handbook, Weigh.
+//! Weigh: mass and centre of gravity from a ledger, from scales, from a tilt; ballast; mean aerodynamic
+//! chord. SI units, aircraft axes (x aft, y starboard, z up). Source: handbook, Weigh.
 #pragma once
 
 #include <span>
@@ -33,8 +33,9 @@ struct LedgerSums {
   double cg_x_foremost, cg_x_aftmost;           //!< m, any mix of the errors at their bounds
 };
 
-//! Totals of a ledger with its spread. The extremes of x̄ = Σmᵢxᵢ/Σmᵢ over the box of errors lie where every item
-//! ahead of x̄ is at one bound and every item behind it at the other; found by repeating that choice until it stands.
+//! Totals of a ledger with its spread. The extremes of x̄ = Σmᵢxᵢ/Σmᵢ over the box of errors lie where every
+//! item ahead of x̄ is at one bound and every item behind it at the other; found by repeating that choice
+//! until it stands.
 LedgerSums sum_ledger(std::span<const LedgerLine> lines);
 
 struct WheelReading {
@@ -59,18 +60,19 @@ struct TiltResult {
 //! roll. The error adds the readings' and the tilt's as independent (first order).
 TiltResult cg_height_by_tilt(const Tilt& tilt);
 
-//! Ballast at a station that brings the CG to a target: m·(x − x_t)/(x_t − x_b). Negative: none there can do it.
+//! Ballast at a station that brings the CG to a target: m·(x − x_t)/(x_t − x_b). Negative: none there can do
+//! it.
 double ballast(double mass, double cg_x, double target_x, double ballast_x);
 //! Move of an item already aboard, aft positive: m·(x_t − x)/m_item.
 double move_of_item(double mass, double cg_x, double target_x, double item_mass);
 
 struct Panel {
-  double half_span;  //!< of this panel, m
+  double half_span;                        //!< of this panel, m
   double inner_chord, outer_chord, sweep;  //!< m, m, rad of the leading edge
 };
 struct Chord {
-  double area;          //!< both halves, m2
-  double mean_chord;    //!< mean aerodynamic chord, m
+  double area;        //!< both halves, m2
+  double mean_chord;  //!< mean aerodynamic chord, m
   double y, leading_edge_x;
   double percent(double x) const { return 100 * (x - leading_edge_x) / mean_chord; }
 };
@@ -83,8 +85,8 @@ std::vector<Panel> wing_panels(const Surface& wing);
 
 //! One loading of the design added up. `problem` says what is missing.
 struct LoadingMass {
-  Mass down{};           //!< gear down
-  Mass up{};             //!< gear stowed; as down where no item moves
+  Mass down{};  //!< gear down
+  Mass up{};    //!< gear stowed; as down where no item moves
   LedgerSums spread{};
   std::string problem;
   bool known() const { return problem.empty(); }

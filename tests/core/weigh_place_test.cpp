@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Weigh, Place, Spring and Sequence against closed forms, symmetry, and other ways of reaching the same
+//! figure.
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <random>
+
+#include "core/assess/assess.h"
+#include "core/base/numerics.h"
+#include "core/base/quantity.h"
+#include "core/force/coil.h"
+#include "core/io/project_file.h"
+#include "core/model/moves.h"
+
+using namespace kranich;
+
+namespace {
+
+Design demo(const std::string& name) {
+  auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
+  REQUIRE(r.design);
+  return *r.design;
+}
+
+//! All lengths by 1/s, masses by 1/s³, rates by 1/s²: the same aircraft, smaller.
+void scale(Design& d, double s) {
+  const auto shrink = [&](Point& p) {
+    for (Given* g : {&p.x, &p.y, &p.z}) g->si /= s;
+  };
+  for (auto& i : d.ledger) {
+    i.mass.si /= s * s * s;
+    i.mass.tolerance /= s * s * s;
+    shrink(i.at);
+  }
+  for (auto& l : d.loadings)
+    for (auto& a : l.aboard) {
+      a.mass.si /= s * s * s;
+      a.x.si /= s;
+    }
+  for (auto& p : d.airframe.low_points) shrink(p.at);
+  for (auto& p : d.airframe.propellers) {
+    shrink(p.hub);
+    p.diameter.si /= s;
+  }
+  for (Leg* leg : {&d.gear.main, &d.gear.third}) {
+    shrink(leg->axle);
+    shrink(leg->top);
+    shrink(leg->retraction.pivot);
+    shrink(leg->retraction.well.low);
+    shrink(leg->retraction.well.high);
+    for (Given* g : {&leg->travel, &leg->wheel.diameter, &leg->wheel.width, &leg->wheel.flat_radius,
+                     &leg->wheel.shoulder_radius, &leg->wheel_offset, &leg->tube_diameter,
+                     &leg->retraction.growth, &leg->retraction.side_play, &leg->retraction.well.clearance})
+      g->si /= s;
+    leg->wheel.tyre_rate.si /= s * s;
+    leg->spring.gas.piston_area.si /= s * s;
+    leg->spring.gas.volume.si /= s * s * s;
+    leg->spring.gas.pressure.si /= s;
+    leg->spring.gas.ambient.si /= s;
+  }
+}
+
+const Finding* find(const Assessment& a, const Finding& like) {
+  for (const auto& f : a.findings)
+    if (f.measure_id == like.measure_id && f.subject == like.subject && f.loading == like.loading) return &f;
+  return nullptr;
+}
+
+}  // namespace
+
+TEST_CASE("scaled by Froude's law, every angle and share stays and every length shrinks") {
+  const auto full = assess(demo("dunnock"));
+  auto small_design = demo("dunnock");
+  const double s = 4;
+  scale(small_design, s);
+  const auto small = assess(small_design);
+  int compared = 0;
+  for (const auto& f : full.findings) {
+    const std::string id = f.measure_id;
+    const bool geometric = id.rfind("place.", 0) == 0 || id.rfind("stance.", 0) == 0 ||
+                           id.rfind("swing.", 0) == 0 || id == "spring.sag";
+    if (!geometric || id == "place.wheel_size" || !std::isfinite(f.value)) continue;
+    const Finding* o = find(small, f);
+    REQUIRE(o);
+    INFO(f.key());
+    ++compared;
+    switch (f.info().kind) {
+      case Kind::length:
+        CHECK(o->value == Approx(f.value / s).epsilon(1e-5).margin(2e-6));
+        break;
+      case Kind::force:
+        CHECK(o->value == Approx(f.value / (s * s * s)).epsilon(1e-6));
+        break;
+      default:
+        CHECK(o->value == Approx(f.value).epsilon(1e-6).margin(1e-9));
+    }
+  }
+  CHECK(compared > 60);
+}
+
+TEST_CASE("moving the datum moves nothing but stations") {
+  const auto here = assess(demo("redshank"));
+  auto d = demo("redshank");
+  const double by = 1.5;
+  for (auto& i : d.ledger) i.at.x.si += by;
+  for (auto& l : d.loadings)
+    for (auto& a : l.aboard) a.x.si += by;
+  for (auto& p : d.airframe.low_points) p.at.x.si += by;
+  for (auto& p : d.airframe.propellers) p.hub.x.si += by;
+  for (Leg* leg : {&d.gear.main, &d.gear.third}) {
+    shift_leg(*leg, by, 0, 0);
+    leg->retraction.well.low.x.si += by;
+    leg->retraction.well.high.x.si += by;
+  }
+  d.airframe.wing.root_leading_edge_x.si += by;
+  d.airframe.cg_forward_limit.si += by;
+  d.airframe.cg_aft_limit.si += by;
+  const auto there = assess(d);
+  for (const auto& f : here.findings) {
+    const Finding* o = find(there, f);
+    REQUIRE(o);
+    INFO(f.key());
+    const bool station = f.measure_id == "weigh.cg_station" || f.measure_id == "weigh.cg_station_up";
+    if (std::isfinite(f.value)) CHECK(o->value - (station ? by : 0) == Approx(f.value).margin(2e-6));
+    CHECK(o->verdict == f.verdict);
+  }
+}
+
+TEST_CASE("the extremes of a ledger's CG are those of every corner of its errors") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> u(0.5, 10);
+  for (int round = 0; round < 30; ++round) {
+    std::vector<weigh::LedgerLine> lines;
+    for (int i = 0; i < 8; ++i) {
+      const double m = u(random);
+      lines.push_back({{m, Vec3(u(random) - 3, 0, 0)}, i % 2 == 0, i % 3 ? 0.3 * m : 0});
+    }
+    double least = 1e9;
+    double most = -1e9;
+    for (int corner = 0; corner < 256; ++corner) {
+      double mass = 0;
+      double moment = 0;
+      for (int i = 0; i < 8; ++i) {
+        const auto& l = lines[static_cast<size_t>(i)];
+        const double m = l.item.mass + (corner >> i & 1 ? l.tolerance : -l.tolerance);
+        mass += m;
+        moment += m * l.item.at.x();
+      }
+      least = std::min(least, moment / mass);
+      most = std::max(most, moment / mass);
+    }
+    const auto s = weigh::sum_ledger(lines);
+    CHECK(s.cg_x_foremost == Approx(least).margin(1e-12));
+    CHECK(s.cg_x_aftmost == Approx(most).margin(1e-12));
+  }
+}
+
+TEST_CASE("ballast and a moved item both bring the CG where they say") {
+  const double b = weigh::ballast(9.25, 0.868, 0.842, 0.115);
+  CHECK((9.25 * 0.868 + b * 0.115) / (9.25 + b) == Approx(0.842));
+  const double move = weigh::move_of_item(9.25, 0.868, 0.842, 1.18);
+  CHECK((9.25 * 0.868 + 1.18 * move) / 9.25 == Approx(0.842));
+  CHECK(weigh::ballast(9.25, 0.868, 0.842, 0.9) < 0);  // behind the target none can do it
+}
+
+TEST_CASE("a wing cut into panels has the chord of the whole") {
+  const auto whole = weigh::mean_aerodynamic_chord(1.7, std::vector<weigh::Panel>{{4.4, 1.5, 1.0, 0.05}});
+  const auto halves = weigh::mean_aerodynamic_chord(
+      1.7, std::vector<weigh::Panel>{{2.2, 1.5, 1.25, 0.05}, {2.2, 1.25, 1.0, 0.05}});
+  CHECK(halves.area == Approx(whole.area));
+  CHECK(halves.mean_chord == Approx(whole.mean_chord));
+  CHECK(halves.leading_edge_x == Approx(whole.leading_edge_x));
+  CHECK(halves.percent(2.1) == Approx(whole.percent(2.1)));
+}
+
+TEST_CASE("at the tail-strike angle the point is on the ground, at the three-point angle both wheels are") {
+  const place::RoundWheel main{2.46, -0.48, 0.178};
+  const Vec3 tail(5.55, 0, 0.14);
+  const std::vector<place::HighPoint> points{
+      {place::behind_contact(tail, main, 0), place::height_above_ground(tail, main, 0)}};
+  const auto strike = place::tail_strike(points, main.radius);
+  REQUIRE(strike);
+  CHECK(place::height_above_ground(tail, main, strike->round_wheels) == Approx(0).margin(1e-12));
+  CHECK_FALSE(place::tail_strike(std::vector<place::HighPoint>{{-1, 0.5}}, 0.2));
+  const place::RoundWheel small{4.86, -0.2, 0.07};
+  const auto pitch = place::pitch_on(main, small);
+  REQUIRE(pitch);
+  CHECK(place::height_above_ground({small.x, 0, small.z}, main, *pitch) == Approx(small.radius));
+  CHECK_FALSE(place::pitch_on({0, 0, 1}, {0.1, 0, 0.2}));
+}
+
+TEST_CASE("turnover is the same for either side, and worse with the CG off the middle") {
+  const place::Tripod middle{0.7, 2.46, 2.05, 2.12, 0, 1.0};
+  place::Tripod port = middle;
+  place::Tripod starboard = middle;
+  port.cg_y = -0.1;
+  starboard.cg_y = 0.1;
+  CHECK(place::turnover(port).angle == Approx(place::turnover(starboard).angle));
+  CHECK(place::turnover(port).angle > place::turnover(middle).angle);
+  CHECK(place::turnover(middle).sideways_in_g > place::turnover(middle).square_in_g);
+}
+
+TEST_CASE("bending legs out keeps their length and finds its way back") {
+  const auto cant = place::cant_for_track(0.072, 0.245, 0.36);
+  REQUIRE(cant);
+  CHECK(place::bend_out(0.072, 0.245, 0.3, *cant).track_after == Approx(0.36));
+  CHECK_FALSE(place::cant_for_track(0.072, 0.245, 0.7));
+}
+
+TEST_CASE("the first estimate of the stroke balances its energies") {
+  const spring::StrokeInput in{190, 2.6, 2.2, 2.0 / 3, 0.7, 0.46, 0.055};
+  const auto s = spring::first_estimate(in);
+  REQUIRE(s);
+  const double g = standard_gravity;
+  const double given = 0.5 * in.mass * in.sink_speed * in.sink_speed +
+                       in.mass * g * (1 - in.lift_ratio) * (s->strut_travel + in.tyre_deflection);
+  const double taken = in.load_factor * in.mass * g *
+                       (in.strut_efficiency * s->strut_travel + in.tyre_efficiency * in.tyre_deflection);
+  CHECK(given == Approx(taken).epsilon(1e-12));
+  spring::StrokeInput weak = in;
+  weak.load_factor = 0.4;
+  CHECK_FALSE(spring::first_estimate(weak));
+  const auto factor = spring::load_factor_for_travel(in, 170000, 0.2);
+  REQUIRE(factor);
+  spring::StrokeInput again = in;
+  again.load_factor = *factor;
+  again.tyre_deflection = *factor * in.mass * g / 170000;
+  CHECK(spring::first_estimate(again)->strut_travel == Approx(0.2).epsilon(1e-9));
+}
+
+TEST_CASE("springs: energies are integrals, order does not matter") {
+  const auto a = force::in_series(6000, 0.02, 15000, 0.025, 0.034);
+  const auto b = force::in_series(15000, 0.025, 6000, 0.02, 0.034);
+  CHECK(a.force == Approx(b.force));
+  CHECK(a.energy == Approx(b.energy));
+  double work = 0;
+  for (int i = 0; i < 3400; ++i)
+    work += force::in_series(6000, 0.02, 15000, 0.025, (i + 0.5) * 1e-5).force * 1e-5;
+  CHECK(a.energy == Approx(work).epsilon(1e-6));
+  const force::BoughtGasSpring bought{180, 1.45, 0.08};
+  work = 0;
+  for (int i = 0; i < 8000; ++i) work += bought.force((i + 0.5) * 1e-5) * 1e-5;
+  CHECK(bought.energy(0.08) == Approx(work).epsilon(1e-7));
+  CHECK(force::BoughtGasSpring{180, 1, 0.08}.energy(0.05) == Approx(9));
+}
+
+TEST_CASE("roots are found where they are, and not where there is none") {
+  CHECK(*find_root([](double x) { return x * x - 2; }, 0, 2) == Approx(std::sqrt(2.0)).epsilon(1e-14));
+  CHECK(*find_root([](double x) { return 2 - x * x; }, 2, 0) == Approx(std::sqrt(2.0)).epsilon(1e-14));
+  CHECK_FALSE(find_root([](double x) { return x * x + 1; }, -1, 1));
+  CHECK(*find_nearest_root([](double x) { return (x - 0.4) * (x + 3); }, 0, 0.05, -5, 5) == Approx(0.4));
+  CHECK(*find_nearest_root([](double x) { return (x - 4) * (x + 0.3); }, 0, 0.05, -5, 5) == Approx(-0.3));
+  CHECK_FALSE(find_nearest_root([](double) { return 1.0; }, 0, 0.05, -5, 5));
+  CHECK(find_minimum([](double x) { return (x - 0.3) * (x - 0.3); }, 0, 1).at == Approx(0.3).margin(1e-6));
+}
+
+TEST_CASE("a timeline knows where everything is at any time") {
+  const auto d = demo("dunnock");
+  std::vector<std::string> problems;
+  const auto t = sequence::timeline(d, d.sequence.up, problems);
+  CHECK(problems.empty());
+  CHECK(t.bars.size() == d.sequence.up.size());
+  CHECK(sequence::position_at(t, "main doors", -1, 0) == 0);
+  CHECK(sequence::position_at(t, "main doors", 0.8, 0) == Approx(0.5));
+  CHECK(sequence::position_at(t, "main doors", 5, 0) == 1);
+  CHECK(sequence::position_at(t, "main doors", 30, 0) == 0);
+  CHECK(sequence::position_at(t, "main legs", 30, 0) == 1);
+  std::vector<Step> wrong(2);
+  wrong[0].actor = "bomb doors";
+  wrong[0].start = 0.0;
+  wrong[1].actor = "main doors";
+  wrong[1].action = Action::raise;
+  wrong[1].start = 0.0;
+  sequence::timeline(d, wrong, problems);
+  REQUIRE(problems.size() == 2);
+  CHECK(problems[0].find("neither a door nor a leg") != std::string::npos);
+  CHECK(problems[1].find("cannot do that") != std::string::npos);
+}
