@@ -157,6 +157,8 @@ void dress_application() {
     QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
     QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %3; border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+    QCheckBox::indicator, QTableView::indicator { width: 12px; height: 12px; border: 1px solid %5; border-radius: 2px; background: %1; }
+    QCheckBox::indicator:checked, QTableView::indicator:checked { background: %4; border-color: %4; image: url(:/icons/tick.svg); }
     QTabBar::tab { background: %6; color: %5; padding: 5px 12px; border: none; } QTabBar::tab:selected { background: %1; color: %2; border-top: 2px solid %2; } QTabWidget::pane { background: %6; border: 1px solid %3; }
     QMenu { background: %1; color: %2; border: 1px solid %3; } QMenu::item { padding: 5px 22px; } QMenu::item:selected { background: %4; color: %8; }
     QMenu::item:disabled { color: %5; }
