@@ -118,6 +118,16 @@ TEST_CASE("a missing input is named, never taken as zero") {
   CHECK(worst(assess(d), "swing.clearance", "nose leg").remark.find("well") != std::string::npos);
 }
 
+TEST_CASE("a wing without its sweep has no mean chord, a low point without its place is said to be unknown") {
+  auto d = demo("dunnock");
+  d.airframe.wing.sweep = {};
+  CHECK(weigh::wing_panels(d.airframe.wing).empty());
+  d.airframe.low_points[2].at.z = {};
+  const auto a = assess(d);
+  const auto& f = worst(a, "place.low_point", d.airframe.low_points[2].name);
+  CHECK(f.verdict == Verdict::unknown);
+}
+
 TEST_CASE("an empty design is all unknown and nothing breaks") {
   const auto a = assess(Design{});
   for (const auto& f : a.findings) CHECK(f.verdict == Verdict::unknown);

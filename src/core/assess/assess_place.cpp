@@ -196,7 +196,11 @@ void propellers(const Design& d, const LoadingState& l, Collector& collect) {
 
 void low_points(const Design& d, const LoadingState& l, Collector& collect) {
   for (const auto& p : d.airframe.low_points) {
-    if (!p.at.known()) continue;
+    if (!p.at.known()) {
+      collect.about(p.name, l.name);
+      collect.unknown("place.low_point", "the place of this point");
+      continue;
+    }
     if (p.role == PointRole::wing_tip) {
       const double bank = is_model(d) ? radians(8) : radians(5);
       const auto main = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);

@@ -131,9 +131,9 @@ Chord mean_aerodynamic_chord(double root_leading_edge_x, std::span<const Panel> 
 }
 
 std::vector<Panel> wing_panels(const Surface& w) {
-  if (!w.root_leading_edge_x.known() || !w.span.known() || !w.root_chord.known() || !w.tip_chord.known())
-    return {};
-  return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep.known() ? w.sweep.si : 0.0}};
+  for (const Given* g : {&w.root_leading_edge_x, &w.span, &w.root_chord, &w.tip_chord, &w.sweep})
+    if (!g->known()) return {};
+  return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep}};
 }
 
 Eigen::Isometry3d stowing_turn(const Retraction& r, bool port) {
