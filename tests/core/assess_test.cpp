@@ -8,16 +8,12 @@
 #include "core/io/project_file.h"
 #include "core/model/locate.h"
 #include "core/spring/shelf.h"
+#include "demo.h"
 
 using namespace kranich;
 
 namespace {
 
-Design demo(const std::string& name) {
-  auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
-  REQUIRE(r.design);
-  return *r.design;
-}
 const Finding& worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
   for (const Finding* f : worst_of_each(a))
     if (f->measure_id == id && (subject.empty() || f->subject == subject)) return *f;

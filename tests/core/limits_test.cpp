@@ -10,16 +10,12 @@
 #include "core/io/project_file.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
+#include "demo.h"
 
 using namespace kranich;
 
 namespace {
 
-Design demo(const std::string& name) {
-  auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
-  REQUIRE(r.design);
-  return *r.design;
-}
 Finding first(const Design& d, std::string_view id, GearState state = GearState::static_load,
               bool any_state = true) {
   const auto a = assess(d);

@@ -11,16 +11,11 @@
 #include "core/force/coil.h"
 #include "core/io/project_file.h"
 #include "core/model/moves.h"
+#include "demo.h"
 
 using namespace kranich;
 
 namespace {
-
-Design demo(const std::string& name) {
-  auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
-  REQUIRE(r.design);
-  return *r.design;
-}
 
 //! All lengths by 1/s, masses by 1/s³, rates by 1/s²: the same aircraft, smaller.
 void scale(Design& d, double s) {

@@ -87,7 +87,7 @@ std::string unit_in_file(Kind kind, std::string_view key) {
 
 class MarkdownVisitor {
  public:
-  MarkdownVisitor(std::string path, int depth) : path_(std::move(path)), depth_(depth) {}
+  explicit MarkdownVisitor(std::string path) : path_(std::move(path)) {}
   void given(std::string_view key, Given&, const Spec& spec) {
     std::string allowed;
     if (std::isfinite(spec.least))
@@ -108,7 +108,7 @@ class MarkdownVisitor {
   template <class T>
   void object(std::string_view key, T& t, std::string_view title) {
     row(key, title, "object", "see below");
-    MarkdownVisitor inner(fmt::format("{}/{}", path_, key), depth_ + 1);
+    MarkdownVisitor inner(fmt::format("{}/{}", path_, key));
     describe(inner, t);
     later_ += inner.whole(title);
   }
@@ -116,7 +116,7 @@ class MarkdownVisitor {
   void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
     row(key, title, "list", fmt::format("at most {}; see below", most));
     T sample;
-    MarkdownVisitor inner(fmt::format("{}/{}/…", path_, key), depth_ + 1);
+    MarkdownVisitor inner(fmt::format("{}/{}/…", path_, key));
     describe(inner, sample);
     later_ += inner.whole(title);
   }
@@ -131,7 +131,6 @@ class MarkdownVisitor {
     rows_ += fmt::format("| `{}` | {} | {} | {} |\n", key, title, unit, allowed);
   }
   std::string path_, rows_, later_;
-  int depth_;
 };
 
 }  // namespace
@@ -150,7 +149,7 @@ std::string project_schema() {
 
 std::string project_fields_markdown() {
   Design sample;
-  MarkdownVisitor visitor("", 0);
+  MarkdownVisitor visitor("");
   describe(visitor, sample);
   return visitor.whole("the project");
 }
