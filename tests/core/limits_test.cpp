@@ -183,11 +183,11 @@ TEST_CASE("a softer nose spring is found for a wanted pitch, a harder one too") 
     const auto rate = stance::rate_for_pitch(m.mass, m.at, *a.wheels, {0}, now + by);
     REQUIRE(rate);
     auto wheels = *a.wheels;
-    wheels[0].leg.rate = *rate;
+    wheels[0].leg.law.rate = *rate;
     const auto rest = stance::solve(m.mass, m.at, wheels);
     CHECK(std::get<stance::Rest>(rest).pitch == Approx(now + by).margin(1e-9));
-    CHECK((by > 0 ? *rate < (*a.wheels)[0].leg.rate
-                  : *rate > (*a.wheels)[0].leg.rate));  // tail down is nose up
+    CHECK((by > 0 ? *rate < (*a.wheels)[0].leg.law.rate
+                  : *rate > (*a.wheels)[0].leg.law.rate));  // tail down is nose up
   }
   CHECK_FALSE(stance::rate_for_pitch(m.mass, m.at, *a.wheels, {0}, now + 0.5));
 }

@@ -16,12 +16,12 @@ namespace {
 
 WheelOnLeg wheel(double x, double y, double z, double radius, double leg_rate, double preload = 0,
                  double travel = 0.2) {
-  WheelOnLeg w{{x, y, z}, radius, 180000, {}};
-  w.leg.kind = LegLaw::Kind::linear;
-  w.leg.rate = leg_rate;
-  w.leg.preload = preload;
-  w.leg.travel = travel;
-  return w;
+  LegLaw law;
+  law.kind = LegLaw::Kind::linear;
+  law.rate = leg_rate;
+  law.preload = preload;
+  law.travel = travel;
+  return {force::straight_leg({x, y, z}, law), radius, {180000}};
 }
 
 std::vector<WheelOnLeg> tricycle() {
@@ -66,10 +66,10 @@ TEST_CASE("every reported rest balances, found another way") {
   for (int i = 0; i < 200; ++i) {
     auto wheels = tricycle();
     for (auto& w : wheels) {
-      w.axle += 0.03 * Vec3(u(random), u(random), u(random));
-      w.leg.rate *= 1 + 0.5 * u(random);
-      w.leg.preload = 300 * (1 + u(random));
-      w.leg.travel = 0.03 + 0.1 * std::abs(u(random));  // some reach their stops
+      w.leg.axle += 0.03 * Vec3(u(random), u(random), u(random));
+      w.leg.law.rate *= 1 + 0.5 * u(random);
+      w.leg.law.preload = 300 * (1 + u(random));
+      w.leg.most = 0.03 + 0.1 * std::abs(u(random));  // some reach their stops
     }
     const Vec3 cg(2.1 + 0.25 * u(random), 0.05 * u(random), 0.3);
     const auto r = stance::solve(600, cg, wheels);
@@ -86,10 +86,10 @@ TEST_CASE("every reported rest balances, found another way") {
 
 TEST_CASE("a mirrored aircraft rests mirrored") {
   auto wheels = tricycle();
-  wheels[2].leg.rate *= 0.8;
+  wheels[2].leg.law.rate *= 0.8;
   const auto a = rest_of(610, {2.15, 0.04, 0.3}, wheels);
   auto twin = tricycle();
-  twin[1].leg.rate *= 0.8;
+  twin[1].leg.law.rate *= 0.8;
   const auto b = rest_of(610, {2.15, -0.04, 0.3}, twin);
   CHECK(a.pitch == Approx(b.pitch).epsilon(1e-10));
   CHECK(a.roll == Approx(-b.roll).epsilon(1e-10));
@@ -101,11 +101,11 @@ TEST_CASE("Froude's law: lengths by s, masses by s³, rates by s²") {
   const auto full = rest_of(610, {2.15, 0.02, 0.3}, tricycle());
   auto small = tricycle();
   for (auto& w : small) {
-    w.axle /= s;
+    w.leg.axle /= s;
     w.radius /= s;
-    w.tyre_rate /= s * s;
-    w.leg.rate /= s * s;
-    w.leg.travel /= s;
+    w.tyre.rate /= s * s;
+    w.leg.law.rate /= s * s;
+    w.leg.most /= s;
   }
   const auto model = rest_of(610 / (s * s * s), Vec3(2.15, 0.02, 0.3) / s, small);
   CHECK(model.pitch == Approx(full.pitch).epsilon(1e-8));
@@ -139,8 +139,8 @@ TEST_CASE("a CG outside the wheels tips it over, and says onto what") {
 TEST_CASE("stiff legs come to the rigid aircraft's attitude") {
   auto wheels = tricycle();
   for (auto& w : wheels) {
-    w.leg.kind = LegLaw::Kind::rigid;
-    w.tyre_rate = 1e9;
+    w.leg.most = 0;
+    w.tyre.rate = 1e9;
   }
   const auto r = rest_of(610, {2.15, 0, 0.3}, wheels);
   const auto pitch = place::pitch_on({0.7, -0.57, 0.165}, {2.46, -0.55, 0.19});
@@ -155,7 +155,7 @@ TEST_CASE("a shim of s lifts the nose by about s over the wheelbase") {
   REQUIRE(shim);
   CHECK(*shim == Approx(radians(0.3) * 1.76).epsilon(0.12));
   auto wheels = tricycle();
-  wheels[0].axle.z() -= *shim;
+  wheels[0].leg.axle.z() -= *shim;
   CHECK(rest_of(610, cg, wheels).pitch == Approx(before.pitch + radians(0.3)).margin(1e-9));
 }
 

@@ -2,6 +2,8 @@
 #include "case.h"
 #include "core/base/quantity.h"
 #include "core/place/place.h"
+#include "core/place/rotation.h"
+#include "core/place/tipping.h"
 #include "core/stance/stance.h"
 #include "core/weigh/weigh.h"
 
@@ -279,24 +281,22 @@ Answers bend_out(const Given& g) {
 
 stance::WheelOnLeg wheel(const Json& w) {
   const Given g(w);
-  stance::WheelOnLeg on{{g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]},
-                        g["free_radius_m"],
-                        g["tyre_rate_N_per_m"],
-                        {}};
-  on.leg.travel = g["leg_travel_to_stop_m"];
+  stance::LegLaw law;
+  law.travel = g["leg_travel_to_stop_m"];
   if (g.text("leg_kind") == "gas") {
-    on.leg.kind = stance::LegLaw::Kind::gas;
-    on.leg.piston_area = g["gas_piston_area_m2"];
-    on.leg.volume = g["gas_volume_extended_m3"];
-    on.leg.pressure = g["gas_pressure_extended_absolute_Pa"];
-    on.leg.ambient = g["gas_ambient_pressure_Pa"];
-    on.leg.exponent = g["gas_exponent"];
+    law.kind = stance::LegLaw::Kind::gas;
+    law.piston_area = g["gas_piston_area_m2"];
+    law.volume = g["gas_volume_extended_m3"];
+    law.pressure = g["gas_pressure_extended_absolute_Pa"];
+    law.ambient = g["gas_ambient_pressure_Pa"];
+    law.exponent = g["gas_exponent"];
   } else if (g.text("leg_kind") != "rigid") {
-    on.leg.kind = stance::LegLaw::Kind::linear;
-    on.leg.rate = g["leg_rate_N_per_m"];
-    on.leg.preload = g.has("leg_preload_N") ? g["leg_preload_N"] : 0;
+    law.kind = stance::LegLaw::Kind::linear;
+    law.rate = g["leg_rate_N_per_m"];
+    law.preload = g.has("leg_preload_N") ? g["leg_preload_N"] : 0;
   }
-  return on;
+  const Vec3 axle(g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]);
+  return {force::straight_leg(axle, law), g["free_radius_m"], {g["tyre_rate_N_per_m"]}};
 }
 
 struct Standing {
@@ -349,7 +349,7 @@ Answers stance_target(const Given& g) {
     const auto rate = stance::rate_for_pitch(s.mass, s.cg, s.wheels, which, target);
     if (!rate) return a;
     a[on_mains ? "main_leg_rate_N_per_m" : change.substr(0, change.find('_')) + "_leg_rate_N_per_m"] = *rate;
-    for (int i : which) s.wheels[static_cast<size_t>(i)].leg.rate = *rate;
+    for (int i : which) s.wheels[static_cast<size_t>(i)].leg.law.rate = *rate;
   } else {
     const auto longer = stance::longer_legs_for_pitch(s.mass, s.cg, s.wheels, which, target);
     if (!longer) return a;
@@ -357,7 +357,7 @@ Answers stance_target(const Given& g) {
     a["shim_between_" + leg + "_leg_and_mount_m"] = *longer;
     a[leg + "_leg_longer_by_m"] = *longer;
     a["both_main_legs_longer_by_m"] = *longer;
-    for (int i : which) s.wheels[static_cast<size_t>(i)].axle.z() -= *longer;
+    for (int i : which) s.wheels[static_cast<size_t>(i)].leg.axle.z() -= *longer;
   }
   const auto after = stance::solve(s.mass, s.cg, s.wheels);
   if (const auto* rest = std::get_if<stance::Rest>(&after)) {
@@ -365,6 +365,85 @@ Answers stance_target(const Given& g) {
     for (size_t i = 0; i < s.names.size(); ++i) a["load_" + s.names[i] + "_after_N"] = rest->wheels[i].load;
   }
   return a;
+}
+
+place::GroundRun ground_run(const Given& g, double main_x) {
+  return {g["mass_kg"],
+          g["cg_station_m"],
+          g["cg_height_above_ground_m"],
+          main_x,
+          g["wing_area_m2"],
+          g["mean_aerodynamic_chord_m"],
+          g["wing_aerodynamic_centre_station_m"],
+          g["wing_lift_coefficient_ground_attitude"],
+          g["drag_coefficient_ground_attitude"],
+          g["drag_height_above_ground_m"],
+          g["wing_moment_coefficient_nose_up_positive"],
+          g["tail_area_m2"],
+          g["tail_down_lift_coefficient"],
+          g["tail_station_m"],
+          g.has("slipstream_factor") ? g["slipstream_factor"] : 1,
+          g["thrust_N"],
+          g["thrust_height_above_ground_m"],
+          g["rolling_friction_coefficient"],
+          g["lift_coefficient_max"],
+          g["air_density_kg_per_m3"]};
+}
+
+Answers rotation_speed(const Given& g) {
+  const auto r = place::rotation(ground_run(g, g["main_contact_station_m"]));
+  const bool rotates = r.verdict == place::Rotation::Verdict::rotates ||
+                       r.verdict == place::Rotation::Verdict::at_standstill;
+  return {{"stall_speed_m_per_s", r.stall_speed},
+          {"rotation_speed_m_per_s", r.speed},
+          {"rotation_to_stall_speed_ratio", r.ratio},
+          {"main_load_at_rotation_N", r.main_load},
+          {"acceleration_at_rotation_m_per_s2", r.acceleration},
+          {"can_rotate", rotates ? 1 : 0},
+          {"moment_missing_at_main_contact_at_1p05_stall_speed_N_m", r.missing_moment}};
+}
+
+Answers rotation_limit(const Given& g) {
+  const auto run = ground_run(g, g["cg_station_m"]);
+  const auto x = place::furthest_aft_main(run, g["rotation_to_stall_speed_ratio_wanted"]);
+  Answers a{{"stall_speed_m_per_s", place::rotation(run).stall_speed}};
+  if (x) {
+    a["main_contact_station_furthest_aft_m"] = *x;
+    a["main_contact_behind_cg_m"] = *x - g["cg_station_m"];
+  }
+  return a;
+}
+
+Answers tip_over(const Given& g) {
+  const auto r = place::on_its_tail(
+      g["mass_kg"], {g["cg_station_m"], g["cg_offset_y_m"], g["cg_waterline_m"]},
+      {g["nose_axle_station_m"], g["nose_axle_waterline_m"], g["nose_wheel_radius_m"]},
+      {g["main_axle_station_m"], g["main_axle_waterline_m"], g["main_wheel_radius_m"]},
+      {g["tail_bumper_centre_station_m"], g["tail_bumper_centre_waterline_m"], g["tail_bumper_radius_m"]},
+      {g["ballast_station_m"], 0, g["ballast_waterline_m"]});
+  if (!r) return {};
+  return {{"stands_on_nose_and_mains", r->stands ? 1 : 0},
+          {"falls_onto_tail_bumper", r->stands ? 0 : 1},
+          {"pitch_at_rest_deg", to_deg(r->pitch)},
+          {"load_tail_bumper_N", r->tail_load},
+          {"load_both_mains_N", r->main_load},
+          {"gap_under_nose_wheel_m", r->nose_gap},
+          {"pitch_on_nose_and_mains_deg", to_deg(r->standing_pitch)},
+          {"ballast_that_just_keeps_nose_down_kg", r->keeps_down},
+          {"ballast_that_brings_it_down_from_the_tail_kg", r->brings_down}};
+}
+
+Answers track_growth(const Given& g) {
+  const auto s = stance::splay(g["hinge_offset_from_centre_line_m"], g["leg_length_hinge_to_contact_m"],
+                               g.deg("leg_cant_extended_deg"), g["hinge_torsion_rate_N_m_per_rad"],
+                               g["load_per_wheel_N"]);
+  if (!s) return {};
+  return {{"leg_turns_outward_deg", to_deg(s->turn)},
+          {"track_extended_m", s->track_before},
+          {"track_static_m", s->track_after},
+          {"track_growth_m", s->track_after - s->track_before},
+          {"contact_rises_to_fuselage_by_m", s->rise},
+          {"camber_change_deg", to_deg(s->camber_change)}};
 }
 
 }  // namespace
@@ -389,6 +468,10 @@ void add_place_kinds(std::map<std::string, Driver>& d) {
   d["bend_out"] = bend_out;
   d["stance"] = stance_case;
   d["stance_target"] = stance_target;
+  d["rotation_speed"] = rotation_speed;
+  d["rotation_limit_station"] = rotation_limit;
+  d["tip_over"] = tip_over;
+  d["track_growth"] = track_growth;
 }
 
 }  // namespace kranich::oracle

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/drawing/aircraft.h"
 
+
+
 #include <algorithm>
 #include <cmath>
 #include <functional>
 
+#include "core/assess/standing.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -199,14 +202,16 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   p.design = &d;
   p.state = gear_position > 0 ? GearState::extended : state;
   p.gear_position = gear_position;
-  const stance::WheelState* main = loading && loading->rest ? &loading->rest->wheels[2] : nullptr;
-  const stance::WheelState* third = loading && loading->rest ? &loading->rest->wheels[0] : nullptr;
-  p.main = wheel_in_state(d.gear.main, p.state, main);
-  p.third = wheel_in_state(d.gear.third, p.state, third);
+  const auto wheels = stance::wheels_of(d);
+  const LoadingState nothing{"", {}, {}, {}, true};
+  const auto* on_legs = std::get_if<std::vector<stance::WheelOnLeg>>(&wheels);
+  const Standing s = standing_in(d, on_legs, loading ? *loading : nothing, p.state);
+  p.main = s.main;
+  p.third = s.third;
   if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius))
     p.main = {0, 0, 0};
   if (loading) {
-    p.pitch = pitch_in_state(d, p.state, *loading);
+    p.pitch = s.pitch;
     if (loading->mass.known()) {
       p.cg = loading->mass.down.at + gear_position * (loading->mass.up.at - loading->mass.down.at);
       p.has_cg = true;

@@ -32,6 +32,13 @@ Finding& Collector::add(std::string_view measure_id, double value, Limit limit, 
   return findings_.emplace_back(std::move(f));
 }
 
+Finding& Collector::fails(std::string_view measure_id, Limit limit, const std::string& why) {
+  Finding& f = add(measure_id, std::numeric_limits<double>::quiet_NaN(), std::move(limit));
+  f.verdict = Verdict::fails;
+  f.remark = why;
+  return f;
+}
+
 Finding& Collector::unknown(std::string_view measure_id, const std::string& what_is_missing) {
   Finding& f = add(measure_id, std::numeric_limits<double>::quiet_NaN());
   f.remark = "needs " + what_is_missing;
@@ -95,6 +102,9 @@ int rank(Verdict v) {
 
 bool worse(const Finding& a, const Finding& b) {
   if (rank(a.verdict) != rank(b.verdict)) return rank(a.verdict) < rank(b.verdict);
+  // A failure beyond numbers (it never rotates) is the worst of its kind.
+  if (a.verdict == Verdict::fails && std::isnan(a.margin_fraction) != std::isnan(b.margin_fraction))
+    return std::isnan(a.margin_fraction);
   const bool known = std::isfinite(a.margin_fraction) && std::isfinite(b.margin_fraction);
   return known && a.margin_fraction < b.margin_fraction;
 }
@@ -112,31 +122,6 @@ std::vector<const Finding*> worst_of_each(const Assessment& a) {
   std::stable_sort(list.begin(), list.end(),
                    [](const Finding* x, const Finding* y) { return worse(*x, *y); });
   return list;
-}
-
-place::RoundWheel wheel_in_state(const Leg& leg, GearState state, const stance::WheelState* at_rest) {
-  const double free = leg.wheel.diameter / 2;
-  const double loaded = at_rest ? free - at_rest->tyre_closure : free;
-  switch (state) {
-    case GearState::extended:
-      return {leg.axle.x, leg.axle.z, free};
-    case GearState::static_load:
-      return {leg.axle.x, leg.axle.z + (at_rest ? at_rest->leg_closure : 0), loaded};
-    case GearState::bottomed:
-      return {leg.axle.x, leg.axle.z + leg.travel, loaded};
-    case GearState::flat:
-      return {leg.axle.x, leg.axle.z + leg.travel, leg.wheel.flat_radius};
-  }
-  return {leg.axle.x, leg.axle.z, free};
-}
-
-double pitch_in_state(const Design& d, GearState state, const LoadingState& loading) {
-  if (state == GearState::static_load && loading.rest) return loading.rest->pitch;
-  const stance::WheelState* third = loading.rest ? &loading.rest->wheels[0] : nullptr;
-  const stance::WheelState* main = loading.rest ? &loading.rest->wheels[2] : nullptr;
-  const auto pitch =
-      place::pitch_on(wheel_in_state(d.gear.third, state, third), wheel_in_state(d.gear.main, state, main));
-  return pitch.value_or(std::numeric_limits<double>::quiet_NaN());
 }
 
 }  // namespace kranich

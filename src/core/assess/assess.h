@@ -66,10 +66,4 @@ std::vector<const Finding*> worst_of_each(const Assessment& assessment);
 //! fraction.
 bool worse(const Finding& a, const Finding& b);
 
-//! The wheel of a leg as the side view has it, in a state (static and flat need the rest of a loading).
-place::RoundWheel wheel_in_state(const Leg& leg, GearState state, const stance::WheelState* at_rest);
-
-//! Pitch of the aircraft in a state: standing on all its wheels.
-double pitch_in_state(const Design& design, GearState state, const LoadingState& loading);
-
 }  // namespace kranich

@@ -7,11 +7,101 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/standing.h"
+#include "core/assess/table_sheet.h"
 #include "core/force/coil.h"
+#include "core/place/tipping.h"
 
 namespace kranich {
 
+namespace {
+
+//! What the aircraft would need to come down on its wheels.
+void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
+  const Standing s = standing_in(d, &*a.wheels, l, GearState::extended);
+  std::optional<place::OnItsTail> sits;
+  const double ballast_x = d.stance.ballast_x.known() ? d.stance.ballast_x.si : d.gear.third.axle.x.si;
+  const std::string where = d.stance.ballast_x.known() ? "hung where you said" : "hung over the nose axle";
+  for (const auto& p : d.airframe.low_points) {
+    if (p.role != PointRole::tail || !p.at.known()) continue;
+    const auto tail = place::on_its_tail(l.mass.down.mass, l.mass.down.at, s.third, s.main,
+                                         {p.at.x, p.at.z, 0}, {ballast_x, 0, l.mass.down.at.z()});
+    // The point that touches first is the one with the least pitch.
+    if (tail && !tail->stands && (!sits || tail->pitch < sits->pitch)) sits = tail;
+  }
+  if (!sits) {
+    collect.unknown("stance.ballast_keeps", "a tail point behind the main wheels, and a ballast ahead of them");
+    return;
+  }
+  auto& keeps = collect.add("stance.ballast_keeps", sits->keeps_down);
+  keeps.working = {{"ballast at station", ballast_x, Kind::length},
+                   {"sits on its tail at a pitch of", sits->pitch, Kind::angle},
+                   {"load on the tail", sits->tail_load, Kind::force},
+                   {"gap under the nose wheel", sits->nose_gap, Kind::length}};
+  keeps.remark = where;
+  auto& brings = collect.add("stance.ballast_brings", sits->brings_down);
+  brings.remark = where;
+}
+
+void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& rest, Collector& collect,
+                    const std::string& loading) {
+  stance::WheelSetting side[2];
+  for (const WheelIndex which : {WheelIndex::port, WheelIndex::starboard}) {
+    const auto i = static_cast<size_t>(which);
+    const auto& w = (*a.wheels)[i];
+    side[i - 1] = stance::wheel_setting(w, rest.wheels[i].coordinate, w.radius - rest.wheels[i].tyre_closure,
+                                        which == WheelIndex::port ? -1 : 1);
+  }
+  collect.about("", loading);
+  const double extended = stance::wheel_setting((*a.wheels)[2], 0, (*a.wheels)[2].radius, 1).contact_y -
+                          stance::wheel_setting((*a.wheels)[1], 0, (*a.wheels)[1].radius, -1).contact_y;
+  auto& track = collect.add("stance.track", side[1].contact_y - side[0].contact_y);
+  track.working = {{"extended", extended, Kind::length}};
+  for (const int i : {1, 0}) {
+    if (i == 0 && !d.gear.unlinked && std::abs(rest.roll) < 1e-9) break;
+    collect.about(d.gear.unlinked || std::abs(rest.roll) >= 1e-9 ? (i ? "starboard" : "port") : "", loading);
+    collect.add("stance.camber", side[i].camber);
+    collect.add("stance.toe", side[i].toe);
+  }
+}
+
+void table_readings(const Design& d, const Assessment& a, Collector& collect) {
+  for (const auto& line : table_sheet(d, a)) {
+    if (!line.differs()) continue;
+    collect.about(line.what, line.loading);
+    const double height = std::abs(line.computed_starboard);
+    const Limit limit = within(-std::max(d.is_model() ? 0.001 : 0.005, 0.01 * height),
+                               std::max(d.is_model() ? 0.001 : 0.005, 0.01 * height), "what a ruler shows");
+    const double starboard = line.read_starboard - line.computed_starboard;
+    const double port = line.read_port - line.computed_port;
+    const double worst = std::isfinite(port) && !(std::abs(port) < std::abs(starboard)) ? port : starboard;
+    auto& f = collect.add("stance.table", worst, limit);
+    f.working = {{"computed", line.computed_starboard, Kind::length}, {"read", line.read_starboard, Kind::length}};
+    if (std::isfinite(line.read_port)) {
+      f.working.push_back({"port computed", line.computed_port, Kind::length});
+      f.working.push_back({"port read", line.read_port, Kind::length});
+    }
+    if (!line.build_state.empty()) f.remark = "read as: " + line.build_state;
+  }
+}
+
+void sides(const Design& d, Collector& collect) {
+  if (!d.gear.unlinked || !d.gear.port.axle.known() || !d.gear.main.axle.known()) return;
+  collect.about("", "", GearState::extended);
+  const Vec3 difference = d.gear.main.axle.vec() - d.gear.port.axle.vec();
+  auto& f = collect.add("stance.sides", difference.cwiseAbs().maxCoeff(),
+                        at_most(d.is_model() ? 0.001 : 0.003, "practice"));
+  f.working = {{"station", difference.x(), Kind::length},
+               {"from the centre line", difference.y(), Kind::length},
+               {"waterline", difference.z(), Kind::length},
+               {"pulls round by, each wheelbase", difference.x() / (2 * d.gear.main.axle.y), Kind::angle}};
+}
+
+}  // namespace
+
 void assess_stance(const Design& d, Assessment& a, Collector& collect) {
+  sides(d, collect);
+  table_readings(d, a, collect);
   for (const auto& l : a.loadings) {
     collect.about("", l.name);
     if (!l.rest) {
@@ -26,6 +116,10 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
         f.margin = j.margin;
         f.margin_fraction = j.margin_fraction;
         f.remark = l.no_rest;
+        if (d.is_tricycle()) {
+          collect.about("", l.name);
+          on_its_tail(d, a, l, collect);
+        }
       }
       continue;
     }
@@ -51,6 +145,7 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
                      {"starboard main", rest.wheels[2].load, Kind::force}};
     const Vec3 up = up_direction(rest.pitch, rest.roll);
     collect.add("stance.cg_height", rest.heave + up.dot(l.mass.down.at));
+    if (l.flown) wheel_settings(d, a, rest, collect, l.name);
   }
 }
 
@@ -136,7 +231,8 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
                               leg.spring.efficiency,
                               in.tyre_efficiency,
                               0};
-    input.tyre_deflection = input.load_factor * input.mass * standard_gravity / leg.wheel.tyre_rate;
+    const auto& tyre = (*a.wheels)[main ? 2 : 0].tyre;
+    input.tyre_deflection = input.load_factor * input.mass * standard_gravity / tyre.rate;
     landing.stroke = spring::first_estimate(input);
     if (!landing.stroke) {
       auto& f = collect.unknown("spring.stroke", "a load factor above (1 − K)/η");
@@ -153,7 +249,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
                    {"tyre deflection", input.tyre_deflection, Kind::length},
                    {"peak ground load", landing.stroke->peak_load, Kind::force}};
       f.assumption = "first estimate by energy; the drop decides";
-      if (const auto factor = spring::load_factor_for_travel(input, leg.wheel.tyre_rate, leg.travel)) {
+      if (const auto factor = spring::load_factor_for_travel(input, tyre.rate, leg.travel)) {
         auto& n = collect.add("spring.load_factor", *factor);
         n.working = {{"inertia load factor n = N + K", *factor + input.lift_ratio, Kind::factor}};
       }

@@ -1,151 +1,137 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+//! Place: what each way of standing comes to. Wheels, tyres, keep-outs and scale stand in assess_wheels.cpp.
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/place_rules.h"
 
 namespace kranich {
 namespace {
 
-using place::RoundWheel;
+using place::Rotation;
 
-bool smooth(const Design& d) { return d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor; }
-bool is_model(const Design& d) { return d.purpose.build == Build::model; }
-
-//! The static wheels of one loading, side view.
-struct Standing {
-  RoundWheel main, third;
-  double track, pitch;
-  Vec3 cg;
-};
-
-Standing standing(const Design& d, const LoadingState& l) {
-  return {wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]),
-          wheel_in_state(d.gear.third, GearState::static_load, &l.rest->wheels[0]), 2 * d.gear.main.axle.y,
-          l.rest->pitch, l.mass.down.at};
-}
-
-//! Nothing, or what keeps the tail-strike limit from being known.
-std::optional<double> attitude_needed(const Design& d) {
-  if (!d.airframe.lift_off_wing_angle.known() || !d.airframe.wing.incidence.known()) return std::nullopt;
-  return d.airframe.lift_off_wing_angle - d.airframe.wing.incidence + radians(1);
-}
-
-std::optional<place::TailStrike> strike(const Design& d, const RoundWheel& main) {
-  std::vector<place::HighPoint> points;
-  for (const auto& p : d.airframe.low_points) {
-    if (p.role != PointRole::tail || !p.at.known()) continue;
-    points.push_back(
-        {place::behind_contact(p.at.vec(), main, 0), place::height_above_ground(p.at.vec(), main, 0)});
-  }
-  return place::tail_strike(points, main.radius);
-}
-
-void tail_strikes(const Design& d, const Standing& s, Collector& collect, const std::string& loading) {
-  const auto needed = attitude_needed(d);
+void tail_strikes(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
+                  const PlaceFigures& still, Collector& collect) {
   const std::string source = "wing angle at lift-off less incidence, and 1° in hand";
-  struct Line {
-    const char* id;
-    RoundWheel wheel;
-    GearState state;
-  };
-  for (const Line& line :
-       {Line{"place.tail_strike_static", s.main, GearState::static_load},
-        Line{"place.tail_strike_extended", wheel_in_state(d.gear.main, GearState::extended, nullptr),
-             GearState::extended}}) {
-    collect.about("", line.state == GearState::extended ? "" : loading, line.state);
-    const auto t = strike(d, line.wheel);
+  const auto file = [&](const char* id, const std::optional<place::TailStrike>& t) {
     if (!t) {
-      collect.unknown(line.id, "a tail point behind the main wheels");
-      continue;
+      collect.unknown(id, "a tail point behind the main wheels");
+      return;
     }
-    auto& f = collect.add(line.id, t->round_wheels, needed ? at_least(*needed, source) : Limit{});
+    auto& f = collect.add(id, t->round_wheels, r.attitude_needed ? at_least(*r.attitude_needed, source) : Limit{});
     f.working = {{"at a fixed contact", t->at_contact, Kind::angle}};
-    if (!needed) f.remark = "no limit without the wing's angle at lift-off and its incidence";
+    const auto point = static_cast<size_t>(r.tail_point_index[static_cast<size_t>(t->point)]);
+    f.remark = d.airframe.low_points[point].name + " touches first";
+    if (!r.attitude_needed) f.remark += "; no limit without the wing's angle at lift-off and its incidence";
+  };
+  collect.about("", l.name);
+  file("place.tail_strike_static", still.tail);
+  collect.about("", "", GearState::extended);
+  const Standing up = standing_in(d, a.wheels ? &*a.wheels : nullptr, l, GearState::extended);
+  file("place.tail_strike_extended", place_figures(r, up, still.mass).tail);
+}
+
+void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Collector& collect) {
+  if (!f.rotation) {
+    collect.unknown("place.rotation", r.run_missing);
+    return;
+  }
+  const Rotation& rot = *f.rotation;
+  static const std::map<Rotation::Verdict, const char*> never{
+      {Rotation::Verdict::never, "it never rotates: the tail's moment does not grow beyond what holds the nose down"},
+      {Rotation::Verdict::not_moving_on, "it never rotates: it does not reach the speed at which it could"},
+      {Rotation::Verdict::flies_off_first, "it never rotates: it flies off its mains before"}};
+  if (const auto why = never.find(rot.verdict); why != never.end()) {
+    auto& x = collect.fails("place.rotation", r.rotation, why->second);
+    x.working = {{"nose-up moment missing at 1.05 V_s", rot.missing_moment, Kind::moment},
+                 {"stall speed", rot.stall_speed, Kind::speed}};
+  } else {
+    auto& x = collect.add("place.rotation", rot.ratio, r.rotation);
+    x.working = {{"V_rot", rot.speed, Kind::speed},
+                 {"V_s", rot.stall_speed, Kind::speed},
+                 {"load left on the mains", rot.main_load, Kind::force},
+                 {"moment to spare at 1.05 V_s", -rot.missing_moment, Kind::moment}};
+    if (rot.verdict == Rotation::Verdict::at_standstill) x.remark = "full thrust lifts the nose at standstill";
+    if (r.run_estimated) x.remark += (x.remark.empty() ? "" : "; ") + std::string("estimated: coefficients by default");
+    x.assumption = "thrust at that speed, level attitude, static heights, no ground effect";
+  }
+  if (f.furthest_aft) {
+    auto& x = collect.add("place.furthest_aft", *f.furthest_aft - s.main.x);
+    x.working = {{"furthest-aft main contact", *f.furthest_aft, Kind::length}};
   }
 }
 
-void tricycle(const Design& d, const LoadingState& l, Collector& collect) {
-  const Standing s = standing(d, l);
-  const double main_behind = -place::behind_contact(s.cg, s.main, 0);
-  const double height = place::height_above_ground(s.cg, s.main, 0);
-  const auto tip = place::tip_back(main_behind, height, s.main.radius);
-  const auto tail = strike(d, s.main);
-  collect.about("", l.name);
-  double least = is_model(d) && smooth(d) ? radians(10) : radians(15);
-  std::string who = is_model(d) && smooth(d) ? "models on smooth fields: 10–15°"
-                                             : "texts: 15°; above 25° rotation becomes hard";
-  if (tail && tail->at_contact > least) {
-    least = tail->at_contact;
-    who = "not less than the tail-strike angle; above 25° rotation becomes hard";
+void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l, const Standing& s,
+              const PlaceFigures& f, Collector& collect) {
+  if (r.wings) {
+    auto& tip = collect.add("place.tip_back", f.tip.at_contact, tip_back_limit(r, f.tail));
+    tip.working = {{"x_m − x_cg", f.main_behind, Kind::length},
+                   {"h", f.cg_height_level, Kind::length},
+                   {"goes over on round wheels at", f.tip.round_wheels, Kind::angle}};
+    tip.assumption = "level attitude, static springs, contact fixed in the aircraft";
+    tail_strikes(d, a, r, l, f, collect);
+    collect.about("", l.name);
+    rotation(r, f, s, collect);
   }
-  auto& f = collect.add("place.tip_back", tip.at_contact,
-                        within(least, std::max(radians(25), least + radians(5)), who));
-  f.working = {{"x_m − x_cg", main_behind, Kind::length},
-               {"h", height, Kind::length},
-               {"goes over on round wheels at", tip.round_wheels, Kind::angle}};
-  f.assumption = "level attitude, static springs, contact fixed in the aircraft";
-  tail_strikes(d, s, collect, l.name);
-
-  collect.about("", l.name);
-  const double third_x = place::behind_contact({s.third.x, 0, s.third.z}, s.main, s.pitch);
-  const double cg_x = place::behind_contact(s.cg, s.main, s.pitch);
-  const double h = place::height_above_ground(s.cg, s.main, s.pitch);
-  auto& share = collect.add("place.nose_share", place::third_wheel_share(third_x, 0, cg_x),
-                            bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable"));
-  share.working = {{"x_m − x_cg", -cg_x, Kind::length}, {"wheelbase", -third_x, Kind::length}};
-  auto& braking =
-      collect.add("place.nose_share_braking", place::nose_share_braking(third_x, 0, cg_x, h, 0.4));
-  braking.working = {{"h", h, Kind::length}, {"deceleration", 0.4, Kind::in_g}};
-  const auto t = place::turnover({third_x, 0, s.track, cg_x, s.cg.y(), h});
-  auto& turn = collect.add(
-      "place.turnover", t.angle,
-      at_most(smooth(d) ? radians(63) : radians(57),
-              smooth(d) ? "texts: 63° on smooth ground" : "texts: 55–57° on rough ground or in crosswind"));
-  turn.working = {{"track", s.track, Kind::length},
-                  {"d", t.distance, Kind::length},
-                  {"h", h, Kind::length},
-                  {"tips at, square to the line", t.square_in_g, Kind::in_g},
-                  {"straight sideways", t.sideways_in_g, Kind::in_g}};
+  auto& share = collect.add("place.nose_share", f.third_share, r.nose_share);
+  share.working = {{"x_m − x_cg", -f.cg_behind_main, Kind::length}, {"wheelbase", f.wheelbase, Kind::length}};
+  if (d.gear.brakes) {
+    auto& braking = collect.add("place.nose_share_braking", f.third_share_braking);
+    braking.working = {{"h", f.cg_height, Kind::length}, {"deceleration", r.braking, Kind::in_g}};
+  }
+  auto& turn = collect.add("place.turnover", f.turnover.angle, r.turnover);
+  turn.working = {{"track", 2 * s.half_track, Kind::length},
+                  {"d", f.turnover.distance, Kind::length},
+                  {"h", f.cg_height, Kind::length},
+                  {"tips at, square to the line", f.turnover.square_in_g, Kind::in_g},
+                  {"straight sideways", f.turnover.sideways_in_g, Kind::in_g}};
 }
 
-void tailwheel(const Design& d, const LoadingState& l, Collector& collect) {
-  const Standing s = standing(d, l);
-  collect.about("", l.name);
-  const auto f = place::tailwheel_figures({s.main, s.third, s.track}, s.cg);
-  if (!f) {
+void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const PlaceFigures& f, Collector& collect) {
+  if (!f.tailwheel) {
     collect.unknown("place.axle_ahead", "wheels whose circles do not contain each other");
     return;
   }
-  const bool gentle = !d.gear.brakes && smooth(d);
-  auto& ahead = collect.add("place.axle_ahead", f->axle_ahead_angle,
-                            gentle ? within(radians(12), radians(17), "weak brakes, smooth strip: 12–17°")
-                                   : within(radians(16), radians(25), "classic texts: 16–25°"));
-  ahead.working = {{"x_cg − x_m", place::behind_contact(s.cg, s.main, 0), Kind::length},
-                   {"h", place::height_above_ground(s.cg, s.main, 0), Kind::length}};
+  const auto& t = *f.tailwheel;
+  auto& ahead = collect.add("place.axle_ahead", t.axle_ahead_angle, r.axle_ahead);
+  ahead.working = {{"x_cg − x_m", -f.main_behind, Kind::length}, {"h", f.cg_height_level, Kind::length}};
   ahead.assumption = "level attitude, static springs";
-  Limit three = bands(radians(8), radians(10), radians(15), radians(17), "classic texts: 10–15°");
-  if (d.airframe.stall_wing_angle.known() && d.airframe.wing.incidence.known())
-    three.source += fmt::format("; the wing stalls {:.1f}° nose-up",
-                                degrees(d.airframe.stall_wing_angle - d.airframe.wing.incidence));
-  collect.add("place.three_point", f->three_point_angle, three);
-  auto& over = collect.add("place.nose_over_three_point", f->nose_over_three_point,
-                           d.gear.brakes ? at_least(0.5, "wheel brakes on firm ground give about 0.5 g")
-                                         : at_least(0.25, "no wheel brakes: half of 0.5 g"));
-  over.working = {{"h, three-point", f->cg_height_three_point, Kind::length}};
-  Limit level = at_least(0, "a warning below 0.3 g");
-  level.hold_lower = 0.3;
-  collect.add("place.nose_over_level", f->nose_over_level, level);
-  auto& share = collect.add("place.tail_share", f->tail_share,
-                            bands(0.05, 0.05, 0.15, 0.20, "classic texts: 5–15 %, to 20 % heavy"));
-  share.working = {{"wheelbase, three-point", f->wheelbase, Kind::length}};
-  collect.add("place.side_tip", f->tip_sideways, at_least(0.5, "more than 0.5 g is comfortable"));
+  collect.add("place.three_point", t.three_point_angle, r.three_point);
+  auto& over = collect.add("place.nose_over_three_point", t.nose_over_three_point, r.nose_over_three_point);
+  over.working = {{"h, three-point", t.cg_height_three_point, Kind::length}};
+  collect.add("place.nose_over_level", t.nose_over_level, r.nose_over_level);
+  auto& share = collect.add("place.tail_share", t.tail_share, r.tail_share);
+  share.working = {{"wheelbase, three-point", t.wheelbase, Kind::length},
+                   {"axle-ahead angle it is tied to", t.axle_ahead_angle, Kind::angle}};
+  auto& side = collect.add("place.side_tip", t.tip_sideways, r.side_tip);
+  side.working = {{"square to the line", t.tip_square, Kind::in_g}};
+  if (const auto panels = weigh::wing_panels(d.airframe.wing); !panels.empty()) {
+    const Surface& w = d.airframe.wing;
+    const double y = d.gear.main.axle.y;
+    const double edge = w.root_leading_edge_x + std::min(y, w.span / 2) * std::tan(w.sweep);
+    const auto chord = weigh::mean_aerodynamic_chord(w.root_leading_edge_x, panels);
+    const double cg = chord.percent(s.cg.x()) / 100;
+    auto& rule = collect.add("place.leading_edge", s.main.x - edge);
+    rule.working = {{"leading edge there", edge, Kind::length},
+                    {"CG on the mean chord", cg, Kind::share},
+                    {"axle-ahead angle", t.axle_ahead_angle, Kind::angle}};
+    const bool usual = cg >= 0.25 && cg <= 0.30;
+    const bool near_edge = std::abs(s.main.x - edge) < 0.08 * chord.mean_chord;
+    const bool angle_holds = t.axle_ahead_angle >= *r.axle_ahead.lower && t.axle_ahead_angle <= *r.axle_ahead.upper;
+    rule.remark = near_edge == angle_holds ? "rule and angle agree"
+                  : usual                  ? "rule and angle part: the legs are not of the usual length"
+                                           : "rule and angle part: the CG does not sit at 25–30 % chord";
+  }
 }
 
-void propellers(const Design& d, const LoadingState& l, Collector& collect) {
+void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
+                Collector& collect) {
+  const auto* wheels = a.wheels ? &*a.wheels : nullptr;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) {
       collect.about(p.name, l.name);
@@ -157,44 +143,44 @@ void propellers(const Design& d, const LoadingState& l, Collector& collect) {
       const char* id;
       GearState state;
     };
+    const Standing still = standing_in(d, wheels, l, GearState::static_load);
     for (const Line& line : {Line{"place.propeller_static", GearState::static_load},
                              Line{"place.propeller_bottomed", GearState::bottomed},
                              Line{"place.propeller_flat", GearState::flat}}) {
       collect.about(p.name, l.name, line.state);
-      const auto main = wheel_in_state(d.gear.main, line.state, &l.rest->wheels[2]);
+      const Standing s = standing_in(d, wheels, l, line.state);
       // Level: a tailwheel aircraft with its tail up; a nosewheel aircraft as it stands, all legs alike.
-      double pitch = 0;
-      if (d.is_tricycle()) pitch = pitch_in_state(d, line.state, l);
-      Limit limit = at_least(0, "some clearance must be left");
-      if (line.state == GearState::static_load) {
-        if (is_model(d)) {
-          const double part = smooth(d) ? 0.10 : 0.15;
-          limit = at_least(part * p.diameter, smooth(d) ? "models: 10 % of the diameter"
-                                                        : "models on grass: 15 % of the diameter");
-        } else {
-          limit = d.is_tricycle() ? at_least(0.18, "certification practice: 180 mm (7 in), nosewheel")
-                                  : at_least(0.23, "certification practice: 230 mm (9 in), tailwheel");
-        }
-      }
-      auto& f = collect.add(line.id, place::propeller_clearance(disc, main, pitch), limit);
+      const double pitch = r.tricycle ? s.pitch : 0;
+      auto& f = collect.add(line.id, place::propeller_clearance(disc, s.main, pitch),
+                            line.state == GearState::static_load ? r.propeller_static(p.diameter) : r.left);
       f.working = {{"pitch", pitch, Kind::angle}};
       if (line.state == GearState::flat && !d.gear.main.wheel.flat_radius.known())
         f.remark = "needs axle height on a flat tyre";
     }
-    if (d.is_tricycle()) {
+    if (r.tricycle) {
       collect.about(p.name, l.name, GearState::flat);
-      const auto main = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
-      const auto pitch =
-          place::pitch_on(wheel_in_state(d.gear.third, GearState::flat, &l.rest->wheels[0]), main);
+      const auto pitch = place::pitch_on(standing_in(d, wheels, l, GearState::flat).third, still.main);
       auto& f = collect.add("place.propeller_nose_flat",
-                            pitch ? place::propeller_clearance(disc, main, *pitch) : std::nan(""),
-                            at_least(0, "some clearance must be left"));
+                            pitch ? place::propeller_clearance(disc, still.main, *pitch) : std::nan(""), r.left);
       if (pitch) f.working = {{"pitch", *pitch, Kind::angle}};
+    }
+    if (p.hub.x > still.main.x && r.wings) {
+      collect.about(p.name, l.name, GearState::extended);
+      if (r.attitude_needed) {
+        const Standing up = standing_in(d, wheels, l, GearState::extended);
+        auto& f = collect.add("place.propeller_rotation",
+                              place::propeller_clearance(disc, up.main, *r.attitude_needed), r.left);
+        f.working = {{"pitch at lift-off, 1° in hand", *r.attitude_needed, Kind::angle}};
+      } else {
+        collect.unknown("place.propeller_rotation", "the wing's angle at lift-off and its incidence");
+      }
     }
   }
 }
 
-void low_points(const Design& d, const LoadingState& l, Collector& collect) {
+void low_points(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
+  const auto* wheels = a.wheels ? &*a.wheels : nullptr;
+  const Standing still = standing_in(d, wheels, l, GearState::static_load);
   for (const auto& p : d.airframe.low_points) {
     if (!p.at.known()) {
       collect.about(p.name, l.name);
@@ -202,76 +188,58 @@ void low_points(const Design& d, const LoadingState& l, Collector& collect) {
       continue;
     }
     if (p.role == PointRole::wing_tip) {
-      const double bank = is_model(d) ? radians(8) : radians(5);
-      const auto main = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
-      const double height = place::height_above_ground(p.at.vec(), main, l.rest->pitch);
+      const double bank = d.is_model() || d.purpose.use == Use::training ? radians(8) : radians(5);
+      const double height = place::height_above_ground(p.at.vec(), still.main, still.pitch);
       collect.about(p.name, l.name);
-      auto& f =
-          collect.add("place.wing_tip",
-                      height * std::cos(bank) - (std::abs(p.at.y) - d.gear.main.axle.y) * std::sin(bank),
-                      at_least(0, "it must not touch"));
+      auto& f = collect.add("place.wing_tip",
+                            height * std::cos(bank) - (std::abs(p.at.y) - still.half_track) * std::sin(bank),
+                            at_least(0, "it must not touch"));
       f.working = {{"bank", bank, Kind::angle}, {"height at rest", height, Kind::length}};
       continue;
     }
-    if (p.role == PointRole::tail) continue;  // its angle is judged by the tail strike
-    const auto main = wheel_in_state(d.gear.main, GearState::flat, &l.rest->wheels[2]);
-    const double pitch = pitch_in_state(d, GearState::flat, l);
+    if (p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()) continue;  // judged by its angle
+    const Standing flat = standing_in(d, wheels, l, GearState::flat);
+    const Standing up = standing_in(d, wheels, l, GearState::extended);
     collect.about(p.name, l.name, GearState::flat);
-    auto& f = collect.add("place.low_point", place::height_above_ground(p.at.vec(), main, pitch),
+    auto& f = collect.add("place.low_point", place::height_above_ground(p.at.vec(), flat.main, flat.pitch),
                           at_least(0, "it must not touch, even bottomed and flat"));
-    const auto still = wheel_in_state(d.gear.main, GearState::static_load, &l.rest->wheels[2]);
-    f.working = {{"static", place::height_above_ground(p.at.vec(), still, l.rest->pitch), Kind::length}};
+    f.working = {{"extended", place::height_above_ground(p.at.vec(), up.main, up.pitch), Kind::length},
+                 {"static", place::height_above_ground(p.at.vec(), still.main, still.pitch), Kind::length}};
   }
-}
-
-void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
-  collect.about("main wheel");
-  double heaviest = 0;
-  double load = 0;
-  for (const auto& l : a.loadings)
-    if (l.rest && l.mass.down.mass > heaviest) {
-      heaviest = l.mass.down.mass;
-      load = l.rest->wheels[2].load;
-    }
-  if (heaviest == 0) return;
-  if (!is_model(d)) {
-    const auto usual = place::typical_main_wheel(load);
-    auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual.diameter);
-    f.working = {{"usual diameter", usual.diameter, Kind::length},
-                 {"usual width", usual.width, Kind::length}};
-    return;
-  }
-  // Starting points by all-up mass, smooth field: between them diameter goes as a power of the mass.
-  constexpr double masses[] = {1, 2.5, 5, 10, 20};
-  constexpr double sizes[] = {0.050, 0.065, 0.080, 0.105, 0.135};
-  int i = 0;
-  while (i < 3 && heaviest > masses[i + 1]) ++i;
-  double usual = sizes[i] * std::pow(heaviest / masses[i],
-                                     std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
-  if (!smooth(d)) usual *= 1.25;
-  auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual);
-  f.working = {{"usual diameter", usual, Kind::length}};
 }
 
 }  // namespace
 
 void assess_place(const Design& d, Assessment& a, Collector& collect) {
-  const char* headline = d.is_tricycle() ? "place.tip_back" : "place.axle_ahead";
+  const PlaceRules rules = place_rules(d);
+  const char* headline = !rules.wings ? "place.tipping" : d.is_tricycle() ? "place.tip_back" : "place.axle_ahead";
   for (const auto& l : a.loadings) {
     if (!l.flown) continue;
+    collect.about("", l.name);
     if (!l.rest) {
-      collect.about("", l.name);
       collect.unknown(headline, "the aircraft at rest on its wheels: " + l.no_rest);
       continue;
     }
+    const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
+    const PlaceFigures f = place_figures(rules, s, l.mass.down.mass);
     if (d.is_tricycle())
-      tricycle(d, l, collect);
+      tricycle(d, a, rules, l, s, f, collect);
     else
-      tailwheel(d, l, collect);
-    propellers(d, l, collect);
-    low_points(d, l, collect);
+      tailwheel(d, rules, s, f, collect);
+    collect.about("", l.name);
+    const Support support = support_of(s);
+    auto& tip = collect.add("place.tipping", f.tipping_least, rules.wings ? Limit{} : rules.tipping);
+    const auto edge = place::nearest_edge(support.polygon, support.cg);
+    tip.working = {{"towards, from aft by starboard", std::atan2(edge.outward.y(), edge.outward.x()), Kind::angle},
+                   {"CG inside the edge", edge.distance, Kind::length},
+                   {"h", f.cg_height, Kind::length}};
+    if (f.crosswind)
+      collect.add("place.crosswind", *f.crosswind, rules.crosswind).working = {
+          {"S·C_Y", rules.side_force, Kind::area}, {"d", f.turnover.distance, Kind::length}};
+    propellers(d, a, rules, l, collect);
+    low_points(d, a, l, collect);
   }
-  wheel_size(d, a, collect);
+  assess_wheels(d, a, collect);
 }
 
 }  // namespace kranich

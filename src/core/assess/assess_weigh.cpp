@@ -54,6 +54,82 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   by_cg.assumption = "weighed level, contacts below the axles";
 }
 
+void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
+  const Weighing& w = d.weighing;
+  if (!w.tilted_third.known() && !w.tilt_pitch.known()) return;
+  collect.about("", w.loading);
+  if (!w.tilted_third.known() || !w.tilt_pitch.known() || !w.third.known() || !w.port.known() ||
+      !w.starboard.known() || !w.third_tare.known() || !w.port_tare.known() || !w.starboard_tare.known() ||
+      !w.third_x.known() || !w.main_x.known() || !w.third_above_main.known() || !w.main_axle_height.known()) {
+    collect.unknown("weigh.tilt_height",
+                    "readings level and tilted with their tares, the pitch, the axles' places and heights");
+    return;
+  }
+  if (std::abs(w.tilt_pitch) < radians(0.2)) {
+    collect.unknown("weigh.tilt_height", "a tilt: level and tilted readings are the same thing here");
+    return;
+  }
+  const auto t = weigh::cg_height_by_tilt(
+      {w.third - w.third_tare, w.port - w.port_tare, w.starboard - w.starboard_tare,
+       w.tilted_third - w.third_tare, w.tilt_pitch, w.main_x - w.third_x, w.third_above_main,
+       w.main_axle_height, w.reading_error, w.pitch_error});
+  Limit limit;
+  const LoadingState* ledger = nullptr;
+  for (const auto& l : a.loadings)
+    if (l.name == w.loading && l.mass.known()) ledger = &l;
+  if (ledger && d.gear.main.axle.z.known()) {
+    const double says = ledger->mass.down.at.z() - d.gear.main.axle.z + w.main_axle_height;
+    limit = within(says - 2 * t.standard_error, says + 2 * t.standard_error,
+                   "the ledger's height, give or take two standard errors");
+  }
+  auto& f = collect.add("weigh.tilt_height", t.cg_above_ground, limit);
+  f.working = {{"standard error", t.standard_error, Kind::length},
+               {"above the main axle", t.cg_above_main_axle, Kind::length},
+               {"pitch", w.tilt_pitch, Kind::angle}};
+  if (std::abs(w.tilt_pitch) < radians(5))
+    f.remark = "the tilt is below 5°: this height is a small difference of large numbers, do not trust it";
+  f.assumption = "legs blocked, wheels free to roll, reactions below the axles";
+}
+
+void over_everything(const Design& d, Collector& collect) {
+  const auto e = weigh::cg_extremes(d);
+  if (!e) return;
+  const Limit range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
+  collect.about("", "", GearState::extended);
+  auto& fore = collect.add("weigh.cg_foremost", e->foremost.x, range);
+  fore.remark = e->foremost.with;
+  fore.working = {{"mass then", e->foremost.mass, Kind::mass}};
+  auto& aft = collect.add("weigh.cg_aftmost", e->aftmost.x, range);
+  aft.remark = e->aftmost.with;
+  aft.working = {{"mass then", e->aftmost.mass, Kind::mass}};
+}
+
+void against_target(const Design& d, Collector& collect) {
+  if (!d.airframe.target_empty_mass.known()) return;
+  double weighed = 0;
+  double estimated = 0;
+  double squares = 0;
+  double worst = 0;
+  for (const auto& i : d.ledger) {
+    if (i.group == Group::load) continue;
+    collect.about("", "", GearState::extended);
+    if (!i.mass.known()) {
+      collect.unknown("weigh.empty_mass", "the mass of “" + i.name + "”");
+      return;
+    }
+    (i.weighed ? weighed : estimated) += i.mass;
+    squares += i.mass.tolerance * i.mass.tolerance;
+    worst += i.mass.tolerance;
+  }
+  Limit target = at_most(d.airframe.target_empty_mass, "what it was designed to");
+  target.hold_upper = d.airframe.target_empty_mass - std::sqrt(squares);
+  auto& f = collect.add("weigh.empty_mass", weighed + estimated, target, std::sqrt(squares));
+  f.working = {{"weighed", weighed, Kind::mass},
+               {"estimated", estimated, Kind::mass},
+               {"spread, root sum square", std::sqrt(squares), Kind::mass},
+               {"spread, worst case", worst, Kind::mass}};
+}
+
 }  // namespace
 
 void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
@@ -92,6 +168,7 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
                     {"shift", m.up.at.x() - m.down.at.x(), Kind::length}};
     }
     collect.add("weigh.cg_waterline", m.down.at.z());
+    if (std::abs(m.down.at.y()) > 1e-6) collect.add("weigh.cg_side", m.down.at.y());
     if (!panels.empty()) {
       const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
       auto& mac = collect.add("weigh.cg_mac", chord.percent(m.down.at.x()) / 100);
@@ -100,7 +177,10 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
     }
     collect.add("weigh.estimated_share", m.spread.estimated_mass / m.down.mass);
   }
+  over_everything(d, collect);
+  against_target(d, collect);
   compare_with_scales(d, a, collect);
+  by_tilting(d, a, collect);
 }
 
 }  // namespace kranich

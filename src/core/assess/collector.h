@@ -18,6 +18,8 @@ class Collector {
 
   //! Judges a value and files it. A value that is not finite becomes "unknown".
   Finding& add(std::string_view measure_id, double value, Limit limit = {}, double tolerance_effect = 0);
+  //! Files a check that fails beyond what a number tells, and says why.
+  Finding& fails(std::string_view measure_id, Limit limit, const std::string& why);
   //! Files a check that lacks an input, and names it.
   Finding& unknown(std::string_view measure_id, const std::string& what_is_missing);
 
@@ -48,6 +50,7 @@ inline Limit bands(double lower, double hold_lower, double hold_upper, double up
 struct Assessment;
 void assess_weigh(const Design&, Assessment&, Collector&);
 void assess_place(const Design&, Assessment&, Collector&);
+void assess_wheels(const Design&, Assessment&, Collector&);
 void assess_stance(const Design&, Assessment&, Collector&);
 void assess_spring(const Design&, Assessment&, Collector&);
 void assess_swing(const Design&, Assessment&, Collector&);

@@ -22,6 +22,7 @@ enum class Kind {
   pressure,      // Pa
   stress,        // Pa, shown in MPa or psi
   stiffness,     // N/m
+  torsion_rate,  // N m/rad
   speed,         // m/s
   time,          // s
   area,          // m2

@@ -1,20 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Force laws of legs, shared by Stance and Spring. SI. Source: handbook, Springs.
+//! Force laws of springs and tyres, shared by Stance and Spring. SI. Source: handbook, Springs.
 #pragma once
 
 #include <string>
 #include <variant>
+#include <vector>
 
 #include "core/model/design.h"
 
 namespace kranich::force {
 
-//! Force of a leg against its closure along z; rises from the preload, ends at a rigid stop.
+//! Force of a spring against its closure; rises from the preload. Where the closure is an angle (a leaf taken
+//! as a torsion hinge) rates are N·m/rad and forces moments.
 struct LegLaw {
-  enum class Kind { rigid, linear, gas } kind = Kind::rigid;
+  enum class Kind { rigid, linear, gas, curve } kind = Kind::rigid;
   double rate = 0, preload = 0;                                                 //!< linear: N/m, N
   double piston_area = 0, volume = 0, pressure = 0, ambient = 0, exponent = 1;  //!< gas, extended
-  double travel = 0;                                                            //!< m
+  //! Rising points (closure, force), straight between them and beyond the last: cords, measured springs.
+  std::vector<std::pair<double, double>> curve;
+  double travel = 0;  //!< of the axle (m): the stop
 
   //! Force at a closure within the travel (below the stop).
   double force(double closure) const;
@@ -26,7 +30,21 @@ struct LegLaw {
   double energy(double closure) const;
 };
 
+//! A tyre's force against its squash, square to the ground: linear to the knee, then stiffening so that the
+//! force grows without bound as the squash nears its limit (rim or core). Foam and solid tyres: knee at 60 %
+//! of the section height. Pneumatic (textbook, p·2.3·√(w·D)·squash): linear to 95 %, where the rim comes in.
+struct TyreLaw {
+  double rate = 0;  //!< N/m
+  double knee = std::numeric_limits<double>::infinity();
+  double limit = std::numeric_limits<double>::infinity();  //!< squash at which the rim or core carries
+  double force(double squash) const;
+  double slope(double squash) const;
+  double squash(double force) const;
+};
+
 //! The law of a design's leg, or what is missing for it.
 std::variant<LegLaw, std::string> leg_law(const Leg& leg);
+//! The law of a wheel's tyre, or what is missing for it. A rate that is not given follows from the pressure.
+std::variant<TyreLaw, std::string> tyre_law(const Wheel& wheel);
 
 }  // namespace kranich::force

@@ -134,6 +134,17 @@ class Reader {
     }
   }
 
+  //! A project within the project: read on its own, its faults told by their place here.
+  void project(std::string_view key, std::string& text, std::string_view) {
+    const Json* j = find(key);
+    if (!j) return;
+    if (!j->is_object()) return fault(key, "must be a project, is " + shown(*j));
+    if (j->contains("variants")) return fault(key, "a variant holds no variants of its own");
+    const auto inner = read_project(j->dump());
+    for (const auto& f : inner.faults) faults_.push_back({child(key) + f.where, f.what});
+    if (inner.design) text = write_project(*inner.design);
+  }
+
   template <class T>
   void read_into(const Json& j, const std::string& path, T& t) {
     Reader inner(j, path, faults_);
@@ -205,6 +216,7 @@ void check_relations(const Design& d, std::vector<Fault>& faults) {
   names_unique(d.ledger, "/ledger");
   names_unique(d.loadings, "/loadings");
   names_unique(d.doors, "/doors");
+  names_unique(d.variants, "/variants");
   for (size_t i = 0; i < d.loadings.size(); ++i)
     for (size_t j = 0; j < d.loadings[i].aboard.size(); ++j) {
       const auto& name = d.loadings[i].aboard[j].item;

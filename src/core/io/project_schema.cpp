@@ -31,7 +31,7 @@ class SchemaVisitor {
                    {{"type", "number"},
                     {"minimum", 0},
                     {"maximum", in_file(std::max(std::abs(spec.least), std::abs(spec.most)), key)}}},
-                  {"origin", {{"enum", {"default", "plan", "estimated", "measured"}}}}}},
+                  {"origin", {{"enum", {"default", "plan", "estimated", "measured", "undecided"}}}}}},
                 {"required", {"value"}},
                 {"additionalProperties", false}};
     properties_[std::string(key)] = {{"title", spec.title}, {"anyOf", {number, object, {{"type", "null"}}}}};
@@ -58,6 +58,9 @@ class SchemaVisitor {
     T sample;
     properties_[std::string(key)] = {
         {"title", title}, {"type", "array"}, {"maxItems", most}, {"items", schema_of(sample)}};
+  }
+  void project(std::string_view key, std::string&, std::string_view title) {
+    properties_[std::string(key)] = {{"title", title}, {"allOf", Json::array({Json{{"$ref", "#"}}})}};
   }
   template <class T>
   static Json schema_of(T& t) {
@@ -119,6 +122,9 @@ class MarkdownVisitor {
     MarkdownVisitor inner(fmt::format("{}/{}/…", path_, key));
     describe(inner, sample);
     later_ += inner.whole(title);
+  }
+  void project(std::string_view key, std::string&, std::string_view title) {
+    row(key, title, "project", "a whole project of this format, without variants");
   }
   std::string whole(std::string_view title) const {
     return fmt::format(

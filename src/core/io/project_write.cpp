@@ -68,6 +68,9 @@ class Writer {
     for (auto& item : items) array.push_back(written(item));
     result_[std::string(key)] = std::move(array);
   }
+  void project(std::string_view key, std::string& text, std::string_view) {
+    if (!text.empty()) result_[std::string(key)] = Json::parse(text, nullptr, false);
+  }
   template <class T>
   static Json written(T& t) {
     Writer inner;

@@ -10,6 +10,7 @@
 //!   choice(key, E&, names, title)         one of a few words; names[i] stands for E(i)
 //!   object(key, T&, title)                a nested structure, itself described below
 //!   list(key, std::vector<T>&, title, most)
+//!   project(key, std::string&, title)     the text of another project of this same description
 #pragma once
 
 #include <array>
@@ -32,13 +33,22 @@ struct Spec {
 using Names = std::span<const std::string_view>;
 
 inline constexpr std::array<std::string_view, 2> build_names{"full-size", "model"};
+inline constexpr std::array<std::string_view, 3> lift_names{"wing", "rotor", "vertical take-off"};
+inline constexpr std::array<std::string_view, 5> use_names{"touring", "training", "aerobatics", "racing",
+                                                           "display"};
+inline constexpr std::array<std::string_view, 4> build_state_names{"bare shell", "engine out", "engine in",
+                                                                   "ready to fly"};
+inline constexpr std::array<std::string_view, 3> path_names{"straight", "hinged fore and aft",
+                                                            "hinged athwartships"};
+inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam", "solid"};
+inline constexpr std::array<std::string_view, 2> shape_names{"box", "cylinder"};
 inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand",
                                                              "indoor"};
 inline constexpr std::array<std::string_view, 2> arrangement_names{"tricycle", "tailwheel"};
 inline constexpr std::array<std::string_view, 5> group_names{"airframe", "gear", "power", "equipment",
                                                              "load"};
 inline constexpr std::array<std::string_view, 3> moves_names{"no", "with mains", "with third leg"};
-inline constexpr std::array<std::string_view, 3> spring_names{"linear", "coil", "gas"};
+inline constexpr std::array<std::string_view, 5> spring_names{"linear", "coil", "gas", "leaf", "cord"};
 inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground",
                                                                 "squared, not ground", "squared and ground"};
 inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
@@ -47,8 +57,8 @@ inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wi
 inline constexpr std::array<std::string_view, 2> leg_names{"main", "third"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
-inline constexpr std::array<std::string_view, 5> origin_names{"missing", "default", "plan", "estimated",
-                                                              "measured"};
+inline constexpr std::array<std::string_view, 6> origin_names{"missing",   "default",  "plan",
+                                                              "estimated", "measured", "undecided"};
 
 namespace spec {
 inline Spec length(std::string_view title, double least, double most, bool above = false) {
@@ -80,7 +90,14 @@ template <class V>
 void describe(V& v, Purpose& p) {
   v.choice("build", p.build, Names(build_names), "Full size or model");
   v.given("scale_denominator", p.scale_denominator, spec::between("Scale, one to", Kind::factor, 1, 100));
+  v.given("prototype_wheel_diameter_m", p.prototype_wheel_diameter, spec::size("Full-size main wheel diameter", 5));
+  v.given("prototype_main_x_m", p.prototype_main_x, spec::place("Full-size main axle station"));
+  v.given("prototype_track_m", p.prototype_track, spec::size("Full-size track", 30));
+  v.given("obstacle_m", p.obstacle, spec::not_negative("Tallest bump or grass", Kind::length, 2));
+  v.choice("lift", p.lift, Names(lift_names), "Flies on");
   v.choice("field", p.field, Names(field_names), "Flown from");
+  v.choice("use", p.use, Names(use_names), "Flown for");
+  v.choice("build_state", p.build_state, Names(build_state_names), "Build state now");
 }
 
 template <class V>
@@ -115,6 +132,9 @@ void describe(V& v, Surface& s) {
   v.given("leading_edge_sweep_deg", s.sweep, spec::angle("Leading edge sweep", -60, 75));
   v.given("dihedral_deg", s.dihedral, spec::angle("Dihedral", -45, 45));
   v.given("incidence_deg", s.incidence, spec::angle("Incidence to the level reference", -20, 20));
+  v.given("break_span_m", s.break_span, spec::size("Span of the inner panels", 80));
+  v.given("break_chord_m", s.break_chord, spec::size("Chord where the outer panel starts", 20));
+  v.given("outer_sweep_deg", s.outer_sweep, spec::angle("Leading edge sweep, outer panel", -60, 75));
 }
 
 template <class V>
@@ -139,6 +159,38 @@ void describe(V& v, OutlinePoint& p) {
 }
 
 template <class V>
+void describe(V& v, Aerodynamics& a) {
+  const auto coefficient = [](std::string_view title, double least, double most) {
+    return spec::between(title, Kind::factor, least, most);
+  };
+  v.given("greatest_lift_coefficient", a.greatest_lift, coefficient("Greatest lift coefficient", 0.3, 5));
+  v.given("ground_lift_coefficient", a.ground_lift, coefficient("Lift coefficient on the ground", -1, 4));
+  v.given("drag_coefficient", a.drag, coefficient("Drag coefficient on the ground", 0, 2));
+  v.given("drag_z_m", a.drag_z, spec::place("Waterline of the drag"));
+  v.given("moment_coefficient", a.moment, coefficient("Wing moment, nose-up positive", -1, 1));
+  v.given("aerodynamic_centre_x_m", a.centre_x, spec::place("Aerodynamic centre, station"));
+  v.given("tail_down_lift_coefficient", a.tail_down_lift, coefficient("Tail's down-lift coefficient", 0, 3));
+  v.given("slipstream_factor", a.slipstream, coefficient("Slipstream over the tail, factor", 0.2, 5));
+  v.given("thrust_N", a.thrust, spec::not_negative("Thrust at rotation", Kind::force, 1e5));
+  v.given("thrust_z_m", a.thrust_z, spec::place("Waterline of the thrust"));
+  v.given("rolling_friction", a.friction, coefficient("Rolling friction", 0, 0.6));
+  v.given("air_density_kg_per_m3", a.density, spec::between("Air density", Kind::density, 0.4, 1.6));
+  v.given("side_area_m2", a.side_area, spec::positive("Side area", Kind::area, 500));
+  v.given("side_z_m", a.side_z, spec::place("Waterline of the side area's centre"));
+  v.given("side_force_coefficient", a.side_coefficient, coefficient("Side force coefficient", 0.1, 3));
+  v.given("crosswind_wanted_m_per_s", a.crosswind_wanted, spec::positive("Worst side wind", Kind::speed, 60));
+}
+
+template <class V>
+void describe(V& v, KeepOut& k) {
+  v.text("name", k.name, "Name");
+  v.choice("shape", k.shape, Names(shape_names), "Shape");
+  v.object("low", k.low, "Lower corner, or one end of the centre line");
+  v.object("high", k.high, "Upper corner, or the other end");
+  v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
+}
+
+template <class V>
 void describe(V& v, Airframe& a) {
   v.text("level_reference", a.level_reference, "Level reference");
   v.list("bodies", a.bodies, "Fuselage and nacelles", 12);
@@ -151,6 +203,9 @@ void describe(V& v, Airframe& a) {
   v.given("cg_forward_limit_m", a.cg_forward_limit, spec::place("Foremost CG allowed"));
   v.given("cg_aft_limit_m", a.cg_aft_limit, spec::place("Aftmost CG allowed"));
   v.given("mass_limit_kg", a.mass_limit, spec::mass("Greatest mass allowed"));
+  v.given("target_empty_mass_kg", a.target_empty_mass, spec::mass("Empty mass it was designed to"));
+  v.list("keep_outs", a.keep_outs, "What the gear must not run into", 60);
+  v.object("aerodynamics", a.aerodynamics, "Ground run and side wind");
   v.given("lift_off_wing_angle_deg", a.lift_off_wing_angle, spec::angle("Wing angle at lift-off", 0, 30));
   v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));
 }
@@ -164,6 +219,8 @@ void describe(V& v, Item& i) {
   v.flag("weighed", i.weighed, "Weighed");
   v.choice("moves", i.moves, Names(moves_names), "Moves with the gear");
   v.flag("slides", i.slides, "Slides fore and aft to trim");
+  v.given("slides_from_m", i.slides_from, spec::place("Foremost station of its slide"));
+  v.given("slides_to_m", i.slides_to, spec::place("Aftmost station of its slide"));
 }
 
 template <class V>
@@ -194,16 +251,26 @@ void describe(V& v, Weighing& w) {
   v.given("third_x_m", w.third_x, spec::place("Nose or tail contact stood at station"));
   v.given("main_x_m", w.main_x, spec::place("Main contacts stood at station"));
   v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
+  v.given("tilted_third_kg", w.tilted_third, reading("Nose or tail wheel, tilted"));
+  v.given("tilt_pitch_deg", w.tilt_pitch, spec::angle("Pitch when tilted", -45, 45));
+  v.given("third_above_main_m", w.third_above_main, spec::place("Nose or tail axle above the main axle, level"));
+  v.given("main_axle_height_m", w.main_axle_height, spec::size("Main axle above the ground, level", 5));
+  v.given("reading_error_kg", w.reading_error, spec::not_negative("Standard error of a reading", Kind::mass, 500));
+  v.given("pitch_error_deg", w.pitch_error, spec::angle("Standard error of the tilt", 0, 10));
 }
 
 template <class V>
 void describe(V& v, Wheel& w) {
+  v.text("shelf_name", w.shelf_name, "Wheel");
+  v.choice("tyre", w.tyre, Names(tyre_names), "Tyre");
   v.given("diameter_m", w.diameter, spec::size("Wheel diameter", 3));
   v.given("width_m", w.width, spec::size("Wheel width", 1));
   v.given("shoulder_radius_m", w.shoulder_radius,
           spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
   v.given("tyre_rate_N_per_m", w.tyre_rate, spec::positive("Tyre rate", Kind::stiffness, 1e9));
+  v.given("pressure_Pa", w.pressure, spec::positive("Tyre pressure, gauge", Kind::pressure, 3e6));
   v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
+  v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
 }
 
 template <class V>
@@ -231,12 +298,36 @@ void describe(V& v, Gas& g) {
 }
 
 template <class V>
+void describe(V& v, Leaf& l) {
+  v.given("torsion_rate_N_m_per_rad", l.torsion_rate,
+          spec::positive("Torsion rate at the hinge", Kind::torsion_rate, 1e8));
+}
+
+template <class V>
+void describe(V& v, CordPoint& p) {
+  v.given("stretch", p.stretch, spec::between("Stretch", Kind::share, 0, 3));
+  v.given("load_N", p.load, spec::not_negative("Load of a strand", Kind::force, 1e5));
+}
+
+template <class V>
+void describe(V& v, Cord& c) {
+  v.text("shelf_name", c.shelf_name, "Cord");
+  v.given("strands", c.strands, spec::between("Strands", Kind::factor, 1, 200));
+  v.given("free_length_m", c.free_length, spec::size("Free length of a strand", 5));
+  v.list("curve", c.curve, "Load over stretch of one strand", 40);
+}
+
+template <class V>
 void describe(V& v, Spring& s) {
   v.choice("kind", s.kind, Names(spring_names), "Kind of spring");
   v.given("rate_N_per_m", s.rate, spec::positive("Wheel rate", Kind::stiffness, 1e9));
   v.given("preload_N", s.preload, spec::not_negative("Preload at the wheel", Kind::force, 1e6));
   v.object("coil", s.coil, "Coil");
   v.object("gas", s.gas, "Gas");
+  v.object("leaf", s.leaf, "Leaf");
+  v.object("cord", s.cord, "Cord");
+  v.object("anchor_airframe", s.anchor_airframe, "Spring's anchor on the airframe");
+  v.object("anchor_leg", s.anchor_leg, "Spring's anchor on the leg, extended");
   v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
 }
 
@@ -253,6 +344,8 @@ void describe(V& v, Retraction& r) {
   v.flag("fitted", r.fitted, "Retracts");
   v.choice("direction", r.direction, Names(direction_names), "Swings");
   v.object("pivot", r.pivot, "Pivot");
+  v.object("unit_low", r.unit_low, "Unit's body, least corner from the pivot");
+  v.object("unit_high", r.unit_high, "Unit's body, greatest corner from the pivot");
   v.given("unit_angle_deg", r.unit_angle, spec::angle("Unit angle", 10, 180));
   v.given("mount_tilt_deg", r.mount_tilt, spec::angle("Mount tilt", -60, 60));
   v.given("tyre_growth_m", r.growth, spec::not_negative("Tyre growth", Kind::length, 0.1));
@@ -268,6 +361,10 @@ template <class V>
 void describe(V& v, Leg& l) {
   v.object("top", l.top, "Upper end");
   v.object("axle", l.axle, "Axle, extended");
+  v.choice("path", l.path, Names(path_names), "The axle moves");
+  v.object("hinge", l.hinge, "Hinge");
+  v.given("camber_deg", l.camber, spec::angle("Camber, extended", -30, 30));
+  v.given("toe_in_deg", l.toe, spec::angle("Toe-in, extended", -15, 15));
   v.given("wheel_offset_m", l.wheel_offset, spec::between("Wheel outboard of the leg", Kind::length, -2, 2));
   v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
           spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
@@ -282,8 +379,21 @@ template <class V>
 void describe(V& v, Gear& g) {
   v.choice("arrangement", g.arrangement, Names(arrangement_names), "Arrangement");
   v.flag("wheel_brakes", g.brakes, "Wheel brakes");
+  v.flag("tail_skid", g.skid, "Tail skid, no wheel");
+  v.flag("unlinked", g.unlinked, "Port leg measured on its own");
   v.object("main", g.main, "Main leg, starboard");
   v.object("third", g.third, "Nose or tail leg");
+  v.object("port", g.port, "Port leg when unlinked, written as if to starboard");
+}
+
+template <class V>
+void describe(V& v, TableReading& r) {
+  v.text("what", r.what, "What was read");
+  v.text("loading", r.loading, "Loading");
+  v.text("build_state", r.build_state, "Build state");
+  v.given("starboard_m", r.starboard, spec::place("Read, starboard or centre"));
+  v.given("port_m", r.port, spec::place("Read, port"));
+  v.given("angle_deg", r.angle, spec::angle("Angle read", -90, 90));
 }
 
 template <class V>
@@ -291,6 +401,8 @@ void describe(V& v, Stance& s) {
   v.given("wing_angle_low_deg", s.target_low, spec::angle("Wing angle at rest, from", -30, 30));
   v.given("wing_angle_high_deg", s.target_high, spec::angle("Wing angle at rest, to", -30, 30));
   v.text("loading", s.target_loading, "At the loading");
+  v.given("ballast_x_m", s.ballast_x, spec::place("Ballast hung at station"));
+  v.list("readings", s.readings, "Read on the table", 400);
 }
 
 template <class V>
@@ -348,6 +460,21 @@ void describe(V& v, OwnLimit& l) {
 }
 
 template <class V>
+void describe(V& v, Decision& d) {
+  v.text("name", d.name, "Not decided yet");
+  v.text("waits_for", d.waits_for, "Waits for");
+  v.text("path", d.path, "The number it decides");
+  v.given("spare_m", d.spare, spec::not_negative("To leave spare until then", Kind::length, 5));
+}
+
+template <class V>
+void describe(V& v, Variant& x) {
+  v.text("name", x.name, "Variant");
+  v.text("note", x.note, "What is different");
+  v.project("design", x.design, "The whole design of the variant");
+}
+
+template <class V>
 void describe(V& v, Design& d) {
   v.object("about", d.about, "About");
   v.object("purpose", d.purpose, "Purpose");
@@ -362,6 +489,8 @@ void describe(V& v, Design& d) {
   v.list("doors", d.doors, "Doors", 24);
   v.object("sequence", d.sequence, "Sequence");
   v.list("own_limits", d.own_limits, "Limits of your own", 200);
+  v.list("decisions", d.decisions, "Not decided yet", 100);
+  v.list("variants", d.variants, "Variants", 20);
 }
 
 }  // namespace kranich

@@ -14,11 +14,17 @@
 namespace kranich {
 
 enum class Build { full_size, model };
+enum class Lift { wing, rotor, vertical };
 enum class Field { tarmac, turf, rough, sand, indoor };
+enum class Use { touring, training, aerobatics, racing, display };
+enum class BuildState { shell, engine_out, engine_in, flying };
 enum class Arrangement { tricycle, tailwheel };
 enum class Group { airframe, gear, power, equipment, load };
 enum class Moves { no, with_mains, with_third };
-enum class SpringKind { linear, coil, gas };
+enum class SpringKind { linear, coil, gas, leaf, cord };
+enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
+enum class Tyre { pneumatic, foam, solid };
+enum class Shape { box, cylinder };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class School { rule, ladder, similarity };
 enum class SwingDirection { inward, outward, aft, forward };
@@ -37,8 +43,14 @@ struct About : Kept {
 
 struct Purpose : Kept {
   Build build = Build::full_size;
+  Lift lift = Lift::wing;   //!< rotor and vertical take-off never rotate: those checks fall away
   Given scale_denominator;  //!< of a scale model, 5 for 1:5
+  //! The full-size aircraft of a scale model, as measured or from its plan, from the same datum.
+  Given prototype_wheel_diameter, prototype_main_x, prototype_track;
   Field field = Field::turf;
+  Given obstacle;  //!< tallest bump, rut or grass of the field
+  Use use = Use::touring;
+  BuildState build_state = BuildState::flying;  //!< in which readings are taken from now on
   bool operator==(const Purpose&) const = default;
 };
 
@@ -59,6 +71,8 @@ struct Body : Kept {
 //! A straight-tapered surface: wing or tailplane, both halves.
 struct Surface : Kept {
   Given root_leading_edge_x, root_z, span, root_chord, tip_chord, sweep, dihedral, incidence;
+  //! A second panel: from this span outwards the chord runs from break_chord to the tip, swept by outer_sweep.
+  Given break_span, break_chord, outer_sweep;
   bool operator==(const Surface&) const = default;
 };
 
@@ -82,6 +96,36 @@ struct OutlinePoint : Kept {
   bool operator==(const OutlinePoint&) const = default;
 };
 
+//! What the air does on the ground run, for the rotation speed and the wind from the side. Where the builder
+//! has no figure the stated defaults stand, visibly.
+struct Aerodynamics : Kept {
+  Given greatest_lift = defaulted(1.3);       //!< C_Lmax
+  Given ground_lift = defaulted(0.3);         //!< C_Lg in the ground attitude
+  Given drag = defaulted(0.06);               //!< C_D in the ground attitude
+  Given drag_z;                               //!< waterline at which it acts; the wing's where not given
+  Given moment = defaulted(-0.05);            //!< C_m0, nose-up positive
+  Given centre_x;                             //!< aerodynamic centre; the quarter of the mean chord where not given
+  Given tail_down_lift = defaulted(0.8);      //!< C_Lt
+  Given slipstream = defaulted(1);            //!< factor on q at the tail
+  Given thrust;                               //!< at the speed of rotation
+  Given thrust_z;                             //!< the propeller hub's where not given
+  Given friction;                             //!< μ; by the field where not given
+  Given density = defaulted(1.225);
+  Given side_area, side_z;                    //!< area seen from the side, and the waterline of its centre
+  Given side_coefficient = defaulted(1.0);    //!< C_Y
+  Given crosswind_wanted;                     //!< worst wind the builder would taxi in
+  bool operator==(const Aerodynamics&) const = default;
+};
+
+//! Something in the airframe that gear must not run into: spar, duct, rib.
+struct KeepOut : Kept {
+  std::string name;
+  Shape shape = Shape::box;
+  Point low, high;  //!< corners of a box; ends of a cylinder's centre line. Starboard side; mirrored to port
+  Given radius;     //!< of a cylinder
+  bool operator==(const KeepOut&) const = default;
+};
+
 struct Airframe : Kept {
   std::string level_reference;  //!< what is horizontal in the level attitude
   std::vector<Body> bodies;
@@ -91,6 +135,9 @@ struct Airframe : Kept {
   std::vector<LowPoint> low_points;
   Given cg_forward_limit, cg_aft_limit;  //!< stations the designer allows
   Given mass_limit;
+  Given target_empty_mass;  //!< what it was designed to weigh empty
+  std::vector<KeepOut> keep_outs;
+  Aerodynamics aerodynamics;
   Given lift_off_wing_angle;  //!< wing angle to the air at lift-off
   Given stall_wing_angle;     //!< wing angle to the air at the stall, for the three-point attitude
   bool operator==(const Airframe&) const = default;
@@ -104,6 +151,7 @@ struct Item : Kept {
   bool weighed = false;
   Moves moves = Moves::no;
   bool slides = false;  //!< may be moved fore and aft to trim: a battery on its tray
+  Given slides_from, slides_to;  //!< stations of its two ends
   bool operator==(const Item&) const = default;
 };
 
@@ -129,13 +177,23 @@ struct Weighing : Kept {
   std::string loading;      //!< the loading of the ledger to compare with
   Given third, third_tare, port, port_tare, starboard, starboard_tare;  // kg
   Given third_x, main_x, half_track;  //!< where the wheels stood when weighed: the gear may have moved since
+  //! With the nose raised (legs blocked, wheels free to roll): the third wheel's reading and the pitch.
+  Given tilted_third, tilt_pitch;
+  Given third_above_main;                   //!< of the axles, level
+  Given main_axle_height;                   //!< above the ground, level
+  Given reading_error = defaulted(0.2);     //!< standard error of each reading
+  Given pitch_error = defaulted(0.1 * radians(1));  //!< and of the tilt
   bool operator==(const Weighing&) const = default;
 };
 
 struct Wheel : Kept {
+  std::string shelf_name;
+  Tyre tyre = Tyre::pneumatic;
   Given diameter, width, shoulder_radius;
-  Given tyre_rate;    //!< N/m, square to the ground
+  Given tyre_rate;    //!< N/m, square to the ground; follows from the pressure where not given
+  Given pressure;     //!< gauge
   Given flat_radius;  //!< axle above the ground on the rim or core
+  Given fork_gap;     //!< least distance of the tyre to fork and leg
   bool operator==(const Wheel&) const = default;
 };
 
@@ -157,11 +215,36 @@ struct Gas : Kept {
   bool operator==(const Gas&) const = default;
 };
 
+//! A leaf that splays, taken as a rigid leg on a torsion hinge.
+struct Leaf : Kept {
+  Given torsion_rate;  //!< N·m/rad at the hinge
+  bool operator==(const Leaf&) const = default;
+};
+
+//! A point of a cord's load–extension curve.
+struct CordPoint : Kept {
+  Given stretch;  //!< of its free length
+  Given load;     //!< of one strand, N
+  bool operator==(const CordPoint&) const = default;
+};
+
+//! Rubber cord wrapped between an anchor on the airframe and one on the leg; it pulls, it never pushes.
+struct Cord : Kept {
+  std::string shelf_name;
+  Given strands;      //!< each wrap gives two
+  Given free_length;  //!< of one strand, unstretched, between its anchors
+  std::vector<CordPoint> curve;
+  bool operator==(const Cord&) const = default;
+};
+
 struct Spring : Kept {
   SpringKind kind = SpringKind::linear;
   Given rate, preload;  //!< of the linear kind, at the axle along z
   Coil coil;
   Gas gas;
+  Leaf leaf;
+  Cord cord;
+  Point anchor_airframe, anchor_leg;  //!< of a spring on a hinged leg, extended
   Given efficiency;  //!< absorbed energy over (peak load times travel), of the whole strut
   bool operator==(const Spring&) const = default;
 };
@@ -178,7 +261,8 @@ struct Retraction : Kept {
   bool fitted = false;
   SwingDirection direction = SwingDirection::inward;
   Point pivot;
-  Given unit_angle;         //!< the turn the unit makes
+  Point unit_low, unit_high;  //!< the unit's body: its corners from the pivot, least and greatest
+  Given unit_angle;           //!< the turn the unit makes
   Given mount_tilt;         //!< slope of the unit's base, wheel end up positive
   Given growth, side_play;  //!< added to the tyre's radius, and to each side
   Given time_up, time_down;
@@ -191,6 +275,9 @@ struct Retraction : Kept {
 struct Leg : Kept {
   Point top;           //!< upper end of a leg that does not retract
   Point axle;          //!< wheel centre, extended and down: the specification, from which leg angles result
+  LegPath path = LegPath::straight;
+  Point hinge;         //!< of a hinged leg: any point of the hinge's line
+  Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
   Given wheel_offset;  //!< wheel's middle plane outboard of the leg's line, along the axle
   Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given tube_diameter;
@@ -204,7 +291,10 @@ struct Leg : Kept {
 struct Gear : Kept {
   Arrangement arrangement = Arrangement::tricycle;
   bool brakes = true;
+  bool skid = false;      //!< a tail skid in the wheel's place
+  bool unlinked = false;  //!< the port main leg is not the mirror image of the starboard one
   Leg main, third;
+  Leg port;  //!< when unlinked; stored as if it stood to starboard
   bool operator==(const Gear&) const = default;
 };
 
@@ -253,10 +343,38 @@ struct OwnLimit : Kept {
   bool operator==(const OwnLimit&) const = default;
 };
 
+//! A height or angle read on the table, beside the one computed.
+struct TableReading : Kept {
+  std::string what;         //!< the sheet's name of the line
+  std::string loading;
+  std::string build_state;  //!< in which it was taken
+  Given starboard, port;    //!< heights; on the centre line starboard only
+  Given angle;              //!< instead, of a line that is an angle
+  bool operator==(const TableReading&) const = default;
+};
+
 struct Stance : Kept {
   Given target_low, target_high;  //!< wing angle to the ground at rest that is wanted
   std::string target_loading;
+  Given ballast_x;  //!< where ballast is hung to hold an unfinished airframe on its wheels
+  std::vector<TableReading> readings;
   bool operator==(const Stance&) const = default;
+};
+
+//! A part not yet chosen: the numbers it decides are marked undecided and carry a range till then.
+struct Decision : Kept {
+  std::string name;         //!< "brake", "tyre", "retract unit"
+  std::string waits_for;    //!< what has to happen first
+  std::string path;         //!< the number it decides
+  Given spare;              //!< length or room to leave until then
+  bool operator==(const Decision&) const = default;
+};
+
+//! Another state of this design under a name: "plan", "wide track", "small wheels".
+struct Variant : Kept {
+  std::string name, note;
+  std::string design;  //!< a project's text without variants
+  bool operator==(const Variant&) const = default;
 };
 
 struct Design : Kept {
@@ -273,11 +391,17 @@ struct Design : Kept {
   std::vector<Door> doors;
   Sequence sequence;
   std::vector<OwnLimit> own_limits;
+  std::vector<Decision> decisions;
+  std::vector<Variant> variants;
   bool operator==(const Design&) const = default;
 
   bool is_tricycle() const { return gear.arrangement == Arrangement::tricycle; }
   //! "nose" or "tail": what the third leg is called.
   const char* third_word() const { return is_tricycle() ? "nose" : "tail"; }
+  bool is_model() const { return purpose.build == Build::model; }
+  bool flies_on_wings() const { return purpose.lift == Lift::wing; }
+  //! The port main leg: its own when unlinked, else the starboard one (both stored as if to starboard).
+  const Leg& port_leg() const { return gear.unlinked ? gear.port : gear.main; }
 };
 
 }  // namespace kranich

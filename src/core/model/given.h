@@ -13,7 +13,8 @@
 namespace kranich {
 
 //! Where a number comes from. A default is visibly a default; a missing one is never taken as zero.
-enum class Origin { missing, by_default, plan, estimated, measured };
+//! Undecided: the part is not chosen yet; the tolerance is half the range it may turn out in.
+enum class Origin { missing, by_default, plan, estimated, measured, undecided };
 
 struct Given {
   double si = std::numeric_limits<double>::quiet_NaN();

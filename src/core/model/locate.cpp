@@ -40,6 +40,7 @@ class Locator {
     describe(*this, t);
     done_ = true;
   }
+  void project(std::string_view, std::string&, std::string_view) {}
   template <class T>
   void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
     if (done_ || head_ != key || rest_.empty()) return;
@@ -99,6 +100,55 @@ double value_at(const Design& design, std::string_view path) {
 std::optional<Spec> spec_at(const Design& design, std::string_view path) {
   const auto found = locate(const_cast<Design&>(design), path).found_given;
   return found ? std::optional(found->spec) : std::nullopt;
+}
+
+namespace {
+
+//! Lists every quantity with its path, in the order of the description.
+class Walker {
+ public:
+  explicit Walker(std::vector<NamedGiven>& found, std::string path = {}, std::string title = {})
+      : found_(found), path_(std::move(path)), title_(std::move(title)) {}
+  void given(std::string_view key, Given& g, const Spec& spec) {
+    found_.push_back({path_ + "/" + std::string(key), title_, g, spec});
+  }
+  void text(std::string_view, std::string&, std::string_view) {}
+  void flag(std::string_view, bool&, std::string_view) {}
+  template <class E>
+  void choice(std::string_view, E&, Names, std::string_view) {}
+  template <class T>
+  void object(std::string_view key, T& t, std::string_view title) {
+    Walker inner(found_, path_ + "/" + std::string(key), title_ + std::string(title) + ", ");
+    describe(inner, t);
+  }
+  template <class T>
+  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+    for (size_t i = 0; i < items.size(); ++i) {
+      Walker inner(found_, fmt::format("{}/{}/{}", path_, key, i), name_of(items[i], i) + ", ");
+      describe(inner, items[i]);
+    }
+  }
+  void project(std::string_view, std::string&, std::string_view) {}
+
+ private:
+  template <class T>
+  static std::string name_of(const T& t, size_t i) {
+    if constexpr (requires { t.name; })
+      return t.name;
+    else
+      return std::to_string(i + 1);
+  }
+  std::vector<NamedGiven>& found_;
+  std::string path_, title_;
+};
+
+}  // namespace
+
+std::vector<NamedGiven> all_given(const Design& design) {
+  std::vector<NamedGiven> found;
+  Walker walker(found);
+  describe(walker, const_cast<Design&>(design));
+  return found;
 }
 
 std::string* locate_text(Design& design, std::string_view path) { return locate(design, path).found_text; }

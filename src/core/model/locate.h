@@ -28,6 +28,17 @@ double value_at(const Design& design, std::string_view path);
 //! The description of the quantity at a path.
 std::optional<Spec> spec_at(const Design& design, std::string_view path);
 
+//! A quantity of a design by its path, with how it reads ("Main leg, starboard, Axle, extended, Station").
+struct NamedGiven {
+  std::string path;
+  std::string title_before;  //!< the groups it stands in, each with ", " behind it
+  Given given;
+  Spec spec;
+  std::string title() const { return title_before + std::string(spec.title); }
+};
+//! Every quantity of a design, in the order of the description.
+std::vector<NamedGiven> all_given(const Design& design);
+
 std::string* locate_text(Design& design, std::string_view path);
 bool* locate_flag(Design& design, std::string_view path);
 std::optional<LocatedChoice> choice_at(const Design& design, std::string_view path);

@@ -2,13 +2,14 @@
 //! Stance: how the aircraft sits at rest on its springs and tyres. SI, rad, aircraft axes.
 //!
 //! The equations. Heave h (height of the axes' origin above the ground), pitch θ and roll φ place the
-//! aircraft; û(θ,φ) is the upward vertical in aircraft axes. A wheel in the aircraft's fore-and-aft plane
-//! reaches R·n below its axle, n = √(û_x² + û_z²). With the leg extended it would sink P = R·n − h − û·axle
-//! into the ground; the leg closing by δ along z and the tyre by t square to the ground take that up: P =
-//! δ·û_z + t. The ground pushes F = k_t·t ≥ 0, and the leg carries F_leg(δ) = F·û_z (virtual work). Rest is
-//! where the gradient of the potential energy vanishes: ΣF = W, and the moments about both axes balance. A
-//! rest that is no minimum is a balancing act and is refused. Assumptions: thin upright wheels, vertical
-//! ground forces (wheels rolled in), rigid stops, no friction. Source: handbook, Stance; derivation above.
+//! aircraft; û(θ,φ) is the upward vertical in aircraft axes. A leg closed to its coordinate q holds its axle
+//! at r(q) and the wheel's axis along a(q). The wheel, a thin disc of radius R, reaches R·n below its axle,
+//! n = √(1 − (û·a)²), so the tyre is squashed by t = R·n − h − û·r(q), square to the ground, and carries
+//! F(t) ≥ 0. The leg settles where its force along q balances the tyre's: G(q) = −F·∂t/∂q, within its travel.
+//! Rest is where the gradient of the potential energy over (h, θ, φ) vanishes: ΣF = W, and the moments about
+//! both axes balance. A rest that is no minimum is a balancing act and is refused. Assumptions: thin wheels,
+//! vertical ground forces (wheels rolled in), rigid stops, no friction. Source: handbook, Stance; derivation
+//! above.
 #pragma once
 
 #include <array>
@@ -18,23 +19,25 @@
 #include <vector>
 
 #include "core/base/geometry.h"
-#include "core/force/leg_law.h"
+#include "core/force/suspension.h"
 #include "core/model/design.h"
 
 namespace kranich::stance {
 
 using force::LegLaw;
+using force::Suspension;
+using force::TyreLaw;
 
 struct WheelOnLeg {
-  Vec3 axle;  //!< extended
-  double radius;
-  double tyre_rate;  //!< N/m
-  LegLaw leg;
+  Suspension leg;
+  double radius = 0;  //!< free
+  TyreLaw tyre;
 };
 
 struct WheelState {
   double load = 0;          //!< N, vertical
-  double leg_closure = 0;   //!< m, along z
+  double coordinate = 0;    //!< q of the leg
+  double leg_closure = 0;   //!< rise of the axle along the aircraft's z, m
   double tyre_closure = 0;  //!< m, square to the ground
   bool touches = false;
   bool bottomed = false;
@@ -54,19 +57,37 @@ struct NoRest {
 };
 
 //! Solves for the rest of a mass (kg) at a CG on wheels: Newton on the energy's gradient with a line search,
-//! from the attitude of the rigid gear. Checks the residual and that the rest is stable.
-std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels);
+//! from the attitude of the rigid gear or from a rest that lies near. Checks the residual and that the rest is
+//! stable.
+std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                 const Rest* near = nullptr);
 
 //! Axle of a wheel at rest, in aircraft axes.
 Vec3 axle_at_rest(const WheelOnLeg& wheel, const WheelState& state);
 
+//! Where a wheel stands and leans, aircraft level: for a leg closed to q.
+struct WheelSetting {
+  double contact_y;    //!< contact below the wheel's middle plane, R·tan(camber) inboard of its centre
+  double camber, toe;  //!< rad; top outboard, front inboard
+};
+//! `outboard` +1 for a wheel to starboard, −1 to port; `radius` the loaded one.
+WheelSetting wheel_setting(const WheelOnLeg& wheel, double coordinate, double radius, double outboard);
+
 //! A single change that brings the pitch to a target, on the full equilibrium. Applied to the wheels whose
-//! indices are given: their legs made longer (a shim), or their linear rates replaced. Nothing where no
+//! indices are given: their legs made longer (a shim), or their springs' rates replaced. Nothing where no
 //! change in the range does it.
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
                                             const std::vector<int>& which, double target_pitch);
 std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
                                      const std::vector<int>& which, double target_pitch);
+
+//! A splayed leaf taken as a stiff leg on a torsion hinge (axis fore and aft), its contact a fixed point of
+//! the leg: k·φ = F·ℓ·sin(cant + φ).
+struct Splay {
+  double turn;  //!< outward, rad
+  double track_before, track_after, rise, camber_change;
+};
+std::optional<Splay> splay(double hinge_offset, double length, double cant, double torsion_rate, double load);
 
 //! The wheels of a design: third, port main, starboard main; or what is missing.
 std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& design);

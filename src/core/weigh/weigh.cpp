@@ -133,6 +133,10 @@ Chord mean_aerodynamic_chord(double root_leading_edge_x, std::span<const Panel> 
 std::vector<Panel> wing_panels(const Surface& w) {
   for (const Given* g : {&w.root_leading_edge_x, &w.span, &w.root_chord, &w.tip_chord, &w.sweep})
     if (!g->known()) return {};
+  if (w.break_span.known() && w.break_chord.known() && w.break_span < w.span)
+    return {{w.break_span / 2, w.root_chord, w.break_chord, w.sweep},
+            {(w.span - w.break_span) / 2, w.break_chord, w.tip_chord,
+             w.outer_sweep.known() ? w.outer_sweep.si : w.sweep.si}};
   return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep}};
 }
 
@@ -146,6 +150,95 @@ Eigen::Isometry3d stowing_turn(const Retraction& r, bool port) {
     pivot = mirrored(pivot);
   }
   return Eigen::Translation3d(pivot) * Eigen::AngleAxisd(r.unit_angle, axis) * Eigen::Translation3d(-pivot);
+}
+
+namespace {
+
+//! What one item may contribute: nothing, or a mass at a station.
+struct Choice {
+  double mass, x;
+};
+struct Chooser {
+  std::string name;
+  std::vector<Choice> choices;
+};
+
+//! What may be aboard and where, over all flown loadings.
+std::optional<std::vector<Chooser>> choosers(const Design& d) {
+  std::vector<Chooser> list;
+  for (const auto& item : d.ledger) {
+    Chooser c{item.name, {}};
+    std::vector<double> stations;
+    std::vector<double> masses;
+    bool always = item.group != Group::load;
+    if (item.slides && item.slides_from.known() && item.slides_to.known())
+      stations = {item.slides_from, item.slides_to};
+    else if (item.at.x.known())
+      stations = {item.at.x};
+    if (item.mass.known()) masses = {item.mass};
+    if (item.group == Group::load) {
+      always = true;
+      for (const auto& l : d.loadings) {
+        if (!l.flown) continue;
+        const auto aboard = std::find_if(l.aboard.begin(), l.aboard.end(),
+                                         [&](const Aboard& a) { return a.item == item.name; });
+        if (aboard == l.aboard.end()) {
+          always = false;
+          continue;
+        }
+        if (aboard->mass.known()) masses.push_back(aboard->mass);
+        if (aboard->x.known()) stations.push_back(aboard->x);
+      }
+    }
+    if (stations.empty() || masses.empty()) return std::nullopt;
+    for (const double m : masses)
+      for (const double x : stations) c.choices.push_back({m, x});
+    if (!always) c.choices.push_back({0, stations[0]});
+    list.push_back(std::move(c));
+  }
+  return list;
+}
+
+Extreme extreme_of(const std::vector<Chooser>& list, int side) {
+  // x̄ = Σmx/Σm is extreme where every item takes the choice with the greatest side·m·(x − x̄); repeated until
+  // it stands (Dinkelbach).
+  double x = 0;
+  double mass = 0;
+  std::vector<const Choice*> taken(list.size(), nullptr);
+  for (int pass = 0; pass < 100; ++pass) {
+    double moment = 0;
+    mass = 0;
+    for (size_t i = 0; i < list.size(); ++i) {
+      taken[i] = &*std::max_element(
+          list[i].choices.begin(), list[i].choices.end(), [&](const Choice& a, const Choice& b) {
+            return pass == 0 ? side * a.x < side * b.x : side * a.mass * (a.x - x) < side * b.mass * (b.x - x);
+          });
+      mass += taken[i]->mass;
+      moment += taken[i]->mass * taken[i]->x;
+    }
+    const double next = moment / mass;
+    if (next == x) break;
+    x = next;
+  }
+  Extreme e{x, mass, ""};
+  for (size_t i = 0; i < list.size(); ++i) {
+    if (list[i].choices.size() < 2) continue;
+    e.with += (e.with.empty() ? "" : ", ") +
+              (taken[i]->mass == 0 ? "no " + list[i].name
+                                   : fmt::format("{} {:.4g} kg at {:.0f} mm", list[i].name, taken[i]->mass,
+                                                 1000 * taken[i]->x));
+  }
+  return e;
+}
+
+}  // namespace
+
+std::optional<Extremes> cg_extremes(const Design& d) {
+  const auto list = choosers(d);
+  if (!list || list->empty() ||
+      std::none_of(d.loadings.begin(), d.loadings.end(), [](const Loading& l) { return l.flown; }))
+    return std::nullopt;
+  return Extremes{extreme_of(*list, -1), extreme_of(*list, +1)};
 }
 
 LoadingMass sum_loading(const Design& design, const Loading& loading) {

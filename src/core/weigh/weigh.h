@@ -3,6 +3,7 @@
 //! chord. SI units, aircraft axes (x aft, y starboard, z up). Source: handbook, Weigh.
 #pragma once
 
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -93,6 +94,19 @@ struct LoadingMass {
 };
 //! Adds up a loading. `stow` turns an item of the gear from its place when down to its place when stowed.
 LoadingMass sum_loading(const Design& design, const Loading& loading);
+
+//! An extreme of the CG over everything that may be aboard and wherever it may slide.
+struct Extreme {
+  double x, mass;
+  std::string with;  //!< what was chosen: "battery 1.46 kg at 115 mm, no bags"
+};
+struct Extremes {
+  Extreme foremost, aftmost;
+};
+//! Over every combination: an item of the group `load` may be out unless every flown loading has it aboard; its
+//! mass is any that a flown loading or the ledger names; a sliding item stands at either end. Nothing where a
+//! mass or place is missing or no loading is flown.
+std::optional<Extremes> cg_extremes(const Design& design);
 
 //! Turn that carries things fixed to a leg (main starboard, main port, third) from down to stowed.
 Eigen::Isometry3d stowing_turn(const Retraction& retraction, bool port);

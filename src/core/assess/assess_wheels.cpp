@@ -1,0 +1,185 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Place, what does not hang on one loading: wheels and tyres against field and rim, keep-outs, scale.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/assess/place_rules.h"
+#include "core/place/keepout.h"
+
+namespace kranich {
+namespace {
+
+//! The loading that puts most on a wheel, and the load.
+struct Heaviest {
+  const LoadingState* loading = nullptr;
+  double load = 0;
+};
+Heaviest heaviest_on(const Assessment& a, WheelIndex which) {
+  Heaviest h;
+  for (const auto& l : a.loadings)
+    if (l.rest && l.rest->wheels[static_cast<size_t>(which)].load > h.load)
+      h = {&l, l.rest->wheels[static_cast<size_t>(which)].load};
+  return h;
+}
+
+Limit pressure_limit(Field field) {
+  switch (field) {
+    case Field::tarmac:
+    case Field::indoor:
+      return {};
+    case Field::turf:
+      return at_most(350e3, "firm turf: below 350 kPa; soft turf 200 kPa");
+    case Field::rough:
+      return at_most(200e3, "soft turf: below 200 kPa");
+    case Field::sand:
+      return at_most(150e3, "sand: below 150 kPa");
+  }
+  return {};
+}
+
+void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
+  const Heaviest h = heaviest_on(a, WheelIndex::starboard);
+  if (!h.loading) return;
+  collect.about("main wheel");
+  if (!d.is_model()) {
+    const auto usual = place::typical_main_wheel(h.load);
+    auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual.diameter);
+    f.working = {{"usual diameter", usual.diameter, Kind::length}, {"usual width", usual.width, Kind::length}};
+    return;
+  }
+  double mass = 0;
+  for (const auto& l : a.loadings)
+    if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
+  const bool smooth = d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor;
+  const double usual = usual_model_wheel(mass) * (smooth ? 1 : 1.25);
+  auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual);
+  f.working = {{"usual diameter", usual, Kind::length}};
+  if (!smooth) f.remark = "20–30 % more than on a smooth field: 25 % taken";
+}
+
+void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which, const std::string& name,
+          Collector& collect) {
+  const Wheel& w = leg.wheel;
+  const Heaviest h = heaviest_on(a, which);
+  if (!h.loading || !w.diameter.known()) return;
+  const auto& state = h.loading->rest->wheels[static_cast<size_t>(which)];
+  collect.about(name, h.loading->name);
+  if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
+    collect.add("place.ground_pressure", w.pressure, pressure_limit(d.purpose.field));
+  } else if (w.width.known()) {
+    const double patch = 2.3 * std::sqrt(w.width * w.diameter) * state.tyre_closure;
+    auto& f = collect.add("place.ground_pressure", state.load / patch,
+                          d.is_model() ? Limit{} : pressure_limit(d.purpose.field));
+    f.working = {{"load", state.load, Kind::force}, {"patch", patch, Kind::section_area}};
+    if (d.is_model()) f.remark = "for a model the bumps decide, not the pressure";
+  }
+  if (w.flat_radius.known()) {
+    const double section = w.diameter / 2 - w.flat_radius;
+    auto& f = collect.add("place.tyre_left", 1 - state.tyre_closure / section,
+                          at_least(0.1, "textbook: a tenth of the section height stays above the rim"));
+    f.working = {{"squash", state.tyre_closure, Kind::length},
+                 {"section height", section, Kind::length},
+                 {"load", state.load, Kind::force}};
+  }
+  if (w.fork_gap.known()) {
+    const double least = std::max(d.is_model() ? 0.001 : 0.005, 0.02 * w.diameter);
+    collect.add("place.fork_gap", w.fork_gap, at_least(least, d.is_model() ? "1 mm or 2 % of the diameter"
+                                                                           : "5 mm or 2 % of the diameter"));
+  }
+}
+
+void obstacle(const Design& d, Collector& collect) {
+  if (!d.purpose.obstacle.known()) return;
+  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
+    if (!leg->wheel.diameter.known() || (leg == &d.gear.third && d.gear.skid)) continue;
+    collect.about(leg == &d.gear.main ? "main wheel" : fmt::format("{} wheel", d.third_word()));
+    auto& f = collect.add("place.wheel_obstacle", d.purpose.obstacle / (leg->wheel.diameter / 2),
+                          leg == &d.gear.main || d.is_tricycle()
+                              ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel")
+                              : Limit{});
+    f.working = {{"bump", d.purpose.obstacle, Kind::length}};
+  }
+}
+
+void keep_outs(const Design& d, Collector& collect) {
+  if (d.airframe.keep_outs.empty()) return;
+  struct Part {
+    const Leg* leg;
+    std::string name;
+  };
+  for (const Part& part :
+       {Part{&d.gear.main, "main unit"}, Part{&d.gear.third, fmt::format("{} unit", d.third_word())}}) {
+    const auto unit = place::unit_of(*part.leg);
+    if (!unit) continue;
+    double least = std::numeric_limits<double>::infinity();
+    std::string nearest;
+    for (const auto& k : d.airframe.keep_outs) {
+      const auto box = place::box_of(k);
+      if (!box) continue;
+      for (const int axis : {0, 1}) {
+        const auto range = place::blocked(*unit, *box, axis);
+        if (!range) continue;
+        // Outside: the way to go until it touches. Inside: minus the way to get out.
+        const double gap = range->from > 0 ? range->from
+                           : range->to < 0 ? -range->to
+                                           : -std::min(-range->from, range->to);
+        if (gap < least) {
+          least = gap;
+          nearest = k.name;
+        }
+      }
+    }
+    collect.about(part.name, "", GearState::extended);
+    if (std::isfinite(least)) {
+      auto& f = collect.add("place.keep_out", least, at_least(0, "it must not run into the structure"));
+      f.remark = nearest;
+    }
+    const auto ahead = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
+    if (std::isfinite(ahead.shift)) {
+      auto& f = collect.add("place.room_forward", -ahead.shift);
+      f.remark = fmt::format("stopped by {}", ahead.stopped_by);
+      f.working = {{"a unit shallower by", ahead.shallower, Kind::length}};
+      if (std::isfinite(ahead.gain))
+        f.working.push_back({"would go further by", ahead.gain, Kind::length});
+      else
+        f.remark += "; a shallower unit would pass it";
+    }
+  }
+}
+
+void scale(const Design& d, Collector& collect) {
+  const Purpose& p = d.purpose;
+  if (!d.is_model() || !p.scale_denominator.known()) return;
+  collect.about("", "");
+  const double s = p.scale_denominator;
+  if (p.prototype_wheel_diameter.known() && d.gear.main.wheel.diameter.known()) {
+    auto& f = collect.add("place.scale_wheel", d.gear.main.wheel.diameter / (p.prototype_wheel_diameter / s));
+    f.working = {{"scale diameter", p.prototype_wheel_diameter / s, Kind::length}};
+  }
+  if (p.prototype_main_x.known() && d.gear.main.axle.x.known()) {
+    auto& f = collect.add("place.scale_station", d.gear.main.axle.x - p.prototype_main_x / s);
+    f.working = {{"scale station", p.prototype_main_x / s, Kind::length}};
+  }
+  if (p.prototype_track.known() && d.gear.main.axle.y.known()) {
+    auto& f = collect.add("place.scale_track", 2 * d.gear.main.axle.y - p.prototype_track / s);
+    f.working = {{"scale track", p.prototype_track / s, Kind::length}};
+  }
+}
+
+}  // namespace
+
+void assess_wheels(const Design& d, Assessment& a, Collector& collect) {
+  wheel_size(d, a, collect);
+  tyre(d, a, d.gear.main, WheelIndex::starboard, "main wheel", collect);
+  if (!d.gear.skid)
+    tyre(d, a, d.gear.third, WheelIndex::third, fmt::format("{} wheel", d.third_word()), collect);
+  obstacle(d, collect);
+  keep_outs(d, collect);
+  scale(d, collect);
+}
+
+}  // namespace kranich

@@ -1,0 +1,281 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/place_rules.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/collector.h"
+
+namespace kranich {
+namespace {
+
+constexpr double none = std::numeric_limits<double>::quiet_NaN();
+
+bool smooth(const Design& d) { return d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor; }
+
+//! Rolling friction where the builder gives none: 0.03 tarmac and 0.08 short grass are the handbook's; rough
+//! and sand are taken higher in the same spirit.
+double usual_friction(Field field) {
+  switch (field) {
+    case Field::tarmac:
+    case Field::indoor:
+      return 0.03;
+    case Field::turf:
+      return 0.08;
+    case Field::rough:
+      return 0.10;
+    case Field::sand:
+      return 0.20;
+  }
+  return 0.08;
+}
+
+void fill_ground_run(const Design& d, PlaceRules& r) {
+  const Aerodynamics& a = d.airframe.aerodynamics;
+  const Surface& tail = d.airframe.tailplane;
+  const auto panels = weigh::wing_panels(d.airframe.wing);
+  const auto tail_panels = weigh::wing_panels(tail);
+  if (panels.empty())
+    r.run_missing = "the wing's span, chords and sweep";
+  else if (tail_panels.empty())
+    r.run_missing = "the tailplane's span, chords and sweep";
+  else if (!a.thrust.known())
+    r.run_missing = "the thrust at rotation (Aircraft and project, ground run)";
+  else if (!r.thrust_z)
+    r.run_missing = "the waterline of the thrust";
+  else if (!r.drag_z)
+    r.run_missing = "the waterline of the drag";
+  if (!r.run_missing.empty()) return;
+  const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
+  const auto tail_chord = weigh::mean_aerodynamic_chord(tail.root_leading_edge_x, tail_panels);
+  place::GroundRun run{};
+  run.wing_area = chord.area;
+  run.mean_chord = chord.mean_chord;
+  run.centre_x = a.centre_x.known() ? a.centre_x.si : chord.leading_edge_x + 0.25 * chord.mean_chord;
+  run.ground_lift = a.ground_lift;
+  run.drag = a.drag;
+  run.moment = a.moment;
+  run.tail_area = tail_chord.area;
+  run.tail_x = tail_chord.leading_edge_x + 0.25 * tail_chord.mean_chord;
+  run.tail_down_lift = a.tail_down_lift;
+  run.slipstream = a.slipstream;
+  run.thrust = a.thrust;
+  run.friction = a.friction.known() ? a.friction.si : usual_friction(d.purpose.field);
+  run.greatest_lift = a.greatest_lift;
+  run.density = a.density;
+  r.run = run;
+  r.run_estimated = !a.friction.known() || a.tail_down_lift.origin == Origin::by_default ||
+                    a.greatest_lift.origin == Origin::by_default || a.ground_lift.origin == Origin::by_default ||
+                    a.drag.origin == Origin::by_default || a.moment.origin == Origin::by_default;
+}
+
+}  // namespace
+
+PlaceRules place_rules(const Design& d) {
+  PlaceRules r;
+  r.tricycle = d.is_tricycle();
+  r.wings = d.flies_on_wings();
+  const bool model = r.model = d.is_model();
+  r.smooth = smooth(d);
+  const bool gentle_ground = smooth(d) && d.purpose.use != Use::training;
+
+  r.tip_back = model && smooth(d) ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
+                                  : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
+  r.nose_share = bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
+  r.turnover = gentle_ground ? at_most(radians(63), "texts: 63° on smooth ground")
+               : smooth(d)   ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
+                             : at_most(radians(57), "texts: 55–57° on rough ground or in crosswind");
+  r.rotation = at_most(1.15, "texts: up to 1.05 good; above 1.15 it runs on and then pops up");
+  r.rotation.hold_upper = 1.05;
+
+  r.axle_ahead = !d.gear.brakes && smooth(d)
+                     ? within(radians(12), radians(17), "weak brakes, smooth strip: 12–17°")
+                     : within(radians(16), radians(25), "classic texts: 16–25°");
+  r.three_point = bands(radians(8), radians(10), radians(15), radians(17), "classic texts: 10–15°");
+  if (d.airframe.stall_wing_angle.known() && d.airframe.wing.incidence.known())
+    r.three_point.source += fmt::format("; the wing stalls {:.1f}° nose-up",
+                                        degrees(d.airframe.stall_wing_angle - d.airframe.wing.incidence));
+  r.nose_over_three_point = d.gear.brakes ? at_least(0.5, "wheel brakes on firm ground give about 0.5 g")
+                                          : at_least(0.25, "no wheel brakes: half of 0.5 g");
+  r.nose_over_level = at_least(0, "a warning below 0.3 g");
+  r.nose_over_level.hold_lower = 0.3;
+  r.tail_share = bands(0.05, 0.05, 0.15, 0.20, "classic texts: 5–15 %, to 20 % heavy");
+  r.side_tip = at_least(0.5, "more than 0.5 g is comfortable");
+
+  r.left = at_least(0, "some clearance must be left");
+  r.tipping = at_least(std::tan(radians(15)), "15° of slope or its like in acceleration, every way round");
+
+  for (size_t i = 0; i < d.airframe.low_points.size(); ++i) {
+    const auto& p = d.airframe.low_points[i];
+    if (p.role != PointRole::tail || !p.at.known()) continue;
+    r.tail_points.push_back(p.at.vec());
+    r.tail_point_index.push_back(static_cast<int>(i));
+  }
+  for (const auto& p : d.airframe.propellers)
+    if (p.hub.known() && p.diameter.known() && p.tilt.known())
+      r.propellers.push_back({p.hub.vec(), p.diameter, p.tilt});
+  if (d.airframe.lift_off_wing_angle.known() && d.airframe.wing.incidence.known())
+    r.attitude_needed = d.airframe.lift_off_wing_angle - d.airframe.wing.incidence + radians(1);
+
+  const Aerodynamics& a = d.airframe.aerodynamics;
+  if (a.drag_z.known())
+    r.drag_z = a.drag_z;
+  else if (d.airframe.wing.root_z.known())
+    r.drag_z = d.airframe.wing.root_z;
+  if (a.thrust_z.known())
+    r.thrust_z = a.thrust_z;
+  else if (!r.propellers.empty())
+    r.thrust_z = r.propellers[0].hub.z();
+  r.density = a.density;
+  if (a.side_area.known() && a.side_z.known()) {
+    r.side_z = a.side_z;
+    r.side_force = a.side_area * a.side_coefficient;
+    if (a.crosswind_wanted.known()) r.crosswind = at_least(a.crosswind_wanted, "the worst wind you would taxi in");
+  }
+  if (r.tricycle && r.wings) fill_ground_run(d, r);
+  return r;
+}
+
+Limit PlaceRules::propeller_static(double diameter) const {
+  const char* who = model ? (smooth ? "models: 10 % of the diameter" : "models on grass: 15 % of the diameter")
+                    : tricycle ? "certification practice: 180 mm (7 in), nosewheel"
+                               : "certification practice: 230 mm (9 in), tailwheel";
+  return at_least(propeller_wanted(diameter), who);
+}
+
+Support support_of(const Standing& s) {
+  const double third = place::behind_contact({s.third.x, 0, s.third.z}, s.main, s.pitch);
+  Support support;
+  support.polygon = place::support_polygon({{third, 0}, {0, s.half_track}, {0, -s.half_track}});
+  support.cg = {place::behind_contact(s.cg, s.main, s.pitch), s.cg.y()};
+  support.height = place::height_above_ground(s.cg, s.main, s.pitch);
+  return support;
+}
+
+PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass) {
+  PlaceFigures f;
+  f.mass = mass;
+  f.main_behind = -place::behind_contact(s.cg, s.main, 0);
+  f.cg_height_level = place::height_above_ground(s.cg, s.main, 0);
+  const double third_x = place::behind_contact({s.third.x, 0, s.third.z}, s.main, s.pitch);
+  f.wheelbase = std::abs(third_x);
+  f.cg_behind_main = place::behind_contact(s.cg, s.main, s.pitch);
+  f.cg_height = place::height_above_ground(s.cg, s.main, s.pitch);
+  const place::Tripod tripod{third_x, 0, 2 * s.half_track, f.cg_behind_main, s.cg.y(), f.cg_height};
+  f.turnover = place::turnover(tripod);
+  f.third_share = place::third_wheel_share(third_x, 0, f.cg_behind_main);
+  if (r.tricycle) {
+    f.tip = place::tip_back(f.main_behind, f.cg_height_level, s.main.radius);
+    std::vector<place::HighPoint> points;
+    points.reserve(r.tail_points.size());
+    for (const Vec3& p : r.tail_points)
+      points.push_back({place::behind_contact(p, s.main, 0), place::height_above_ground(p, s.main, 0)});
+    f.tail = place::tail_strike(points, s.main.radius);
+    f.third_share_braking = place::nose_share_braking(third_x, 0, f.cg_behind_main, f.cg_height, r.braking);
+    if (r.run) {
+      place::GroundRun run = *r.run;
+      run.mass = mass;
+      run.cg_x = s.cg.x();
+      run.cg_height = f.cg_height_level;
+      run.main_x = s.main.x;
+      run.drag_height = place::height_above_ground({0, 0, *r.drag_z}, {0, s.main.z, s.main.radius}, 0);
+      run.thrust_height = place::height_above_ground({0, 0, *r.thrust_z}, {0, s.main.z, s.main.radius}, 0);
+      f.rotation = place::rotation(run);
+      f.furthest_aft = place::furthest_aft_main(run, 1.05);
+    }
+  } else {
+    f.tailwheel = place::tailwheel_figures({s.main, s.third, 2 * s.half_track}, s.cg);
+  }
+  if (r.side_z) {
+    const double z = place::height_above_ground({s.cg.x(), 0, *r.side_z}, s.main, s.pitch);
+    f.crosswind = place::crosswind_tip_speed(tripod, mass, r.side_force, 1, z, r.density);
+  }
+  const Support support = support_of(s);
+  f.tipping_least =
+      support.polygon.size() < 3
+          ? none
+          : place::nearest_edge(support.polygon, support.cg).distance / support.height;
+  f.propeller = std::numeric_limits<double>::infinity();
+  const double pitch = r.tricycle ? s.pitch : 0;
+  for (const auto& p : r.propellers) {
+    const double wanted = r.propeller_wanted(p.diameter);
+    const double clear = place::propeller_clearance(p, s.main, pitch);
+    if (clear - wanted < f.propeller - f.propeller_wanted) {
+      f.propeller = clear;
+      f.propeller_wanted = wanted;
+    }
+  }
+  return f;
+}
+
+Limit tip_back_limit(const PlaceRules& r, const std::optional<place::TailStrike>& tail) {
+  Limit limit = r.tip_back;
+  if (tail && tail->at_contact > *limit.lower) {
+    limit.lower = tail->at_contact;
+    limit.upper = std::max(*limit.upper, *limit.lower + radians(5));
+    limit.source = "not less than the tail-strike angle; above 25° rotation becomes hard";
+  }
+  return limit;
+}
+
+double PlaceLine::margin() const {
+  double scale = std::isfinite(lower) && std::isfinite(upper) ? upper - lower
+                 : std::isfinite(lower)                        ? std::abs(lower)
+                                                               : std::abs(upper);
+  if (!(scale > 0)) scale = kranich::measure(measure).zero_scale;
+  double least = std::numeric_limits<double>::infinity();
+  if (std::isfinite(lower)) least = std::min(least, value - lower);
+  if (std::isfinite(upper)) least = std::min(least, upper - value);
+  return least / scale;
+}
+
+std::vector<PlaceLine> place_lines(const PlaceRules& r, const PlaceFigures& f) {
+  std::vector<PlaceLine> lines;
+  lines.reserve(10);
+  const auto line = [&](std::string_view id, double value, const Limit& limit) {
+    if (limit.set()) lines.push_back({id, value, limit.lower.value_or(none), limit.upper.value_or(none)});
+  };
+  if (r.tricycle) {
+    if (r.wings) {
+      // As tip_back_limit, without its words.
+      const double least = std::max(*r.tip_back.lower, f.tail ? f.tail->at_contact : 0);
+      lines.push_back({"place.tip_back", f.tip.at_contact, least,
+                       std::max(*r.tip_back.upper, least > *r.tip_back.lower ? least + radians(5) : 0)});
+      if (r.attitude_needed && f.tail)
+        lines.push_back({"place.tail_strike_static", f.tail->round_wheels, *r.attitude_needed, none});
+      if (f.rotation) {
+        const double ratio = f.rotation->verdict == place::Rotation::Verdict::rotates ||
+                                     f.rotation->verdict == place::Rotation::Verdict::at_standstill
+                                 ? f.rotation->ratio
+                                 : 9;
+        line("place.rotation", ratio, r.rotation);
+      }
+    }
+    line("place.nose_share", f.third_share, r.nose_share);
+    line("place.turnover", f.turnover.angle, r.turnover);
+  } else if (f.tailwheel) {
+    line("place.axle_ahead", f.tailwheel->axle_ahead_angle, r.axle_ahead);
+    line("place.three_point", f.tailwheel->three_point_angle, r.three_point);
+    line("place.nose_over_three_point", f.tailwheel->nose_over_three_point, r.nose_over_three_point);
+    line("place.tail_share", f.tailwheel->tail_share, r.tail_share);
+    line("place.side_tip", f.tailwheel->tip_sideways, r.side_tip);
+  }
+  if (!r.wings) line("place.tipping", f.tipping_least, r.tipping);
+  if (f.crosswind) line("place.crosswind", *f.crosswind, r.crosswind);
+  if (std::isfinite(f.propeller))
+    lines.push_back({"place.propeller_static", f.propeller, f.propeller_wanted, none});
+  return lines;
+}
+
+double usual_model_wheel(double mass) {
+  constexpr double masses[] = {1, 2.5, 5, 10, 20};
+  constexpr double sizes[] = {0.050, 0.065, 0.080, 0.105, 0.135};
+  int i = 0;
+  while (i < 3 && mass > masses[i + 1]) ++i;
+  return sizes[i] *
+         std::pow(mass / masses[i], std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
+}
+
+}  // namespace kranich

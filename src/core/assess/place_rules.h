@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Place's limits for one project, and the figures they are held against for one way of standing. The checks,
+//! the placement map and the drawings all take both from here.
+#pragma once
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "core/assess/standing.h"
+#include "core/place/place.h"
+#include "core/place/rotation.h"
+#include "core/place/tipping.h"
+
+namespace kranich {
+
+//! What follows from the project alone: limits by field, use, size and arrangement, and the data behind them.
+struct PlaceRules {
+  bool tricycle = true, wings = true;
+  Limit tip_back, nose_share, turnover, rotation;
+  Limit axle_ahead, three_point, nose_over_three_point, nose_over_level, tail_share, side_tip;
+  Limit left, crosswind, tipping;
+  //! Propeller clearance wanted, level and static: of a model a share of the diameter.
+  double propeller_wanted(double diameter) const {
+    return model ? (smooth ? 0.10 : 0.15) * diameter : tricycle ? 0.18 : 0.23;
+  }
+  Limit propeller_static(double diameter) const;
+  bool model = false, smooth = false;
+  std::vector<Vec3> tail_points;
+  std::vector<int> tail_point_index;  //!< of airframe.low_points
+  std::vector<place::PropellerDisc> propellers;
+  std::optional<double> attitude_needed;  //!< pitch at lift-off, with 1° in hand
+  std::optional<place::GroundRun> run;    //!< without what the way of standing decides
+  std::string run_missing;
+  bool run_estimated = false;
+  std::optional<double> drag_z, thrust_z, side_z;
+  double side_force = 0;  //!< S·C_Y, m2
+  double density = 1.225;
+  double braking = 0.4;  //!< in g
+};
+PlaceRules place_rules(const Design& design);
+
+struct PlaceFigures {
+  double mass = 0;
+  double main_behind = 0, cg_height_level = 0;           //!< level
+  double wheelbase = 0, cg_behind_main = 0, cg_height = 0;  //!< along the ground, at rest
+  place::TipBack tip{};
+  std::optional<place::TailStrike> tail;
+  double third_share = 0, third_share_braking = 0;
+  place::Turnover turnover{};
+  std::optional<place::TailwheelFigures> tailwheel;
+  std::optional<place::Rotation> rotation;
+  std::optional<double> furthest_aft;  //!< station of the main contact
+  std::optional<double> crosswind;     //!< m/s
+  double tipping_least = 0;            //!< g, over all directions
+  //! The tightest propeller, static: its clearance and what is wanted; infinite without one.
+  double propeller = 0, propeller_wanted = 0;
+};
+PlaceFigures place_figures(const PlaceRules& rules, const Standing& standing, double mass);
+
+//! One check as a number against its limit, for the map: which measure, and NaN for a side without limit.
+struct PlaceLine {
+  std::string_view measure;
+  double value, lower, upper;
+  //! Distance inside the nearer limit over the limit's scale; negative outside.
+  double margin() const;
+};
+std::vector<PlaceLine> place_lines(const PlaceRules& rules, const PlaceFigures& figures);
+
+//! The CG's ground point and the support polygon at rest, ground axes with the main contact line at x = 0.
+struct Support {
+  std::vector<place::Vec2> polygon;
+  place::Vec2 cg;
+  double height;
+};
+Support support_of(const Standing& standing);
+
+//! Tip-back limit for a tail-strike angle: never less than that.
+Limit tip_back_limit(const PlaceRules& rules, const std::optional<place::TailStrike>& tail);
+
+//! A wheel's usual diameter for a model of a mass (kg) on a smooth field, between the starting points of
+//! practice as a power of the mass.
+double usual_model_wheel(double mass);
+
+}  // namespace kranich

@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/table_sheet.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/standing.h"
+#include "core/model/describe.h"
+
+namespace kranich {
+namespace {
+
+constexpr double none = std::numeric_limits<double>::quiet_NaN();
+
+const TableReading* reading_of(const Design& d, const std::string& what, const std::string& loading) {
+  for (const auto& r : d.stance.readings)
+    if (r.what == what && r.loading == loading) return &r;
+  return nullptr;
+}
+
+//! The lines of one loading.
+class Sheet {
+ public:
+  Sheet(const Design& d, const LoadingState& l, std::vector<TableLine>& lines) : d_(d), l_(l), lines_(lines) {}
+
+  void height(const std::string& what, const Vec3& starboard, bool both) {
+    if (!starboard.allFinite()) return;
+    add(what, height_of(starboard), both ? height_of(kranich::mirrored(starboard)) : none, both, false);
+  }
+  void height(const std::string& what, const Vec3& starboard, const Vec3& port) {
+    if (!starboard.allFinite() || !port.allFinite()) return;
+    add(what, height_of(starboard), height_of(port), true, false);
+  }
+  void angle(const std::string& what, double rad) { add(what, rad, none, false, true); }
+
+ private:
+  double height_of(const Vec3& p) const {
+    return l_.rest->heave + up_direction(l_.rest->pitch, l_.rest->roll).dot(p);
+  }
+  void add(const std::string& what, double starboard, double port, bool both, bool is_angle) {
+    TableLine line{what, l_.name, is_angle, both, starboard, port, none, none, ""};
+    if (const auto* r = reading_of(d_, what, l_.name)) {
+      line.read_starboard = is_angle ? r->angle.si : r->starboard.si;
+      line.read_port = r->port.si;
+      line.build_state = r->build_state;
+    }
+    lines_.push_back(std::move(line));
+  }
+  const Design& d_;
+  const LoadingState& l_;
+  std::vector<TableLine>& lines_;
+};
+
+}  // namespace
+
+bool TableLine::differs() const { return !is_angle && (std::isfinite(read_starboard) || std::isfinite(read_port)); }
+
+std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
+  std::vector<TableLine> lines;
+  for (const auto& l : a.loadings) {
+    if (!l.rest || !a.wheels) continue;
+    Sheet sheet(d, l, lines);
+    const auto axle = [&](WheelIndex which) {
+      const auto i = static_cast<size_t>(which);
+      return stance::axle_at_rest((*a.wheels)[i], l.rest->wheels[i]);
+    };
+    sheet.angle("incidence of the level reference", l.rest->pitch);
+    if (d.airframe.wing.incidence.known())
+      sheet.angle("incidence of the wing", l.rest->pitch + d.airframe.wing.incidence);
+    sheet.height("main axles", axle(WheelIndex::starboard), axle(WheelIndex::port));
+    sheet.height(std::string(d.third_word()) + " axle", axle(WheelIndex::third), false);
+    for (const auto& p : d.airframe.propellers)
+      if (p.hub.known() && p.diameter.known() && p.tilt.known())
+        sheet.height(p.name + ", lowest tip",
+                     place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, l.rest->pitch), p.hub.y.si != 0);
+    for (const auto& p : d.airframe.low_points)
+      if (p.at.known()) sheet.height(p.name, p.at.vec(), p.at.y.si != 0);
+    if (!d.airframe.bodies.empty() && d.airframe.bodies[0].sections.size() > 1) {
+      const auto& first = d.airframe.bodies[0].sections.front();
+      const auto& last = d.airframe.bodies[0].sections.back();
+      sheet.height("underside, front end", {first.x, 0, first.bottom}, false);
+      sheet.height("underside, rear end", {last.x, 0, last.bottom}, false);
+    }
+  }
+  return lines;
+}
+
+void set_reading(Design& d, const TableLine& line, bool port, double si) {
+  auto& list = d.stance.readings;
+  auto at = std::find_if(list.begin(), list.end(), [&](const TableReading& r) {
+    return r.what == line.what && r.loading == line.loading;
+  });
+  if (at == list.end()) {
+    if (!std::isfinite(si)) return;
+    TableReading r;
+    r.what = line.what;
+    r.loading = line.loading;
+    at = list.insert(list.end(), r);
+  }
+  Given& g = line.is_angle ? at->angle : port ? at->port : at->starboard;
+  g = std::isfinite(si) ? Given(si, Origin::measured) : Given();
+  at->build_state = std::string(build_state_names[static_cast<size_t>(d.purpose.build_state)]);
+  if (!at->starboard.known() && !at->port.known() && !at->angle.known()) list.erase(at);
+}
+
+}  // namespace kranich

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The table sheet: what a ruler and an incidence meter should read round the aircraft standing on its wheels,
+//! for each loading, and beside it what was read.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/assess/assess.h"
+
+namespace kranich {
+
+struct TableLine {
+  std::string what, loading;
+  bool is_angle = false;
+  bool both_sides = false;
+  double computed_starboard, computed_port;  //!< m above the table, or rad; NaN where there is none
+  double read_starboard, read_port;          //!< NaN where nothing was read
+  std::string build_state;                   //!< of the reading
+  bool differs() const;                      //!< something was read, of a height
+};
+
+//! Every line of every loading that stands. Heights above the ground in the static state.
+std::vector<TableLine> table_sheet(const Design& design, const Assessment& assessment);
+
+//! Files a reading (NaN takes it out) under what, loading and the project's present build state.
+void set_reading(Design& design, const TableLine& line, bool port, double si);
+
+}  // namespace kranich

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/force/suspension.h"
+
+#include <cmath>
+
+#include "core/base/numerics.h"
+
+namespace kranich::force {
+
+Suspension::Closure Suspension::closure(double q) const {
+  if (path == Path::straight || acts == Acts::at_hinge) return {q, 1, 0};
+  const Mat3 turn = turn_about(hinge_axis, q);
+  if (acts == Acts::at_axle) {
+    const Vec3 arm = turn * (axle - hinge);
+    const Vec3 along = hinge_axis.cross(arm);
+    return {hinge.z() + arm.z() - axle.z(), along.z(), hinge_axis.cross(along).z()};
+  }
+  const Vec3 arm = turn * (anchor_leg - hinge);
+  const Vec3 along = hinge_axis.cross(arm);
+  const Vec3 bend = hinge_axis.cross(along);
+  const Vec3 line = hinge + arm - anchor_airframe;
+  const double length = line.norm();
+  const double length_1 = line.dot(along) / length;
+  const double length_2 = (along.squaredNorm() + line.dot(bend) - length_1 * length_1) / length;
+  const double before = (anchor_leg - anchor_airframe).norm();
+  const double sign = acts == Acts::pulled ? 1 : -1;
+  return {sign * (length - before), sign * length_1, sign * length_2};
+}
+
+Suspension::At Suspension::at(double q) const {
+  At a{};
+  const Closure c = closure(q);
+  const double f = law.force(c.s);
+  a.force = f * c.s_1;
+  a.slope = law.slope(c.s) * c.s_1 * c.s_1 + f * c.s_2;
+  if (path == Path::straight) {
+    a.axle = axle + Vec3(0, 0, q);
+    a.axle_1 = Vec3::UnitZ();
+    a.axle_2 = Vec3::Zero();
+    a.wheel = wheel_axis;
+    a.wheel_1 = a.wheel_2 = Vec3::Zero();
+    return a;
+  }
+  const Mat3 turn = turn_about(hinge_axis, q);
+  const Vec3 arm = turn * (axle - hinge);
+  a.axle = hinge + arm;
+  a.axle_1 = hinge_axis.cross(arm);
+  a.axle_2 = hinge_axis.cross(a.axle_1);
+  a.wheel = turn * wheel_axis;
+  a.wheel_1 = hinge_axis.cross(a.wheel);
+  a.wheel_2 = hinge_axis.cross(a.wheel_1);
+  return a;
+}
+
+double Suspension::energy(double q) const { return law.energy(closure(q).s); }
+
+double Suspension::wheel_rate(double q) const {
+  // F_z = G/z′ with z the axle's height: dF_z/dz = (G′·z′ − G·z″)/z′³.
+  const At a = at(q);
+  const double z1 = a.axle_1.z();
+  return (a.slope * z1 - a.force * a.axle_2.z()) / (z1 * z1 * z1);
+}
+
+Suspension straight_leg(const Vec3& axle, const LegLaw& law) {
+  Suspension s;
+  s.axle = axle;
+  s.law = law;
+  s.most = law.kind == LegLaw::Kind::rigid ? 0 : law.travel;
+  return s;
+}
+
+Suspension mirrored(Suspension s) {
+  for (Vec3* v : {&s.axle, &s.hinge, &s.anchor_airframe, &s.anchor_leg}) *v = kranich::mirrored(*v);
+  // Directions of turning mirror the other way round.
+  s.hinge_axis = Vec3(-s.hinge_axis.x(), s.hinge_axis.y(), -s.hinge_axis.z());
+  s.wheel_axis = Vec3(-s.wheel_axis.x(), s.wheel_axis.y(), -s.wheel_axis.z());
+  return s;
+}
+
+namespace {
+
+//! Angle by which a hinged leg turns until its axle has risen by its travel.
+std::optional<double> turn_to_stop(const Suspension& s, double travel) {
+  const double most = radians(75);
+  return find_root([&](double q) { return s.at(q).axle.z() - s.axle.z() - travel; }, 0, most);
+}
+
+}  // namespace
+
+std::variant<Suspension, std::string> suspension_of(const Leg& leg) {
+  if (!leg.axle.known()) return "the place of the axle";
+  auto law = leg_law(leg);
+  if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
+  Suspension s = straight_leg(leg.axle.vec(), std::get<LegLaw>(law));
+  const double camber = leg.camber.known() ? leg.camber.si : 0;
+  const double toe = leg.toe.known() ? leg.toe.si : 0;
+  // Starboard: the top leaning outboard tips the axle's outer end down; the front pointing inboard swings it
+  // ahead.
+  s.wheel_axis = Vec3(-std::sin(toe) * std::cos(camber), std::cos(toe) * std::cos(camber), -std::sin(camber));
+  const bool needs_hinge = leg.spring.kind == SpringKind::leaf || leg.spring.kind == SpringKind::cord;
+  if (leg.path == LegPath::straight) {
+    if (needs_hinge && s.most > 0)
+      return std::string("a hinge: a leaf or a cord needs a leg that is hinged, not straight");
+    return s;
+  }
+  if (!leg.hinge.known()) return "the place of the hinge";
+  s.path = Suspension::Path::hinged;
+  s.hinge = leg.hinge.vec();
+  const Vec3 arm = s.axle - s.hinge;
+  // The turn that lifts the axle: about +x where it lies to starboard of the hinge, about −y where it lies
+  // behind.
+  if (leg.path == LegPath::hinged_fore_and_aft) {
+    if (std::abs(arm.y()) < 1e-6) return std::string("an axle that lies outboard of its hinge line");
+    s.hinge_axis = arm.y() > 0 ? Vec3(1, 0, 0) : Vec3(-1, 0, 0);
+  } else {
+    if (std::abs(arm.x()) < 1e-6) return std::string("an axle that lies ahead of or behind its hinge line");
+    s.hinge_axis = arm.x() > 0 ? Vec3(0, -1, 0) : Vec3(0, 1, 0);
+  }
+  s.most = 0;
+  if (leg.travel > 0) {
+    const auto most = turn_to_stop(s, leg.travel);
+    if (!most) return std::string("a travel that the hinged leg can make");
+    s.most = *most;
+  }
+  switch (leg.spring.kind) {
+    case SpringKind::linear:
+      s.acts = Suspension::Acts::at_axle;
+      return s;
+    case SpringKind::leaf:
+      s.acts = Suspension::Acts::at_hinge;
+      return s;
+    case SpringKind::coil:
+    case SpringKind::gas:
+    case SpringKind::cord:
+      break;
+  }
+  if (!leg.spring.anchor_airframe.known() || !leg.spring.anchor_leg.known())
+    return "the spring's anchors on airframe and leg";
+  s.anchor_airframe = leg.spring.anchor_airframe.vec();
+  s.anchor_leg = leg.spring.anchor_leg.vec();
+  const double installed = (s.anchor_leg - s.anchor_airframe).norm();
+  if (leg.spring.kind == SpringKind::cord) {
+    s.acts = Suspension::Acts::pulled;
+    const double stretch = installed - leg.spring.cord.free_length;
+    if (stretch < 0) return "a cord no longer than the way between its anchors";
+    for (auto& [closure, force] : s.law.curve) closure -= stretch;
+    if (s.closure(s.most).s_1 <= 0 || s.closure(0).s_1 <= 0)
+      return "anchors between which the cord is stretched all the way up";
+  } else {
+    s.acts = Suspension::Acts::pushed;
+    if (s.closure(s.most).s_1 <= 0 || s.closure(0).s_1 <= 0)
+      return "anchors between which the spring is pushed together all the way up";
+    if (s.law.kind == LegLaw::Kind::gas && s.law.piston_area * s.closure(s.most).s >= 0.98 * s.law.volume)
+      return "a gas volume that lasts to the end of the travel";
+  }
+  return s;
+}
+
+}  // namespace kranich::force

@@ -1,0 +1,93 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/place/keepout.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace kranich::place {
+namespace {
+
+constexpr double touch = 1e-9;  // faces that only touch do not overlap
+constexpr double infinite = std::numeric_limits<double>::infinity();
+
+//! Nearest stop one way; −1 where there is none.
+struct Stop {
+  int index = -1;
+  double shift = infinite;
+};
+Stop nearest_stop(const Box& unit, const std::vector<std::optional<Box>>& boxes, int axis, int sign) {
+  Stop stop;
+  for (size_t i = 0; i < boxes.size(); ++i) {
+    if (!boxes[i]) continue;
+    const auto range = blocked(unit, *boxes[i], axis);
+    if (!range) continue;
+    // Inside already: it may not move that way at all.
+    const double at = sign > 0 ? range->from : -range->to;
+    if ((sign > 0 ? range->to : -range->from) <= touch) continue;  // it lies on the other side
+    if (at < stop.shift) stop = {static_cast<int>(i), at};
+  }
+  return stop;
+}
+
+}  // namespace
+
+bool Box::overlaps(const Box& o) const {
+  return ((low.array() + touch < o.high.array()) && (o.low.array() + touch < high.array())).all();
+}
+
+std::optional<Box> box_of(const KeepOut& k) {
+  if (!k.low.known() || !k.high.known()) return std::nullopt;
+  const Vec3 a = k.low.vec();
+  const Vec3 b = k.high.vec();
+  Box box{a.cwiseMin(b), a.cwiseMax(b)};
+  if (k.shape == Shape::cylinder) {
+    if (!k.radius.known()) return std::nullopt;
+    const Vec3 along = (b - a).normalized();
+    for (int i = 0; i < 3; ++i) {  // a disc square to `along` reaches r·√(1 − a_i²) in direction i
+      const double reach = k.radius * std::sqrt(std::max(0.0, 1 - along[i] * along[i]));
+      box.low[i] -= reach;
+      box.high[i] += reach;
+    }
+  }
+  return box;
+}
+
+std::optional<Box> unit_of(const Leg& leg) {
+  const Retraction& r = leg.retraction;
+  if (!r.unit_low.known() || !r.unit_high.known()) return std::nullopt;
+  const Vec3 at = r.fitted ? r.pivot.vec() : leg.top.vec();
+  if (!at.allFinite()) return std::nullopt;
+  return Box{at + r.unit_low.vec().cwiseMin(r.unit_high.vec()), at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};
+}
+
+std::optional<Interval> blocked(const Box& unit, const Box& k, int axis) {
+  for (int i = 0; i < 3; ++i)
+    if (i != axis && !(unit.low[i] + touch < k.high[i] && k.low[i] + touch < unit.high[i])) return std::nullopt;
+  return Interval{k.low[axis] - unit.high[axis], k.high[axis] - unit.low[axis]};
+}
+
+Furthest furthest(const Box& unit, const std::vector<KeepOut>& keep_outs, int axis, int sign) {
+  std::vector<std::optional<Box>> boxes;
+  for (const auto& k : keep_outs) boxes.push_back(box_of(k));
+  const Stop stop = nearest_stop(unit, boxes, axis, sign);
+  if (stop.index < 0) return {sign * infinite, "", 0, 0};
+  const auto at = static_cast<size_t>(stop.index);
+  const Box& k = *boxes[at];
+  Furthest f{sign * std::max(0.0, stop.shift), keep_outs[at].name, 0, 0};
+  const double from_top = unit.high.z() - k.low.z();      // off its top: it passes under
+  const double from_bottom = k.high.z() - unit.low.z();   // off its bottom: it passes over
+  Box slim = unit;
+  if (from_top <= from_bottom) {
+    f.shallower = from_top;
+    slim.high.z() = k.low.z();
+  } else {
+    f.shallower = from_bottom;
+    slim.low.z() = k.high.z();
+  }
+  const Stop next = nearest_stop(slim, boxes, axis, sign);
+  f.gain = next.index < 0 ? infinite : next.shift - std::max(0.0, stop.shift);
+  return f;
+}
+
+}  // namespace kranich::place

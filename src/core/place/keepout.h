@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Keep-outs: how far a retract unit (or a fixed leg's mount) may shift before it runs into spar, duct or rib.
+//! Boxes in aircraft axes, starboard side; a cylinder counts as the box around it. SI. Source: handbook, Place.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/geometry.h"
+#include "core/model/design.h"
+
+namespace kranich::place {
+
+struct Box {
+  Vec3 low, high;
+  bool overlaps(const Box& other) const;
+};
+//! The box a keep-out fills, or nothing where a measure of it is missing.
+std::optional<Box> box_of(const KeepOut& keep_out);
+//! The body of a leg's unit where it stands, or nothing where the leg has none.
+std::optional<Box> unit_of(const Leg& leg);
+
+//! Shifts along one axis (0 x, 1 y) at which the unit overlaps the keep-out.
+struct Interval {
+  double from, to;
+};
+std::optional<Interval> blocked(const Box& unit, const Box& keep_out, int axis);
+
+//! How far the unit goes one way along an axis before something stops it.
+struct Furthest {
+  double shift;            //!< m, signed; infinite where nothing is in the way
+  std::string stopped_by;  //!< empty where nothing is in the way
+  //! A unit shallower by this much (from its top or bottom, whichever is less) would pass under or over it …
+  double shallower;
+  double gain;  //!< … and go so much further, to the next stop; infinite where there is none
+};
+Furthest furthest(const Box& unit, const std::vector<KeepOut>& keep_outs, int axis, int sign);
+
+}  // namespace kranich::place
