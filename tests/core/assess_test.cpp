@@ -83,7 +83,7 @@ TEST_CASE("every cure cures, and says truly what it costs") {
       // The least change: a step less does not do it.
       const auto& c = cures.front();
       Design less = d;
-      c.knob->apply(less, c.change - std::copysign(c.knob->step, c.change));
+      turn(*c.parts[0].knob, less, c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
       CHECK(worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
     }
   }

@@ -174,7 +174,7 @@ void FindingList::refresh_cures() {
     text->setWordWrap(true);
     auto* attempt = new QPushButton(tr("try"), row);
     attempt->setFlat(true);
-    attempt->setObjectName("try:" + QString::fromStdString(cure.knob->id));
+    attempt->setObjectName("try:" + QString::fromStdString(cure.id()));
     attempt->setAccessibleName(tr("Try: %1").arg(QString::fromStdString(cure.text)));
     attempt->setToolTip(tr("Makes this change; Ctrl+Z takes it back"));
     connect(attempt, &QPushButton::clicked, this, [this, cure] {

@@ -51,7 +51,12 @@ const LoadingState* Assessment::loading(const std::string& name) const {
   return loadings.empty() ? nullptr : &loadings.front();
 }
 
-Assessment assess(const Design& design, Stations which) {
+Stations Stations::only(Station station) {
+  return {station == Station::weigh,  station == Station::place, station == Station::stance,
+          station == Station::spring, station == Station::swing, station == Station::sequence};
+}
+
+Assessment assess(const Design& design, Stations which, const Assessment* near) {
   Assessment a;
   Collector collect(design, a.findings);
 
@@ -65,7 +70,10 @@ Assessment assess(const Design& design, Stations which) {
     else if (missing)
       state.no_rest = *missing;
     else {
-      auto rest = stance::solve(state.mass.down.mass, state.mass.down.at, *a.wheels);
+      const size_t at = a.loadings.size();
+      const stance::Rest* start =
+          near && at < near->loadings.size() && near->loadings[at].rest ? &*near->loadings[at].rest : nullptr;
+      auto rest = stance::solve(state.mass.down.mass, state.mass.down.at, *a.wheels, start);
       if (auto* r = std::get_if<stance::Rest>(&rest))
         state.rest = std::move(*r);
       else
@@ -73,11 +81,11 @@ Assessment assess(const Design& design, Stations which) {
     }
     a.loadings.push_back(std::move(state));
   }
-  assess_weigh(design, a, collect);
-  assess_place(design, a, collect);
-  assess_stance(design, a, collect);
-  assess_spring(design, a, collect);
-  if (which.swing) assess_swing(design, a, collect);
+  if (which.weigh) assess_weigh(design, a, collect);
+  if (which.place) assess_place(design, a, collect);
+  if (which.stance) assess_stance(design, a, collect);
+  if (which.spring) assess_spring(design, a, collect);
+  if (which.swing) assess_swing(design, a, collect, near);
   if (which.sequence) assess_sequence(design, a, collect);
   return a;
 }

@@ -36,6 +36,7 @@ struct LegLanding {
 
 struct LegSwing {
   LegName leg;
+  Leg of;  //!< the leg it was computed for: while that stays, so does the rest
   std::optional<swing::SwingInput> input;
   std::optional<swing::SwingFigures> figures;
   std::optional<swing::Clearance> least;
@@ -53,12 +54,15 @@ struct Assessment {
   const LoadingState* loading(const std::string& name) const;
 };
 
-//! Which stations to run; a cure needs only those its measure hangs on.
+//! Which stations to run; a cure needs only the one its measure stands in.
 struct Stations {
-  bool swing = true, sequence = true;
+  bool weigh = true, place = true, stance = true, spring = true, swing = true, sequence = true;
+  static Stations only(Station station);
 };
 
-Assessment assess(const Design& design, Stations which = {});
+//! `near`: the assessment of a design that differs little; its rests are where the search for the new ones
+//! starts. The answer is the same without it.
+Assessment assess(const Design& design, Stations which = {}, const Assessment* near = nullptr);
 
 //! The worst finding of each check (measure and subject) over all loadings, worst margins first.
 std::vector<const Finding*> worst_of_each(const Assessment& assessment);

@@ -9,12 +9,16 @@
 
 namespace kranich {
 
-void assess_swing(const Design& d, Assessment& a, Collector& collect) {
+void assess_swing(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
   for (const LegName name : {LegName::main, LegName::third}) {
     const Leg& leg = name == LegName::main ? d.gear.main : d.gear.third;
     if (!leg.retraction.fitted) continue;
-    LegSwing s{name, {}, {}, {}, {}};
+    LegSwing s{name, leg, {}, {}, {}, {}};
     collect.about(sequence::leg_actor(d, name), "", GearState::extended);
+    const LegSwing* known = nullptr;
+    if (near)
+      for (const auto& k : near->swings)
+        if (k.leg == name && k.least && k.of == leg) known = &k;
     auto input = swing::swing_input(leg);
     if (const auto* missing = std::get_if<std::string>(&input)) {
       s.missing = *missing;
@@ -23,7 +27,7 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect) {
       continue;
     }
     s.input = std::get<swing::SwingInput>(std::move(input));
-    s.least = swing::least_clearance(*s.input);
+    s.least = known ? *known->least : swing::least_clearance(*s.input);
     s.figures = swing::swing_figures(leg);
     auto& f = collect.add("swing.clearance", s.least->distance,
                           at_least(s.input->wanted_clearance, "the clearance you want"));

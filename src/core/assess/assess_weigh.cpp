@@ -77,8 +77,8 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
   const LoadingState* ledger = nullptr;
   for (const auto& l : a.loadings)
     if (l.name == w.loading && l.mass.known()) ledger = &l;
-  if (ledger && d.gear.main.axle.z.known()) {
-    const double says = ledger->mass.down.at.z() - d.gear.main.axle.z + w.main_axle_height;
+  if (ledger && w.main_axle_z.known()) {
+    const double says = ledger->mass.down.at.z() - w.main_axle_z + w.main_axle_height;
     limit = within(says - 2 * t.standard_error, says + 2 * t.standard_error,
                    "the ledger's height, give or take two standard errors");
   }

@@ -27,7 +27,28 @@ void delay(std::vector<Step>& steps, Action action, double by) {
     if (s.start >= from) s.start.si = std::max(0.0, s.start.si + by);
 }
 
+//! Moves what slides aboard, the ledger's place and every loading's own.
+void slide(Design& d, double by) {
+  for (auto& item : d.ledger) {
+    if (!item.slides) continue;
+    // No further than its tray goes.
+    if (item.slides_from.known() && item.slides_to.known())
+      by = std::clamp(item.at.x + by, item.slides_from.si, item.slides_to.si) - item.at.x;
+    item.at.x.si += by;
+    for (auto& l : d.loadings)
+      for (auto& a : l.aboard)
+        if (a.item == item.name) a.x.si += by;
+    return;
+  }
+}
+
 bool always(const Design&) { return true; }
+bool something_slides(const Design& d) {
+  return std::any_of(d.ledger.begin(), d.ledger.end(), [](const Item& i) { return i.slides; });
+}
+bool main_bends(const Design& d) { return !d.gear.main.retraction.fitted && d.gear.main.top.known(); }
+bool main_hinged(const Design& d) { return d.gear.main.spring.kind == SpringKind::leaf; }
+bool main_cord(const Design& d) { return d.gear.main.spring.kind == SpringKind::cord; }
 bool main_retracts(const Design& d) { return d.gear.main.retraction.fitted; }
 bool third_retracts(const Design& d) { return d.gear.third.retraction.fitted; }
 bool main_gas(const Design& d) { return d.gear.main.spring.kind == SpringKind::gas; }
@@ -77,6 +98,8 @@ const std::vector<Knob>& knobs() {
        [](Design& d, double v) { shift_leg(d.gear.third, v, 0, 0); }, always},
       {"main.side", "Each main wheel outboard by", "Each main wheel inboard by", Kind::length, mm, 0.5,
        [](Design& d, double v) { shift_leg(d.gear.main, 0, v, 0); }, always},
+      {"main.bend", "Main legs bent out by", "Main legs bent in by", Kind::angle, 0.5 * deg, 30 * deg,
+       [](Design& d, double v) { bend_leg_out(d.gear.main, v); }, main_bends},
       {"main.length", "Main legs longer by", "Main legs shorter by", Kind::length, mm, 0.3,
        [](Design& d, double v) { lengthen_leg(d.gear.main, v); }, always},
       {"third.length", "Nose or tail leg longer by", "Nose or tail leg shorter by", Kind::length, mm, 0.3,
@@ -96,6 +119,16 @@ const std::vector<Knob>& knobs() {
        [](Design& d, double v) { d.gear.main.spring.rate.si += v; }, main_linear},
       {"third.rate", "Nose or tail spring stiffer by", "Nose or tail spring softer by", Kind::stiffness, 10,
        1e5, [](Design& d, double v) { d.gear.third.spring.rate.si += v; }, third_linear},
+      {"main.leaf", "Main leaves stiffer by", "Main leaves softer by", Kind::torsion_rate, 10, 20000,
+       [](Design& d, double v) { d.gear.main.spring.leaf.torsion_rate.si += v; }, main_hinged},
+      {"main.strands", "More strands of cord:", "Fewer strands of cord:", Kind::factor, 2, 40,
+       [](Design& d, double v) { d.gear.main.spring.cord.strands.si += v; }, main_cord},
+      {"main.cord_length", "Cord longer, unstretched, by", "Cord shorter, unstretched, by", Kind::length, mm, 0.1,
+       [](Design& d, double v) { d.gear.main.spring.cord.free_length.si += v; }, main_cord},
+      {"main.preload", "Main springs preloaded more by", "Main springs preloaded less by", Kind::force, 1, 5000,
+       [](Design& d, double v) { d.gear.main.spring.preload.si += v; }, main_linear},
+      {"third.preload", "Nose or tail spring preloaded more by", "Nose or tail spring preloaded less by",
+       Kind::force, 1, 5000, [](Design& d, double v) { d.gear.third.spring.preload.si += v; }, third_linear},
       {"main.coil_length", "Main coils longer when installed by", "Main coils preloaded more by",
        Kind::length, 0.5 * mm, 0.1,
        [](Design& d, double v) { d.gear.main.spring.coil.installed_length.si += v; }, main_coil},
@@ -116,6 +149,8 @@ const std::vector<Knob>& knobs() {
        20 * deg, [](Design& d, double v) { d.gear.main.retraction.mount_tilt.si += v; }, main_retracts},
       {"third.mount_tilt", "Nose mount tilted up by", "Nose mount tilted down by", Kind::angle, 0.1 * deg,
        20 * deg, [](Design& d, double v) { d.gear.third.retraction.mount_tilt.si += v; }, third_retracts},
+      {"weigh.slide", "What slides aboard, aft by", "What slides aboard, forward by", Kind::length, mm, 0.4,
+       [](Design& d, double v) { slide(d, v); }, something_slides},
       {"sequence.legs_later", "Legs raised later by", "Legs raised earlier by", Kind::time, 0.1, 30,
        [](Design& d, double v) { delay(d.sequence.up, Action::raise, v); }, sequenced},
       {"sequence.doors_close_later", "Doors close later by", "Doors close earlier by", Kind::time, 0.1, 30,
@@ -142,12 +177,16 @@ std::vector<const Knob*> knobs_for(std::string_view id) {
     const std::string_view what = knob.substr(knob.find('.') + 1);  // "station" of "main.station"
     const bool of_sequence = starts(knob, "sequence.");
     bool use = false;
-    if (starts(id, "place."))
-      use = any_of(what, {"station", "length", "side", "shim", "wheel"});
+    if (starts(id, "weigh."))
+      use = what == "slide";
+    else if (starts(id, "place."))
+      use = any_of(what, {"station", "length", "side", "bend", "shim", "wheel", "slide"});
     else if (starts(id, "stance."))
-      use = any_of(what, {"station", "length", "shim", "rate", "charge", "coil_length"});
+      use = any_of(what, {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "leaf",
+                          "strands", "cord_length", "wheel", "bend"});
     else if (starts(id, "spring."))
-      use = any_of(what, {"rate", "charge", "coil_length", "travel", "wire"});
+      use = any_of(what, {"rate", "preload", "charge", "coil_length", "travel", "wire", "leaf", "strands",
+                          "cord_length"});
     else if (starts(id, "swing."))
       use = any_of(what, {"length", "unit_angle", "mount_tilt", "wheel", "station"});
     else if (starts(id, "sequence."))
@@ -157,70 +196,176 @@ std::vector<const Knob*> knobs_for(std::string_view id) {
   return list;
 }
 
+std::string Cure::id() const {
+  std::string s;
+  for (const auto& p : parts) s += (s.empty() ? "" : "+") + p.knob->id;
+  return s;
+}
+
+void turn(const Knob& knob, Design& d, double change) {
+  knob.apply(d, change);
+  if (!d.gear.unlinked || knob.id.rfind("main.", 0) != 0) return;
+  std::swap(d.gear.main, d.gear.port);
+  knob.apply(d, change);
+  std::swap(d.gear.main, d.gear.port);
+}
+
 Design Cure::applied(const Design& design) const {
   Design d = design;
-  knob->apply(d, change);
+  for (const auto& p : parts) turn(*p.knob, d, p.change);
   return d;
 }
 
-std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding) {
-  std::vector<Cure> cures;
-  if (finding.verdict != Verdict::fails && finding.verdict != Verdict::tight) return cures;
-  const bool failing = finding.verdict == Verdict::fails;
-  const Station station = finding.info().station;
-  const Stations needed{station == Station::swing, station == Station::sequence};
-  for (const Knob* knob : knobs_for(finding.measure_id)) {
-    if (!knob->fits(design)) continue;
-    const auto after = [&](double v) {
-      Design d = design;
-      knob->apply(d, v);
-      return d;
-    };
-    const auto spare = [&](double v) {
-      const Assessment a = assess(after(v), needed);
-      const Finding* f = worst_of(a, finding.measure_id, finding.subject);
-      return f ? lack(*f, failing) : std::nan("");
-    };
-    const auto change =
-        find_nearest_root(spare, 0, std::max(2 * knob->step, 0.01 * knob->range), -knob->range, knob->range);
-    if (!change || std::abs(*change) < 1e-9 * knob->range) continue;
-    const double rounded =
-        std::copysign(std::ceil(std::abs(*change) / knob->step - 1e-6) * knob->step, *change);
-    if (std::abs(rounded) > knob->range || !(spare(rounded) >= -1e-9)) continue;
-    Cure cure;
-    cure.knob = knob;
-    cure.change = rounded;
-    const Design changed = after(rounded);
-    const Assessment a = assess(changed);
-    const Finding* cured = worst_of(a, finding.measure_id, finding.subject);
-    if (!cured || severity(cured->verdict) >= severity(finding.verdict)) continue;
-    cure.reached = cured->verdict;
-    for (const Finding* now : worst_of_each(a)) {
-      if (now->measure_id == finding.measure_id && now->subject == finding.subject) continue;
-      const Finding* was = worst_of(before, now->measure_id, now->subject);
-      const Verdict old = was ? was->verdict : Verdict::noted;
-      const Price price{now->measure_id, now->subject, old, now->verdict, now->value};
-      if (severity(now->verdict) > severity(old)) cure.worse.push_back(price);
-      if (severity(now->verdict) < severity(old)) cure.better.push_back(price);
+namespace {
+
+//! Solves and prices the cures of one finding.
+class Surgeon {
+ public:
+  Surgeon(const Design& design, const Assessment& before, const Finding& finding)
+      : design_(design),
+        before_(before),
+        finding_(finding),
+        failing_(finding.verdict == Verdict::fails),
+        needed_(Stations::only(finding.info().station)) {
+    for (const Knob* k : knobs_for(finding.measure_id))
+      if (k->fits(design)) knobs_.push_back(k);
+  }
+
+  std::vector<Cure> singles() {
+    std::vector<Cure> cures;
+    for (const Knob* knob : knobs_) {
+      const auto change = find_root_downhill([&](double v) { return spare({{knob, v}}); }, 0,
+                                             std::max(2 * knob->step, 0.02 * knob->range), -knob->range,
+                                             knob->range, knob->step / 8);
+      if (!change || std::abs(*change) < 1e-9 * knob->range) continue;
+      const auto rounded = outward(*knob, *change);
+      for (const double v : {rounded, rounded + std::copysign(knob->step, rounded)}) {
+        if (std::abs(v) > knob->range || !(spare({{knob, v}}) >= -1e-9)) continue;
+        add(cures, {{knob, v}});
+        break;
+      }
     }
-    std::string words = rounded > 0 ? knob->more : knob->less;
+    return cures;
+  }
+
+  std::vector<Cure> pairs() {
+    // What each knob does to the lack, per share of its range.
+    struct Effect {
+      const Knob* knob;
+      double slope;
+    };
+    std::vector<Effect> effects;
+    for (const Knob* k : knobs_) {
+      const double h = std::max(2 * k->step, 0.01 * k->range);
+      const double slope = (spare({{k, h}}) - spare({{k, -h}})) / (2 * h) * k->range;
+      if (std::isfinite(slope) && slope != 0) effects.push_back({k, slope});
+    }
+    std::sort(effects.begin(), effects.end(),
+              [](const Effect& a, const Effect& b) { return std::abs(a.slope) > std::abs(b.slope); });
+    if (effects.size() > 6) effects.resize(6);
+    std::vector<Cure> cures;
+    for (size_t i = 0; i < effects.size(); ++i)
+      for (size_t j = i + 1; j < effects.size(); ++j) {
+        const Effect& a = effects[i];
+        const Effect& b = effects[j];
+        const double length = std::hypot(a.slope, b.slope);
+        const auto parts = [&](double t) {
+          return std::vector<Cure::Part>{{a.knob, std::clamp(t * a.slope / length, -1.0, 1.0) * a.knob->range},
+                                         {b.knob, std::clamp(t * b.slope / length, -1.0, 1.0) * b.knob->range}};
+        };
+        const auto t = find_root_downhill([&](double x) { return spare(parts(x)); }, 0, 0.05, 0, 1.4, 0.002);
+        if (!t || *t <= 0) continue;
+        auto rounded = parts(*t);
+        for (auto& p : rounded) p.change = outward(*p.knob, p.change);
+        if (std::abs(rounded[0].change) <= a.knob->range && std::abs(rounded[1].change) <= b.knob->range &&
+            spare(rounded) >= -1e-9)
+          add(cures, std::move(rounded));
+      }
+    return cures;
+  }
+
+ private:
+  double spare(const std::vector<Cure::Part>& parts) const {
+    Design d = design_;
+    for (const auto& p : parts) turn(*p.knob, d, p.change);
+    const Assessment a = assess(d, needed_, &before_);
+    const Finding* f = worst_of(a, finding_.measure_id, finding_.subject);
+    return f ? lack(*f, failing_) : std::nan("");
+  }
+  static double outward(const Knob& knob, double change) {
+    return std::copysign(std::ceil(std::abs(change) / knob.step - 1e-6) * knob.step, change);
+  }
+
+  void add(std::vector<Cure>& cures, std::vector<Cure::Part> parts) const {
+    Cure cure;
+    cure.parts = std::move(parts);
+    const Assessment a = assess(cure.applied(design_), {}, &before_);
+    const Finding* cured = worst_of(a, finding_.measure_id, finding_.subject);
+    if (!cured || severity(cured->verdict) >= severity(finding_.verdict)) return;
+    cure.reached = cured->verdict;
+    struct Cost {
+      double shrinks;
+      Price price;
+    };
+    std::vector<Cost> costs;
+    for (const Finding* now : worst_of_each(a)) {
+      if (now->measure_id == finding_.measure_id && now->subject == finding_.subject) continue;
+      const Finding* was = worst_of(before_, now->measure_id, now->subject);
+      const Verdict old = was ? was->verdict : Verdict::noted;
+      const Price price{now->measure_id, now->subject, old, now->verdict, was ? was->value : std::nan(""),
+                        now->value};
+      if (severity(now->verdict) > severity(old))
+        cure.worse.push_back(price);
+      else if (severity(now->verdict) < severity(old))
+        cure.better.push_back(price);
+      else if (was && was->margin_fraction - now->margin_fraction > 0.02)
+        costs.push_back({was->margin_fraction - now->margin_fraction, price});
+    }
+    std::stable_sort(costs.begin(), costs.end(), [](const Cost& x, const Cost& y) { return x.shrinks > y.shrinks; });
+    for (size_t i = 0; i < std::min<size_t>(3, costs.size()); ++i) cure.costs.push_back(costs[i].price);
+    for (const auto& p : cure.parts) cure.text += (cure.text.empty() ? "" : ", and ") + worded(p);
+    cures.push_back(std::move(cure));
+  }
+
+  std::string worded(const Cure::Part& p) const {
+    std::string words = p.change > 0 ? p.knob->more : p.knob->less;
     const auto replace = [&](std::string_view what, std::string_view with) {
       if (const auto at = words.find(what); at != std::string::npos) words.replace(at, what.size(), with);
     };
-    replace("Nose or tail", design.is_tricycle() ? "Nose" : "Tail");
-    replace("nose or tail", design.is_tricycle() ? "nose" : "tail");
-    cure.text = fmt::format("{} {}", words, format_quantity(std::abs(rounded), knob->kind, design.units));
-    cures.push_back(std::move(cure));
+    replace("Nose or tail", design_.is_tricycle() ? "Nose" : "Tail");
+    replace("nose or tail", design_.is_tricycle() ? "nose" : "tail");
+    return fmt::format("{} {}", words, format_quantity(std::abs(p.change), p.knob->kind, design_.units));
   }
+
+  const Design& design_;
+  const Assessment& before_;
+  const Finding& finding_;
+  bool failing_;
+  Stations needed_;
+  std::vector<const Knob*> knobs_;
+};
+
+}  // namespace
+
+std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding) {
+  if (finding.verdict != Verdict::fails && finding.verdict != Verdict::tight) return {};
+  Surgeon surgeon(design, before, finding);
+  auto cures = surgeon.singles();
+  if (cures.empty() && finding.verdict == Verdict::fails) cures = surgeon.pairs();
   const auto cost = [](const Cure& c) {
     int sum = 0;
     for (const auto& p : c.worse) sum += p.after == Verdict::fails ? 10 : 3;
     for (const auto& p : c.better) sum -= p.before == Verdict::fails ? 4 : 1;
     return sum;
   };
+  const auto effort = [](const Cure& c) {
+    double sum = 0;
+    for (const auto& p : c.parts) sum += std::abs(p.change) / p.knob->range;
+    return sum;
+  };
   std::stable_sort(cures.begin(), cures.end(), [&](const Cure& x, const Cure& y) {
     if (cost(x) != cost(y)) return cost(x) < cost(y);
-    return std::abs(x.change) / x.knob->range < std::abs(y.change) / y.knob->range;
+    return effort(x) < effort(y);
   });
   return cures;
 }

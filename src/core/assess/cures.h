@@ -22,6 +22,8 @@ struct Knob {
   bool (*fits)(const Design&);
 };
 const std::vector<Knob>& knobs();
+//! Turns a knob; one of the main legs turns both of them.
+void turn(const Knob& knob, Design& design, double change);
 //! The knobs that can move a measure at all.
 std::vector<const Knob*> knobs_for(std::string_view measure_id);
 
@@ -29,20 +31,27 @@ std::vector<const Knob*> knobs_for(std::string_view measure_id);
 struct Price {
   std::string measure_id, subject;
   Verdict before, after;
-  double value_after;
+  double value_before, value_after;
 };
 
 struct Cure {
-  const Knob* knob;
-  double change;              //!< SI, rounded outward to the knob's step
+  struct Part {
+    const Knob* knob;
+    double change;  //!< SI, rounded outward to the knob's step
+  };
+  std::vector<Part> parts;    //!< one; two where nothing single does it
   std::string text;           //!< "Main wheels forward by 24 mm"
   Verdict reached;            //!< of the finding cured
   std::vector<Price> worse;   //!< checks whose verdict gets worse
   std::vector<Price> better;  //!< other checks whose verdict gets better
+  std::vector<Price> costs;   //!< checks whose verdict stays but whose margin shrinks most, worst first
+  std::string id() const;     //!< "main.station", "main.station+third.shim"
   Design applied(const Design& design) const;
 };
 
-//! Cures of one finding, the cheapest (least gets worse, then least change against its range) first.
+//! Cures of one finding, the cheapest (least gets worse, then least change against its range) first. Where no
+//! single change cures a failing finding, pairs: from each knob's effect the way on which the two together do
+//! it with the least of their ranges, then solved on the whole design.
 std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding);
 
 }  // namespace kranich

@@ -7,9 +7,10 @@
 #include <cmath>
 #include <cstdint>
 
+
 namespace kranich {
 
-std::optional<double> find_root(const Function& f, double from, double to) {
+std::optional<double> find_root(const Function& f, double from, double to, double within) {
   const double a = f(from);
   const double b = f(to);
   if (!std::isfinite(a) || !std::isfinite(b)) return std::nullopt;
@@ -20,7 +21,10 @@ std::optional<double> find_root(const Function& f, double from, double to) {
   const bool ordered = from < to;
   const auto [low, high] = boost::math::tools::toms748_solve(
       f, ordered ? from : to, ordered ? to : from, ordered ? a : b, ordered ? b : a,
-      boost::math::tools::eps_tolerance<double>(46), evaluations);
+      [&, eps = boost::math::tools::eps_tolerance<double>(46)](double x, double y) mutable {
+        return std::abs(x - y) <= within || eps(x, y);
+      },
+      evaluations);
   return std::abs(f(low)) < std::abs(f(high)) ? low : high;
 }
 
@@ -44,6 +48,33 @@ std::optional<double> find_nearest_root(const Function& f, double start, double 
       if (std::isfinite(v) && (v < 0) != (f0 < 0)) return find_root(f, next_left, left);
       left = next_left;
     }
+  }
+  return std::nullopt;
+}
+
+std::optional<double> find_root_downhill(const Function& f, double start, double step, double low, double high,
+                                         double within) {
+  const double f0 = f(start);
+  if (!std::isfinite(f0)) return std::nullopt;
+  if (f0 == 0) return start;
+  const double up = f(std::min(start + step, high));
+  const double down = f(std::max(start - step, low));
+  const bool up_is_nearer = std::isfinite(up) && (!std::isfinite(down) || std::abs(up) <= std::abs(down));
+  // A sign change on either side is the answer; else go on where it gets less.
+  if (std::isfinite(up) && (up < 0) != (f0 < 0)) return find_root(f, start, std::min(start + step, high), within);
+  if (std::isfinite(down) && (down < 0) != (f0 < 0)) return find_root(f, std::max(start - step, low), start, within);
+  const double sign = up_is_nearer ? 1 : -1;
+  double at = start + sign * step;
+  const double value = up_is_nearer ? up : down;
+  if (!std::isfinite(value) || std::abs(value) >= std::abs(f0)) return std::nullopt;
+  while (at > low && at < high) {
+    step *= 2;
+    const double next = std::clamp(at + sign * step, low, high);
+    const double next_value = f(next);
+    if (std::isfinite(next_value) && (next_value < 0) != (f0 < 0))
+      return sign > 0 ? find_root(f, at, next, within) : find_root(f, next, at, within);
+    if (!std::isfinite(next_value)) return std::nullopt;
+    at = next;
   }
   return std::nullopt;
 }

@@ -10,13 +10,19 @@ namespace kranich {
 using Function = std::function<double(double)>;
 
 //! Root of f between two places where its sign differs (Boost.Math's TOMS 748). Nothing where it does not
-//! change sign or f is not finite at an end.
-std::optional<double> find_root(const Function& f, double from, double to);
+//! change sign or f is not finite at an end. `within`: how near to the root is near enough (0: to the last
+//! digits).
+std::optional<double> find_root(const Function& f, double from, double to, double within = 0);
 
 //! The root nearest to `start` in [low, high]: steps outward from `start` on both sides, doubling from
 //! `step`, until the sign changes, then refines. Nothing if the sign never changes within the bounds.
 std::optional<double> find_nearest_root(const Function& f, double start, double step, double low,
                                         double high);
+
+//! As find_nearest_root for a function that falls or rises through its root without turning back first: one
+//! step tells which way, and only that way is searched.
+std::optional<double> find_root_downhill(const Function& f, double start, double step, double low, double high,
+                                         double within);
 
 struct Minimum {
   double at;

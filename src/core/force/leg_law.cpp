@@ -52,6 +52,13 @@ double LegLaw::slope(double s) const {
   return 0;
 }
 
+LegLaw::ForceAndSlope LegLaw::both(double s) const {
+  if (kind != Kind::gas) return {force(s), slope(s)};
+  const double left = volume - piston_area * s;
+  const double p = pressure * std::pow(volume / left, exponent);
+  return {piston_area * (p - ambient), piston_area * piston_area * exponent * p / left};
+}
+
 double LegLaw::closure(double f) const {
   if (kind == Kind::rigid || !(f > force(0))) return 0;
   double s = 0;

@@ -24,6 +24,10 @@ struct LegLaw {
   double force(double closure) const;
   //! Its slope.
   double slope(double closure) const;
+  struct ForceAndSlope {
+    double force, slope;
+  };
+  ForceAndSlope both(double closure) const;
   //! Closure under a force: 0 up to the preload, the travel beyond what the spring carries there.
   double closure(double force) const;
   //! Work done on the spring up to a closure.

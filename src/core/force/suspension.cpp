@@ -30,9 +30,9 @@ Suspension::Closure Suspension::closure(double q) const {
 Suspension::At Suspension::at(double q) const {
   At a{};
   const Closure c = closure(q);
-  const double f = law.force(c.s);
+  const auto [f, f_1] = law.both(c.s);
   a.force = f * c.s_1;
-  a.slope = law.slope(c.s) * c.s_1 * c.s_1 + f * c.s_2;
+  a.slope = f_1 * c.s_1 * c.s_1 + f * c.s_2;
   if (path == Path::straight) {
     a.axle = axle + Vec3(0, 0, q);
     a.axle_1 = Vec3::UnitZ();

@@ -254,6 +254,7 @@ void describe(V& v, Weighing& w) {
   v.given("tilted_third_kg", w.tilted_third, reading("Nose or tail wheel, tilted"));
   v.given("tilt_pitch_deg", w.tilt_pitch, spec::angle("Pitch when tilted", -45, 45));
   v.given("third_above_main_m", w.third_above_main, spec::place("Nose or tail axle above the main axle, level"));
+  v.given("main_axle_z_m", w.main_axle_z, spec::place("Main axle's waterline when weighed"));
   v.given("main_axle_height_m", w.main_axle_height, spec::size("Main axle above the ground, level", 5));
   v.given("reading_error_kg", w.reading_error, spec::not_negative("Standard error of a reading", Kind::mass, 500));
   v.given("pitch_error_deg", w.pitch_error, spec::angle("Standard error of the tilt", 0, 10));

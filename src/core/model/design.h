@@ -180,7 +180,7 @@ struct Weighing : Kept {
   //! With the nose raised (legs blocked, wheels free to roll): the third wheel's reading and the pitch.
   Given tilted_third, tilt_pitch;
   Given third_above_main;                   //!< of the axles, level
-  Given main_axle_height;                   //!< above the ground, level
+  Given main_axle_z, main_axle_height;      //!< waterline, and above the ground, level
   Given reading_error = defaulted(0.2);     //!< standard error of each reading
   Given pitch_error = defaulted(0.1 * radians(1));  //!< and of the tilt
   bool operator==(const Weighing&) const = default;

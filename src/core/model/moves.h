@@ -6,13 +6,21 @@
 
 namespace kranich {
 
-//! Shifts a whole leg with its mount and pivot (m).
+//! Shifts a whole leg with its mount, hinge, spring and pivot (m).
 inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
-  for (Point* p : {&leg.axle, &leg.top, &leg.retraction.pivot}) {
+  for (Point* p : {&leg.axle, &leg.top, &leg.hinge, &leg.spring.anchor_airframe, &leg.spring.anchor_leg,
+                   &leg.retraction.pivot}) {
     p->x.si += dx;
     p->y.si += dy;
     p->z.si += dz;
   }
+}
+
+//! Does the same to both main legs: the port one has its own numbers only when it is unlinked.
+template <class F>
+void for_mains(Design& design, F&& change) {
+  change(design.gear.main);
+  if (design.gear.unlinked) change(design.gear.port);
 }
 
 //! Moves the axle along the leg's line by a length (m, longer positive); the upper end stays.
@@ -25,6 +33,19 @@ inline void lengthen_leg(Leg& leg, double by) {
   leg.axle.x.si += by * line.x();
   leg.axle.y.si += by * line.y();
   leg.axle.z.si += by * line.z();
+}
+
+//! Bends a leg outward about its upper end at constant length (rad, out positive), seen from ahead: the wheel
+//! goes out and the aircraft sinks. The axle is not bent back, so camber falls by as much.
+inline void bend_leg_out(Leg& leg, double by) {
+  const double y0 = leg.top.y;
+  const double z0 = leg.top.z;
+  const double y = leg.axle.y - y0;
+  const double z = leg.axle.z - z0;
+  leg.axle.y.si = y0 + y * std::cos(by) - z * std::sin(by);
+  leg.axle.z.si = z0 + y * std::sin(by) + z * std::cos(by);
+  if (!leg.camber.known()) leg.camber.si = 0;
+  leg.camber.si -= by;
 }
 
 }  // namespace kranich

@@ -105,7 +105,7 @@ Settled settle(const WheelOnLeg& w, const Vertical& v, double heave, double star
         const double slope = at.slope + w.tyre.slope(k.t) * k.by_q * k.by_q + w.tyre.force(k.t) * k.by_qq;
         double next = slope > 0 && k.t > 0 ? q - miss / slope : 0.5 * (low + high);
         if (!(next > low && next < high)) next = 0.5 * (low + high);
-        if (std::abs(next - q) <= 1e-15 * most || high - low <= 1e-15 * most) break;
+        if (std::abs(next - q) <= 1e-14 * most || high - low <= 1e-15 * most) break;
         go(next);
       }
     }
@@ -225,7 +225,7 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   Balance now = balance(weight, cg, wheels, x, states);
   std::vector<WheelState> tried = states;
   int iterations = 0;
-  for (; iterations < 200 && norm(now.gradient) > 1e-14; ++iterations) {
+  for (; iterations < 200 && norm(now.gradient) > 1e-13; ++iterations) {
     // Newton on the energy, made a descent where the stiffness is not positive; contacts and stops are kinks,
     // which the line search steps over.
     const Mat3 scaled = metric.asDiagonal() * now.stiffness * metric.asDiagonal();
