@@ -154,7 +154,7 @@ Support support_of(const Standing& s) {
   return support;
 }
 
-PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass) {
+PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, bool for_map) {
   PlaceFigures f;
   f.mass = mass;
   f.main_behind = -place::behind_contact(s.cg, s.main, 0);
@@ -183,7 +183,7 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass) 
       run.drag_height = place::height_above_ground({0, 0, *r.drag_z}, {0, s.main.z, s.main.radius}, 0);
       run.thrust_height = place::height_above_ground({0, 0, *r.thrust_z}, {0, s.main.z, s.main.radius}, 0);
       f.rotation = place::rotation(run);
-      f.furthest_aft = place::furthest_aft_main(run, 1.05);
+      if (!for_map) f.furthest_aft = place::furthest_aft_main(run, 1.05);
     }
   } else {
     f.tailwheel = place::tailwheel_figures({s.main, s.third, 2 * s.half_track}, s.cg);
@@ -192,11 +192,12 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass) 
     const double z = place::height_above_ground({s.cg.x(), 0, *r.side_z}, s.main, s.pitch);
     f.crosswind = place::crosswind_tip_speed(tripod, mass, r.side_force, 1, z, r.density);
   }
-  const Support support = support_of(s);
-  f.tipping_least =
-      support.polygon.size() < 3
-          ? none
-          : place::nearest_edge(support.polygon, support.cg).distance / support.height;
+  f.tipping_least = none;
+  if (!for_map || !r.wings) {
+    const Support support = support_of(s);
+    if (support.polygon.size() >= 3)
+      f.tipping_least = place::nearest_edge(support.polygon, support.cg).distance / support.height;
+  }
   f.propeller = std::numeric_limits<double>::infinity();
   const double pitch = r.tricycle ? s.pitch : 0;
   for (const auto& p : r.propellers) {

@@ -56,7 +56,8 @@ struct PlaceFigures {
   //! The tightest propeller, static: its clearance and what is wanted; infinite without one.
   double propeller = 0, propeller_wanted = 0;
 };
-PlaceFigures place_figures(const PlaceRules& rules, const Standing& standing, double mass);
+//! `for_map`: leaves out what has no limit (the tipping rose of winged aircraft, the furthest-aft wheel).
+PlaceFigures place_figures(const PlaceRules& rules, const Standing& standing, double mass, bool for_map = false);
 
 //! One check as a number against its limit, for the map: which measure, and NaN for a side without limit.
 struct PlaceLine {

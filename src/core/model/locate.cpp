@@ -118,7 +118,8 @@ class Walker {
   void choice(std::string_view, E&, Names, std::string_view) {}
   template <class T>
   void object(std::string_view key, T& t, std::string_view title) {
-    Walker inner(found_, path_ + "/" + std::string(key), title_ + std::string(title) + ", ");
+    // "Gear" adds nothing to "Main leg, starboard".
+    Walker inner(found_, path_ + "/" + std::string(key), key == "gear" ? title_ : title_ + std::string(title) + ", ");
     describe(inner, t);
   }
   template <class T>

@@ -1,0 +1,193 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/placement_map.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/model/moves.h"
+#include "core/place/keepout.h"
+
+namespace kranich {
+namespace {
+
+using Vec2 = Eigen::Vector2d;
+
+//! Zero contour of a field on a grid by marching squares, its pieces joined end to end.
+std::vector<std::vector<Vec2>> contour(const MapArea& area, const std::vector<float>& field) {
+  const auto node = [&](int c, int r) {
+    return Vec2(area.x_low + (area.x_high - area.x_low) * c / (area.columns - 1),
+                area.y_low + (area.y_high - area.y_low) * r / (area.rows - 1));
+  };
+  const auto value = [&](int c, int r) { return field[static_cast<size_t>(r * area.columns + c)]; };
+  std::vector<std::pair<Vec2, Vec2>> pieces;
+  for (int r = 0; r + 1 < area.rows; ++r)
+    for (int c = 0; c + 1 < area.columns; ++c) {
+      const std::array<Vec2, 4> corner{node(c, r), node(c + 1, r), node(c + 1, r + 1), node(c, r + 1)};
+      const std::array<float, 4> v{value(c, r), value(c + 1, r), value(c + 1, r + 1), value(c, r + 1)};
+      std::array<Vec2, 4> cut;
+      int cuts = 0;
+      for (size_t e = 0; e < 4; ++e) {
+        const size_t f = (e + 1) % 4;
+        if (!std::isfinite(v[e]) || !std::isfinite(v[f]) || (v[e] < 0) == (v[f] < 0)) continue;
+        const double t = static_cast<double>(v[e]) / (static_cast<double>(v[e]) - static_cast<double>(v[f]));
+        cut[static_cast<size_t>(cuts++)] = corner[e] + t * (corner[f] - corner[e]);
+      }
+      for (int i = 0; i + 1 < cuts; i += 2)
+        pieces.emplace_back(cut[static_cast<size_t>(i)], cut[static_cast<size_t>(i + 1)]);
+    }
+  const double near = 1e-9 * (area.x_high - area.x_low + area.y_high - area.y_low);
+  std::vector<std::vector<Vec2>> curves;
+  std::vector<bool> used(pieces.size(), false);
+  for (size_t i = 0; i < pieces.size(); ++i) {
+    if (used[i]) continue;
+    used[i] = true;
+    std::vector<Vec2> line{pieces[i].first, pieces[i].second};
+    for (bool grown = true; grown;) {
+      grown = false;
+      for (size_t j = i + 1; j < pieces.size(); ++j) {
+        if (used[j]) continue;
+        const auto& [a, b] = pieces[j];
+        const auto meets = [&](const Vec2& p, const Vec2& q) { return (p - q).lpNorm<1>() < near; };
+        if (meets(line.back(), a))
+          line.push_back(b);
+        else if (meets(line.back(), b))
+          line.push_back(a);
+        else if (meets(line.front(), a))
+          line.insert(line.begin(), b);
+        else if (meets(line.front(), b))
+          line.insert(line.begin(), a);
+        else
+          continue;
+        used[j] = grown = true;
+      }
+    }
+    curves.push_back(std::move(line));
+  }
+  return curves;
+}
+
+}  // namespace
+
+MapModel::MapModel(const Design& d, const Assessment& a, const std::string& loading, MapUp up)
+    : rules_(place_rules(d)),
+      up_(up),
+      reach_low_(-std::numeric_limits<double>::infinity()),
+      reach_high_(std::numeric_limits<double>::infinity()) {
+  if (!a.wheels) return;
+  const double axle = d.gear.main.axle.x;
+  for (const auto& l : a.loadings) {
+    if (!l.rest || !l.flown) continue;
+    const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
+    if (ways_.empty() || l.name == loading) {
+      const PlaceFigures f = place_figures(rules_, s, l.mass.down.mass);
+      here_ = {axle, up == MapUp::track ? 2 * s.half_track : f.cg_height};
+      base_ = f.wheelbase;
+    }
+    ways_.push_back({s, l.mass.down.mass, l.name});
+  }
+  if (const auto unit = place::unit_of(d.gear.main)) {
+    for (const auto& k : d.airframe.keep_outs)
+      if (const auto box = place::box_of(k))
+        if (const auto range = place::blocked(*unit, *box, 0))
+          blocked_.push_back({k.name, axle + range->from, axle + range->to});
+    reach_low_ = axle + place::furthest(*unit, d.airframe.keep_outs, 0, -1).shift;
+    reach_high_ = axle + place::furthest(*unit, d.airframe.keep_outs, 0, +1).shift;
+  }
+}
+
+Standing MapModel::moved(const Way& way, double x, double y) const {
+  Standing s = way.standing;
+  s.main.x += x - here_.x();
+  if (up_ == MapUp::track) {
+    s.half_track += (y - here_.y()) / 2;
+  } else {
+    s.main.z -= y - here_.y();
+    s.third.z -= y - here_.y();
+  }
+  // On its wheels, their closures as they are: the rest's own pitch changes as the stiff gear's does.
+  const auto before = place::pitch_on(way.standing.third, way.standing.main);
+  const auto after = place::pitch_on(s.third, s.main);
+  s.pitch = before && after ? way.standing.pitch + *after - *before : std::numeric_limits<double>::quiet_NaN();
+  return s;
+}
+
+std::vector<MapFinding> MapModel::at(double x, double y) const {
+  std::vector<MapFinding> found;
+  for (const auto& way : ways_) {
+    const auto lines = place_lines(rules_, place_figures(rules_, moved(way, x, y), way.mass, true));
+    for (const auto& line : lines) {
+      const auto same = std::find_if(found.begin(), found.end(),
+                                     [&](const MapFinding& f) { return f.measure == line.measure; });
+      const double margin = line.margin();
+      const MapFinding now{line.measure, line.value, line.lower, line.upper, way.loading, !(margin >= 0)};
+      if (same == found.end())
+        found.push_back(now);
+      else if (margin < PlaceLine{same->measure, same->value, same->lower, same->upper}.margin())
+        *same = now;
+    }
+  }
+  return found;
+}
+
+MapArea MapModel::usual_area() const {
+  const double span = 0.28 * base_;
+  if (up_ == MapUp::track)
+    return {here_.x() - span, here_.x() + span, 0.35 * here_.y(), 1.5 * here_.y()};
+  return {here_.x() - span, here_.x() + span, 0.55 * here_.y(), 1.55 * here_.y()};
+}
+
+PlacementMap MapModel::map(const MapArea& area) const {
+  PlacementMap m{area, here_, {}, {}, blocked_, reach_low_, reach_high_};
+  const auto nodes = static_cast<size_t>(area.columns * area.rows);
+  m.margin.assign(nodes, std::numeric_limits<float>::infinity());
+  struct Side {
+    std::string_view measure;
+    bool upper;
+    double limit;
+    std::vector<float> field;
+  };
+  std::vector<Side> sides;
+  const auto side_of = [&](const PlaceLine& line, bool upper) -> Side& {
+    for (auto& s : sides)
+      if (s.measure == line.measure && s.upper == upper) return s;
+    sides.push_back({line.measure, upper, upper ? line.upper : line.lower,
+                     std::vector<float>(nodes, std::numeric_limits<float>::infinity())});
+    return sides.back();
+  };
+  for (int r = 0; r < area.rows; ++r)
+    for (int c = 0; c < area.columns; ++c) {
+      const auto node = static_cast<size_t>(r * area.columns + c);
+      const double x = area.x_low + (area.x_high - area.x_low) * c / (area.columns - 1);
+      const double y = area.y_low + (area.y_high - area.y_low) * r / (area.rows - 1);
+      for (const auto& way : ways_)
+        for (const auto& line : place_lines(rules_, place_figures(rules_, moved(way, x, y), way.mass, true))) {
+          const auto enter = [&](bool upper, double spare) {
+            float& at = side_of(line, upper).field[node];
+            at = std::min(at, static_cast<float>(spare));
+          };
+          if (std::isfinite(line.lower)) enter(false, line.value - line.lower);
+          if (std::isfinite(line.upper)) enter(true, line.upper - line.value);
+          m.margin[node] = std::min(m.margin[node], static_cast<float>(line.margin()));
+        }
+    }
+  for (auto& s : sides) {
+    MapBoundary b{s.measure, s.upper, s.limit, contour(area, s.field), true};
+    if (b.curves.empty()) continue;
+    for (const auto& curve : b.curves)
+      for (const Vec2& p : curve)
+        if (p.x() >= reach_low_ && p.x() <= reach_high_) b.out_of_reach = false;
+    m.boundaries.push_back(std::move(b));
+  }
+  return m;
+}
+
+void move_on_map(Design& d, MapUp up, double dx, double dy) {
+  for_mains(d, [&](Leg& leg) {
+    shift_leg(leg, dx, up == MapUp::track ? dy / 2 : 0, 0);
+    if (up == MapUp::cg_height) leg.axle.z.si -= dy;
+  });
+  if (up == MapUp::cg_height) d.gear.third.axle.z.si -= dy;
+}
+
+}  // namespace kranich

@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The placement map: main-axle station across, height of the CG above the ground (or track) up, every limit of
+//! Place a named boundary in it, and what keep-outs put out of reach. Only the mains' station and the legs'
+//! length (alike on all legs) or the track change over the map; closures of legs and tyres stay as they are at
+//! rest, so that a point of the map is one closed evaluation. The design's own place agrees with the checks.
+#pragma once
+
+#include <Eigen/Core>
+#include <string>
+#include <vector>
+
+#include "core/assess/place_rules.h"
+
+namespace kranich {
+
+enum class MapUp { cg_height, track };
+
+struct MapArea {
+  double x_low, x_high, y_low, y_high;
+  int columns = 44, rows = 30;
+};
+
+//! A check at one point of the map, its worst over the flown loadings.
+struct MapFinding {
+  std::string_view measure;
+  double value, lower, upper;
+  std::string loading;
+  bool fails;
+};
+
+struct MapBoundary {
+  std::string_view measure;
+  bool upper;  //!< the upper limit of the measure, not the lower
+  double limit;
+  std::vector<std::vector<Eigen::Vector2d>> curves;
+  bool out_of_reach;  //!< no point of it can be reached before a keep-out stops the unit
+};
+
+//! Stations that the unit cannot take.
+struct MapBlocked {
+  std::string name;
+  double from, to;
+};
+
+struct PlacementMap {
+  MapArea area;
+  Eigen::Vector2d here;              //!< the design
+  std::vector<MapBoundary> boundaries;
+  std::vector<float> margin;         //!< worst margin fraction at each node, row by row from below; < 0 fails
+  std::vector<MapBlocked> blocked;
+  double reach_low, reach_high;      //!< stations within which nothing stops the unit; infinite where open
+};
+
+//! Evaluates points of a design's map.
+class MapModel {
+ public:
+  //! `loading`: whose CG height stands on the axis. Not ok() where nothing flown stands on its wheels.
+  MapModel(const Design& design, const Assessment& assessment, const std::string& loading, MapUp up);
+  bool ok() const { return !ways_.empty(); }
+  Eigen::Vector2d here() const { return here_; }
+  //! The checks at a point, each at the loading where it is worst.
+  std::vector<MapFinding> at(double x, double y) const;
+  PlacementMap map(const MapArea& area) const;
+  //! An area round the design in which the boundaries lie.
+  MapArea usual_area() const;
+
+ private:
+  struct Way {
+    Standing standing;
+    double mass;
+    std::string loading;
+  };
+  Standing moved(const Way& way, double x, double y) const;
+  PlaceRules rules_;
+  std::vector<Way> ways_;
+  Eigen::Vector2d here_{0, 0};
+  MapUp up_;
+  double base_ = 1;  //!< wheelbase
+  std::vector<MapBlocked> blocked_;
+  double reach_low_, reach_high_;
+};
+
+//! The change of a design that goes from its place in the map to another.
+void move_on_map(Design& design, MapUp up, double dx, double dy);
+
+}  // namespace kranich

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Build tolerance: does a verdict hold over the whole box of what the inputs may turn out to be, and which
+//! input matters most? Method: every input with a tolerance (or not yet decided, with its range) is tried at
+//! both ends, the others as they are; a check's spread is the sum of these effects (first-order interval). Where
+//! that sum reaches a limit, the worst corner itself is assessed and its verdict counts.
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "core/assess/assess.h"
+
+namespace kranich {
+
+struct Influence {
+  std::string path, title;
+  double effect;   //!< greatest change of the measure, SI, ≥ 0
+  bool undecided;
+};
+
+//! One check (its worst loading) over the box.
+struct Spread {
+  std::string measure_id, subject, loading;
+  double low, high;                   //!< SI
+  Verdict over_box;                   //!< at the worst corner; as the finding's where nothing changes
+  std::vector<Influence> influences;  //!< those that matter, greatest first, four at most
+  std::vector<std::string> hangs_on;  //!< undecided inputs that alone can change the verdict, by title
+  double effect() const { return (high - low) / 2; }
+  std::string key() const { return measure_id + "|" + subject; }
+};
+
+struct ToleranceResult {
+  std::vector<Spread> spreads;
+  int inputs = 0, corners = 0;
+  bool cancelled = false;
+  const Spread* of(const Finding& finding) const;
+};
+
+//! Called with the share done; false stops the work.
+using Progress = std::function<bool(double)>;
+
+ToleranceResult over_tolerances(const Design& design, const Assessment& assessment, const Progress& progress = {});
+
+//! What waits for a decision: each undecided number, what decides it, and the findings that hang on it.
+struct Waiting {
+  std::string path, title, name, waits_for;
+  double value, range, spare;             //!< SI; spare NaN where none is named
+  std::vector<std::string> findings;      //!< titles
+};
+std::vector<Waiting> waiting_for_decisions(const Design& design, const ToleranceResult& result);
+
+}  // namespace kranich
