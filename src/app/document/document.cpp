@@ -12,18 +12,76 @@ namespace kranich::app {
 namespace {
 constexpr size_t most_undo_steps = 500;
 constexpr int autosave_delay_ms = 1500;
+constexpr int tolerance_delay_ms = 200;
 }  // namespace
 
 Document::Document(QObject* parent) : QObject(parent) {
   autosave_timer_.setSingleShot(true);
   autosave_timer_.setInterval(autosave_delay_ms);
   connect(&autosave_timer_, &QTimer::timeout, this, &Document::autosave);
+  tolerance_timer_.setSingleShot(true);
+  tolerance_timer_.setInterval(tolerance_delay_ms);
+  connect(&tolerance_timer_, &QTimer::timeout, this, &Document::start_tolerances);
+  pool_.setMaxThreadCount(1);
 }
 
-Document::~Document() { drop_recovery(); }
+Document::~Document() {
+  if (running_) *running_ = false;
+  pool_.waitForDone();
+  drop_recovery();
+}
+
+const Spread* Document::spread_of(const Finding& finding) const {
+  return tolerances_ ? tolerances_->of(finding) : nullptr;
+}
+
+void Document::drop_tolerances() {
+  if (running_) *running_ = false;
+  running_.reset();
+  tolerances_.reset();
+  tolerance_timer_.start();
+}
+
+void Document::cancel_tolerances() {
+  if (running_) *running_ = false;
+  running_.reset();
+  tolerance_timer_.stop();
+  emit tolerances_changed();
+}
+
+void Document::start_tolerances() {
+  if (drag_start_) return;  // the end of the drag asks again
+  running_ = std::make_shared<std::atomic<bool>>(true);
+  tolerance_progress_ = 0;
+  emit tolerances_changed();
+  pool_.start([this, run = running_, design = design_, assessment = assessment_] {
+    auto result = over_tolerances(design, assessment, [&](double share) {
+      QMetaObject::invokeMethod(this, [this, run, share] {
+        if (run != running_) return;
+        tolerance_progress_ = share;
+        emit tolerances_changed();
+      });
+      return run->load();
+    });
+    if (result.cancelled) return;
+    QMetaObject::invokeMethod(this, [this, run, done = std::move(result)]() mutable {
+      if (run != running_) return;  // the design went on meanwhile
+      running_.reset();
+      tolerances_ = std::move(done);
+      emit tolerances_changed();
+    });
+  });
+}
+
+void Document::lay_over(std::vector<Laid> variants) {
+  laid_ = std::move(variants);
+  emit view_changed();
+}
 
 void Document::assess_now() {
-  assessment_ = assess(design_);
+  Assessment next = assess(design_, {}, &assessment_);
+  assessment_ = std::move(next);
+  drop_tolerances();
   if (!assessment_.loadings.empty() &&
       std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
                    [&](const LoadingState& l) { return l.name == loading_.toStdString(); }))
@@ -116,7 +174,9 @@ void Document::start(Design design, const QString& path, bool read_only) {
   undo_.clear();
   redo_.clear();
   pinned_.reset();
+  laid_.clear();
   drop_recovery();
+  assessment_ = {};
   design_ = std::move(design);
   path_ = path;
   read_only_ = read_only;

@@ -4,13 +4,17 @@
 
 #include <QObject>
 #include <QString>
+#include <QThreadPool>
 #include <QTimer>
+#include <atomic>
 #include <filesystem>
 #include <functional>
+#include <memory>
 #include <optional>
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 
 namespace kranich::app {
@@ -56,6 +60,24 @@ class Document : public QObject {
   const Design* pinned() const { return pinned_ ? &*pinned_ : nullptr; }
   const Assessment* pinned_assessment() const { return pinned_ ? &pinned_assessment_ : nullptr; }
 
+  // --- build tolerances: worked out in the background whenever the design rests ---
+  //! Of the design as it is; null while it is worked out.
+  const ToleranceResult* tolerances() const { return tolerances_ ? &*tolerances_ : nullptr; }
+  const Spread* spread_of(const Finding& finding) const;
+  double tolerance_progress() const { return tolerance_progress_; }
+  bool tolerance_running() const { return running_ != nullptr; }
+  void cancel_tolerances();
+  void start_tolerances();
+
+  // --- variants laid over the drawings ---
+  struct Laid {
+    QString name;
+    Design design;
+    Assessment assessment;
+  };
+  const std::vector<Laid>& laid_over() const { return laid_; }
+  void lay_over(std::vector<Laid> variants);
+
   // --- how it is looked at (not part of the design) ---
   QString loading_name() const { return loading_; }
   const LoadingState* loading() const { return assessment_.loading(loading_.toStdString()); }
@@ -74,6 +96,7 @@ class Document : public QObject {
  signals:
   void started();       //!< another project is in hand
   void changed();       //!< the design, and so everything
+  void tolerances_changed();  //!< begun, got on, finished, or called off
   void view_changed();  //!< loading, state or gear position only
   void file_changed();  //!< path, modified, read-only
   void refused(const QString& why);
@@ -84,6 +107,7 @@ class Document : public QObject {
     Design design;
   };
   void assess_now();
+  void drop_tolerances();
   void note_modified(bool modified);
   void autosave();
   void drop_recovery();
@@ -102,6 +126,12 @@ class Document : public QObject {
   bool modified_ = false;
   bool read_only_ = false;
   QTimer autosave_timer_;
+  std::optional<ToleranceResult> tolerances_;
+  double tolerance_progress_ = 0;
+  std::shared_ptr<std::atomic<bool>> running_;  //!< true: go on
+  QTimer tolerance_timer_;
+  QThreadPool pool_;
+  std::vector<Laid> laid_;
   std::filesystem::path recovery_file_;
 };
 

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/drawing/aircraft.h"
 
-
-
 #include <algorithm>
 #include <cmath>
 #include <functional>
 
 #include "core/assess/standing.h"
+#include "core/place/keepout.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -100,17 +99,21 @@ Palette palette(Look look) {
   return {c, Qt::transparent, Qt::transparent, Qt::transparent, Qt::transparent, c};
 }
 
-//! Where the parts of a leg are in the pose's state and gear position, aircraft axes.
+//! Where the parts of a leg are in the pose's state and gear position, aircraft axes, starboard or third.
 struct LegPose {
   Vec3 top, lower, centre, axle;
 };
-LegPose leg_pose(const Pose& pose, const Leg& leg, bool main) {
+LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
   LegPose l;
-  l.centre = main ? pose.main_axle() : pose.third_axle();
-  l.lower = l.centre - or_zero(leg.wheel_offset) * Vec3::UnitY();
-  l.top = leg.retraction.fitted && leg.retraction.pivot.known() ? leg.retraction.pivot.vec() : leg.top.vec();
+  l.centre = wheel.axle;
+  l.axle = wheel.direction;
+  l.lower = l.centre - or_zero(leg.wheel_offset) * l.axle;
+  l.top = leg.retraction.fitted && leg.retraction.pivot.known() ? leg.retraction.pivot.vec()
+          : leg.path != LegPath::straight && leg.hinge.known() && !leg.top.known() ? leg.hinge.vec()
+                                                                                   : leg.top.vec();
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
-  l.axle = Vec3::UnitY();
+  if (leg.path != LegPath::straight && leg.hinge.known() && leg.top.known())
+    l.top = leg.hinge.vec() + wheel.turn * (leg.top.vec() - leg.hinge.vec());
   if (pose.gear_position > 0 && leg.retraction.fitted && leg.retraction.unit_angle.known() &&
       leg.retraction.pivot.known()) {
     const auto in = swing::swing_input(leg);
@@ -158,24 +161,60 @@ void draw_wheel(Sheet& s, const Vec3& centre, const Vec3& axle, const Wheel& w, 
   s.painter().drawPolygon(rim(half, radius * 0.38));
 }
 
-void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, bool main, bool port, const Palette& c,
-              const Map& map) {
-  if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
-  LegPose l = leg_pose(pose, leg, main);
-  if (port) {
-    for (Vec3* v : {&l.top, &l.lower, &l.centre}) *v = mirrored(*v);
-    l.axle = Vec3(-l.axle.x(), l.axle.y(), -l.axle.z());
+//! A rubber cord or a spring between its anchors: a zigzag for what pushes, strands for what pulls.
+void draw_spring(Sheet& s, const QPointF& from, const QPointF& to, bool cord, const QColor& colour) {
+  const QPointF a = s.frame().to_device(from);
+  const QPointF b = s.frame().to_device(to);
+  const QPointF along = b - a;
+  const double length = std::hypot(along.x(), along.y());
+  if (length < 3) return;
+  const QPointF across(-along.y() / length, along.x() / length);
+  s.pen(colour, cord ? 1.4 : 1.2);
+  if (cord) {
+    for (const double off : {-2.2, 0.0, 2.2}) s.painter().drawLine(a + off * across, b + off * across);
+    return;
   }
+  QPolygonF zigzag;
+  zigzag << a;
+  for (int i = 1; i < 10; ++i) zigzag << a + along * (i / 10.0) + (i % 2 ? 4 : -4) * across;
+  zigzag << b;
+  s.painter().drawPolyline(zigzag);
+}
+
+//! `wheel` of the pose; a port leg is stored as if to starboard and drawn mirrored.
+void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, const Palette& c, const Map& view) {
+  if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
+  const bool port = which == WheelIndex::port;
+  const Map map = port ? Map([&](const Vec3& p) { return view(mirrored(p)); }) : view;
+  Pose::Wheel wheel = pose.wheels[static_cast<size_t>(which)];
+  if (port) {  // to starboard first
+    wheel.axle = mirrored(wheel.axle);
+    wheel.direction = Vec3(-wheel.direction.x(), wheel.direction.y(), -wheel.direction.z());
+    wheel.turn = turn_about(Vec3::UnitX(), 0);
+    const Eigen::AngleAxisd back(pose.wheels[static_cast<size_t>(which)].turn);
+    wheel.turn = turn_about(Vec3(-back.axis().x(), back.axis().y(), -back.axis().z()), back.angle());
+  }
+  const LegPose l = leg_pose(pose, leg, wheel);
   const double tube = leg.tube_diameter.known() ? leg.tube_diameter.si : 0.03 * leg.wheel.diameter;
-  s.bar(map(l.top), map(l.lower), tube, c.leg);
+  const bool hinged = leg.path != LegPath::straight && leg.hinge.known();
+  const auto turned = [&](const Vec3& p) {
+    return hinged ? Vec3(leg.hinge.vec() + wheel.turn * (p - leg.hinge.vec())) : p;
+  };
+  if (leg.tubes.empty()) s.bar(map(l.top), map(l.lower), tube, c.leg);
+  for (const auto& t : leg.tubes)
+    if (t.top.known())
+      s.bar(map(turned(t.top.vec())), map(t.foot.known() ? turned(t.foot.vec()) : l.lower),
+            t.diameter.known() ? t.diameter.si : tube, c.leg);
+  const Spring& spring = leg.spring;
+  if (hinged && spring.anchor_airframe.known() && spring.anchor_leg.known())
+    draw_spring(s, map(spring.anchor_airframe.vec()), map(turned(spring.anchor_leg.vec())),
+                spring.kind == SpringKind::cord, c.leg == Theme::now().ink ? Theme::now().accent : c.leg);
   if ((l.centre - l.lower).norm() > 1e-6) s.bar(map(l.lower), map(l.centre), tube * 0.7, c.leg);
   draw_wheel(s, l.centre, l.axle, leg.wheel, c, map);
 }
 
 }  // namespace
 
-Vec3 Pose::main_axle() const { return {main.x, design->gear.main.axle.y, main.z}; }
-Vec3 Pose::third_axle() const { return {third.x, 0, third.z}; }
 QPointF Pose::side(const Vec3& p) const {
   return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch),
           place::height_above_ground(p, stands_on, drawn_pitch)};
@@ -188,7 +227,7 @@ Vec3 Pose::move_from_side(double dx, double dy) const {
   return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0,
           dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
 }
-QPointF Pose::main_contact() const { return side(main_axle()) - QPointF(0, main.radius); }
+QPointF Pose::main_contact() const { return side({main.x, main_axle().y(), main.z}) - QPointF(0, main.radius); }
 QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
 
 Pose drawn_like(Pose ghost, const Pose& now) {
@@ -208,6 +247,26 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   const Standing s = standing_in(d, on_legs, loading ? *loading : nothing, p.state);
   p.main = s.main;
   p.third = s.third;
+  for (const WheelIndex which : {WheelIndex::third, WheelIndex::port, WheelIndex::starboard}) {
+    const auto i = static_cast<size_t>(which);
+    const Leg& leg = which == WheelIndex::third ? d.gear.third
+                     : which == WheelIndex::port ? d.port_leg()
+                                                 : d.gear.main;
+    const stance::WheelState* at_rest = loading && loading->rest ? &loading->rest->wheels[i] : nullptr;
+    Pose::Wheel& w = p.wheels[i];
+    w.radius = radius_in_state(leg, p.state, at_rest);
+    if (on_legs) {
+      const auto& on = (*on_legs)[i];
+      const double q = coordinate_in_state(on, p.state, at_rest);
+      const auto at = on.leg.at(q);
+      w.axle = at.axle;
+      w.direction = at.wheel;
+      if (on.leg.path == force::Suspension::Path::hinged) w.turn = turn_about(on.leg.hinge_axis, q);
+    } else {
+      w.axle = axle_in_state(leg, nullptr, p.state, at_rest);
+      if (which == WheelIndex::port) w.axle = mirrored(w.axle);
+    }
+  }
   if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius))
     p.main = {0, 0, 0};
   if (loading) {
@@ -296,7 +355,7 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
     s.polyline(side_outline(pose, d.airframe.fin), true);
     s.fill(c.glass);
     s.polyline(side_outline(pose, d.airframe.canopy), true);
-    draw_leg(s, pose, d.gear.main, true, true,
+    draw_leg(s, pose, d.port_leg(), WheelIndex::port,
              {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint, Theme::now().desk,
               Theme::now().faint},
              map);
@@ -309,8 +368,8 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
     for (const auto& b : d.airframe.bodies)
       if (or_zero(b.y) != 0) s.polyline(body_side(pose, b), true);
   }
-  draw_leg(s, pose, d.gear.third, false, false, c, map);
-  draw_leg(s, pose, d.gear.main, true, false, c, map);
+  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
+  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
   if (look == Look::pinned) return;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known()) continue;
@@ -371,9 +430,9 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
       }
     }
   }
-  draw_leg(s, pose, d.gear.third, false, false, c, map);
-  draw_leg(s, pose, d.gear.main, true, true, c, map);
-  draw_leg(s, pose, d.gear.main, true, false, c, map);
+  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
+  draw_leg(s, pose, d.port_leg(), WheelIndex::port, c, map);
+  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
   if (look != Look::full) return;
   s.no_fill();
   for (const auto& p : d.airframe.propellers) {
@@ -381,6 +440,43 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
     s.pen(Theme::now().grey, 1, Qt::DashLine);
     s.circle(pose.front(p.hub.vec()), p.diameter / 2);
     if (std::abs(p.hub.y) > 1e-6) s.circle(pose.front(mirrored(p.hub.vec())), p.diameter / 2);
+  }
+}
+
+void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
+  const Theme& t = Theme::now();
+  const auto outline = [&](const place::Box& box, bool port) {
+    QPolygonF corners;
+    for (const double x : {box.low.x(), box.high.x()})
+      for (const double y : {box.low.y(), box.high.y()})
+        for (const double z : {box.low.z(), box.high.z()})
+          corners << s.frame().to_device(view(port ? mirrored(Vec3(x, y, z)) : Vec3(x, y, z)));
+    return convex_hull(corners);
+  };
+  std::vector<place::Box> solid;
+  for (const auto& k : d.airframe.keep_outs) {
+    const auto box = place::box_of(k);
+    if (!box) continue;
+    solid.push_back(*box);
+    for (const bool port : {false, true}) {
+      s.pen(t.grey, 1);
+      s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
+      s.painter().drawPolygon(outline(*box, port));
+    }
+  }
+  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
+    const auto unit = place::unit_of(*leg);
+    if (!unit) continue;
+    const bool runs_in =
+        std::any_of(solid.begin(), solid.end(), [&](const place::Box& b) { return b.overlaps(*unit); });
+    for (const bool port : {false, true}) {
+      if (port && leg == &d.gear.third) continue;
+      s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
+      QColor wash = runs_in ? t.fails : t.accent;
+      wash.setAlpha(40);
+      s.fill(wash);
+      s.painter().drawPolygon(outline(*unit, port));
+    }
   }
 }
 
@@ -425,9 +521,9 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
                pose.plan({p.hub.x, side * p.hub.y + p.diameter / 2, 0}));
     }
   }
-  draw_leg(s, pose, d.gear.third, false, false, c, map);
-  draw_leg(s, pose, d.gear.main, true, false, c, map);
-  draw_leg(s, pose, d.gear.main, true, true, c, map);
+  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
+  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
+  draw_leg(s, pose, d.port_leg(), WheelIndex::port, c, map);
 }
 
 }  // namespace kranich::app

@@ -7,6 +7,7 @@
 
 #include <QPolygonF>
 #include <QRectF>
+#include <array>
 #include <functional>
 
 #include "app/drawing/sheet.h"
@@ -22,13 +23,21 @@ struct Pose {
   Vec3 cg{0, 0, 0};
   bool has_cg = false;
   double gear_position = 0;  //!< share of the swing
+  //! Each wheel as it stands in the state (down), with the leg's turn about its hinge.
+  struct Wheel {
+    Vec3 axle{0, 0, 0}, direction{0, 1, 0};
+    double radius = 0;
+    Mat3 turn = Mat3::Identity();
+  };
+  std::array<Wheel, 3> wheels;  //!< third, port, starboard
   GearState state = GearState::static_load;
   //! Attitude by which it is drawn; a ghost is drawn by the attitude of the design it is compared with.
   place::RoundWheel stands_on{};
   double drawn_pitch = 0;
 
-  Vec3 main_axle() const;  //!< starboard, aircraft axes, in its state, down
-  Vec3 third_axle() const;
+  Vec3 main_axle() const { return wheels[2].axle; }  //!< starboard, aircraft axes, in its state, down
+  Vec3 port_axle() const { return wheels[1].axle; }
+  Vec3 third_axle() const { return wheels[0].axle; }
   //! Aircraft axes to the side view's world, and to heights for the front view.
   QPointF side(const Vec3& p) const;
   QPointF front(const Vec3& p) const;
@@ -58,6 +67,10 @@ using Map = std::function<QPointF(const Vec3&)>;
 //! A leg (starboard or third) extended, at a share of its swing, in a colour: the poses of a swing.
 void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
                     const QColor& tyre_colour, const QColor& outline);
+
+//! Keep-outs of the airframe and the bodies of the retract units, both sides, in any view; those that overlap
+//! stand out.
+void draw_keep_outs(Sheet& sheet, const Design& design, const Map& map);
 
 //! Leading edge and chord of the wing's mean chord line in the side view: for angles drawn at the wing.
 QPolygonF wing_section(const Pose& pose, double y);

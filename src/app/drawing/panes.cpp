@@ -31,6 +31,10 @@ Pose pose_now(const Document& doc) {
 }
 
 void draw_others(Sheet& s, const Document& doc, const Pose& now, void (*draw)(Sheet&, const Pose&, Look)) {
+  for (const auto& v : doc.laid_over()) {
+    const auto* l = v.assessment.loading(doc.loading_name().toStdString());
+    draw(s, drawn_like(pose_of(v.design, l, doc.state(), doc.gear_position()), now), Look::pinned);
+  }
   if (const Design* pinned = doc.pinned()) {
     const auto* l = doc.pinned_assessment()->loading(doc.loading_name().toStdString());
     draw(s, drawn_like(pose_of(*pinned, l, doc.state(), doc.gear_position()), now), Look::pinned);
@@ -70,6 +74,8 @@ void SidePane::draw(Sheet& s) {
   const LoadingState* l = document_.loading();
   s.ground(0);
   draw_side(s, pose);
+  if (overlay_ == Overlay::place && pose.gear_position == 0)
+    draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.side(p); });
   draw_others(s, document_, pose, draw_side);
   s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3")
                                    .arg(document_.loading_name(), text_of(gear_state_word(pose.state)),
@@ -337,8 +343,10 @@ std::vector<Handle> SidePane::handles() const {
     list.push_back({"main", QObject::tr("main wheels"), pose.side(pose.main_axle()), 15,
                     [to_air](Design& x, double dx, double dy) {
                       const Vec3 m = to_air(dx, dy);
-                      shift_leg(x.gear.main, m.x(), 0, 0);
-                      x.gear.main.axle.z.si += m.z();
+                      for_mains(x, [&](Leg& leg) {
+                        shift_leg(leg, m.x(), 0, 0);
+                        leg.axle.z.si += m.z();
+                      });
                     }});
   if (d.gear.third.axle.known())
     list.push_back({"third", QObject::tr("%1 wheel").arg(QString::fromLatin1(d.third_word())),
@@ -381,11 +389,17 @@ void FrontPane::draw(Sheet& s) {
   const Pose pose = pose_now(document_);
   s.ground(0);
   draw_front(s, pose);
+  if (pose.gear_position == 0)
+    draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
   draw_others(s, document_, pose, draw_front);
-  s.title(QObject::tr("Front"), QObject::tr("starboard = port"));
-  const double half = document_.design().gear.main.axle.y;
-  if (std::isfinite(half) && pose.gear_position == 0)
-    s.dimension({-half, 0}, {half, 0}, QObject::tr("track %1").arg(mm(document_, 2 * half)), 26, Ink::normal);
+  s.title(QObject::tr("Front"), document_.design().gear.unlinked ? QObject::tr("port as measured on its own")
+                                                                  : QObject::tr("starboard = port"));
+  if (document_.design().gear.main.axle.known() && pose.gear_position == 0) {
+    const double starboard = pose.main_axle().y();
+    const double port = pose.port_axle().y();
+    s.dimension({-starboard, 0}, {-port, 0},
+                QObject::tr("wheels %1 apart").arg(mm(document_, starboard - port)), 26, Ink::normal);
+  }
   if (pose.has_cg) s.cg(pose.front(pose.cg), true);
 }
 
@@ -393,7 +407,9 @@ std::vector<Handle> FrontPane::handles() const {
   const Pose pose = pose_now(document_);
   if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
   return {{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
-           [](Design& x, double dx, double) { shift_leg(x.gear.main, 0, -dx, 0); }}};
+           [](Design& x, double dx, double) {
+             for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); });
+           }}};
 }
 
 QRectF PlanPane::bounds() const { return plan_bounds(pose_now(document_)); }
@@ -402,12 +418,13 @@ void PlanPane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Pose pose = pose_now(document_);
   draw_plan(s, pose);
+  draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.plan(p); });
   draw_others(s, document_, pose, draw_plan);
   s.title(QObject::tr("Plan"));
   if (pose.gear_position > 0) return;
   const QPointF third = pose.plan(pose.third_axle());
   const QPointF starboard = pose.plan(pose.main_axle());
-  const QPointF port = pose.plan(mirrored(pose.main_axle()));
+  const QPointF port = pose.plan(pose.port_axle());
   s.no_fill();
   s.pen(Ink::accent, 1.1, Qt::DashLine);
   s.polyline(QPolygonF({third, starboard, port}), true);
@@ -438,7 +455,9 @@ std::vector<Handle> PlanPane::handles() const {
   std::vector<Handle> list;
   if (d.gear.main.axle.known())
     list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13,
-                    [](Design& x, double dx, double dy) { shift_leg(x.gear.main, dx, -dy, 0); }});
+                    [](Design& x, double dx, double dy) {
+                      for_mains(x, [&](Leg& leg) { shift_leg(leg, dx, -dy, 0); });
+                    }});
   if (d.gear.third.axle.known())
     list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())),
                     pose.plan(pose.third_axle()), 11,

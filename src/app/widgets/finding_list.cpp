@@ -56,7 +56,14 @@ FindingList::FindingList(Document& document, Station station, QWidget* parent)
   cure_timer_.setSingleShot(true);
   cure_timer_.setInterval(40);
   connect(&cure_timer_, &QTimer::timeout, this, &FindingList::refresh_cures);
-  connect(&document_, &Document::changed, this, &FindingList::refresh);
+  connect(&document_, &Document::changed, this, [this] {
+    refresh();
+    if (!cure_timer_.isActive()) cure_timer_.start();  // in a drag too: at most every 40 ms
+  });
+  connect(&document_, &Document::tolerances_changed, this, [this] {
+    if (!document_.tolerance_running()) refresh();
+  });
+  connect(noted_, &QLabel::linkActivated, this, [this](const QString& key) { choose(key.toStdString()); });
   refresh();
 }
 
@@ -70,6 +77,7 @@ void FindingList::choose(const std::string& key) {
   chosen_ = key;
   chosen_by_hand_ = true;
   refresh();
+  cure_timer_.start();
   emit chosen_changed();
 }
 
@@ -77,9 +85,9 @@ void FindingList::refresh() {
   std::vector<const Finding*> mine, noted;
   for (const Finding* f : worst_of_each(document_.assessment()))
     if (f->info().station == station_) (f->verdict == Verdict::noted ? noted : mine).push_back(f);
-  if (!chosen_by_hand_ || std::none_of(mine.begin(), mine.end(), [&](const Finding* f) {
-        return f->measure_id + "|" + f->subject == chosen_;
-      }))
+  const auto is_chosen = [&](const Finding* f) { return f->measure_id + "|" + f->subject == chosen_; };
+  if (!chosen_by_hand_ || (std::none_of(mine.begin(), mine.end(), is_chosen) &&
+                           std::none_of(noted.begin(), noted.end(), is_chosen)))
     chosen_ = mine.empty() ? std::string() : mine.front()->measure_id + "|" + mine.front()->subject;
   while (buttons_.size() < mine.size()) {
     auto* b = new FindingButton(FindingButton::Shape::row, this);
@@ -92,18 +100,18 @@ void FindingList::refresh() {
   if (!before) before = document_.pinned_assessment();
   for (size_t i = 0; i < buttons_.size(); ++i) {
     const Finding* f = i < mine.size() ? mine[i] : nullptr;
-    buttons_[i]->show_finding(f, f ? same_check(before, *f) : nullptr, document_.units(), pinned);
+    buttons_[i]->show_finding(f, f ? same_check(before, *f) : nullptr, document_, pinned);
     buttons_[i]->setChecked(f && buttons_[i]->key() == chosen_);
   }
   QString also;
   for (const Finding* f : noted)
-    also += QStringLiteral("%1 <b>%2</b> &nbsp; ")
-                .arg(html(title_of(*f)), html(value_text(*f, document_.units())));
+    also += QStringLiteral("<a href='%1' style='color:%2; text-decoration:none'>%3 <b>%4</b></a> &nbsp; ")
+                .arg(html(QString::fromStdString(f->measure_id + "|" + f->subject)), Theme::now().ink.name(),
+                     html(title_of(*f)), html(value_text(*f, document_.units())));
   noted_->setText(also.isEmpty()
                       ? QString()
                       : tr("<span style='color:%1'>Also:</span> %2").arg(Theme::now().grey.name(), also));
   refresh_why();
-  if (!document_.before_drag()) cure_timer_.start();
 }
 
 void FindingList::refresh_why() {
@@ -127,6 +135,25 @@ void FindingList::refresh_why() {
     s += tr(", limit %1 – %2")
              .arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
   s += "<br>";
+  if (const Spread* box = document_.spread_of(*f); box && box->high > box->low) {
+    const auto say = [&](double v) {
+      return html(QString::fromStdString(format_quantity(v, f->info().kind, document_.units())));
+    };
+    s += tr("Over the build tolerances <b>%1 … %2</b>").arg(say(box->low), say(box->high));
+    if (const QString doubt = over_box_text(*f, box); !doubt.isEmpty())
+      s += QStringLiteral(": <span style='color:%1'><b>%2</b></span>").arg(t.of(box->over_box).name(), doubt);
+    QStringList most;
+    for (const auto& i : box->influences)
+      most << QStringLiteral("%1 ± %2%3").arg(html(QString::fromStdString(i.title)), say(i.effect),
+                                             i.undecided ? tr(" (undecided)") : QString());
+    if (!most.isEmpty()) s += tr("; most by %1").arg(most.join(", "));
+    if (!box->hangs_on.empty())
+      s += tr(". The verdict hangs on what is not decided yet: %1")
+               .arg(html(QString::fromStdString(box->hangs_on.front())));
+    s += tr(" <span style='color:%1'>(each input tried at both ends and added up; where that reaches a limit the "
+            "worst corner itself)</span><br>")
+             .arg(t.grey.name());
+  }
   QStringList grey;
   if (!f->loading.empty()) grey << tr("loading: %1").arg(html(QString::fromStdString(f->loading)));
   grey << tr("state: %1").arg(text_of(gear_state_word(f->state)));
@@ -146,9 +173,12 @@ void FindingList::refresh_cures() {
   if (!isVisible()) return;  // another page is in front: solved when this one is shown
   cures_ = cures_for(document_.design(), document_.assessment(), *f);
   const Theme& t = Theme::now();
-  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing single that Kranich can change cures it.</b>")
-                                            : tr("<b>What would cure it</b>"),
+  const bool pairs = !cures_.empty() && cures_.front().parts.size() > 1;
+  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing that Kranich can change cures it, nor any pair.</b>")
+                             : pairs ? tr("<b>Nothing single cures it; two together would</b>")
+                                     : tr("<b>What would cure it</b>"),
                              why_);
+  heading->setWordWrap(true);
   cure_rows_->addWidget(heading);
   int shown = 0;
   for (const auto& cure : cures_) {
@@ -160,6 +190,14 @@ void FindingList::refresh_cures() {
                         html(QString::fromStdString(
                             format_quantity(p.value_after, measure(p.measure_id).kind, document_.units()))),
                         text_of(verdict_word(p.after)));
+    QStringList shrinking;
+    for (const auto& p : cure.costs)
+      shrinking << QStringLiteral("%1 %2")
+                       .arg(html(text_of(measure(p.measure_id).title)),
+                            html(QString::fromStdString(format_difference(p.value_after - p.value_before,
+                                                                          measure(p.measure_id).kind,
+                                                                          document_.units()))));
+    if (!shrinking.isEmpty()) price += tr("still in limits, but less to spare: %1; ").arg(shrinking.join(", "));
     for (const auto& p : cure.better)
       price += tr("<span style='color:%1'>also cures %2</span>; ")
                    .arg(t.holds.name(), html(text_of(measure(p.measure_id).title)));

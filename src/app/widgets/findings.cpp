@@ -15,6 +15,7 @@ namespace kranich::app {
 QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
 
 QString value_text(const Finding& f, UnitSystem units) {
+  if (f.verdict == Verdict::fails && !std::isfinite(f.value)) return QObject::tr("never");
   return QString::fromStdString(format_quantity(f.value, f.info().kind, units));
 }
 
@@ -45,7 +46,14 @@ const Finding* same_check(const Assessment* in, const Finding& f) {
   return worst;
 }
 
-void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding* pinned) {
+QString over_box_text(const Finding& f, const Spread* spread) {
+  if (!spread) return {};
+  const auto bad = [](Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ? 1 : 0; };
+  if (bad(spread->over_box) <= bad(f.verdict)) return {};
+  return spread->over_box == Verdict::fails ? QObject::tr("may fail") : QObject::tr("may be tight");
+}
+
+void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding* pinned, const Spread* spread) {
   if (!f.limit.set() || !std::isfinite(f.value)) return;
   const Theme& t = Theme::now();
   const double zero = f.info().zero_scale;
@@ -81,6 +89,13 @@ void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding*
   const auto needle = [&](double v, const QColor& c, double over) {
     p.fillRect(QRectF(x(v) - 1.5, area.top() - over, 3, area.height() + 2 * over), c);
   };
+  if (spread && spread->high > spread->low) {
+    QColor wash = t.ink;
+    wash.setAlpha(110);
+    p.fillRect(QRectF(QPointF(x(spread->low), area.center().y() - 1), QPointF(x(spread->high), area.center().y() + 1)),
+               wash);
+    for (const double v : {spread->low, spread->high}) p.fillRect(QRectF(x(v) - 0.5, area.top(), 1, area.height()), wash);
+  }
   if (pinned && std::isfinite(pinned->value)) needle(pinned->value, t.pinned, 1);
   needle(f.value, t.of(f.verdict), 3);
 }
@@ -94,7 +109,10 @@ FindingButton::FindingButton(Shape shape, QWidget* parent) : QAbstractButton(par
 
 QSize FindingButton::sizeHint() const { return shape_ == Shape::row ? QSize(260, 37) : QSize(168, 68); }
 
-void FindingButton::show_finding(const Finding* f, const Finding* before, UnitSystem units, bool pinned) {
+void FindingButton::show_finding(const Finding* f, const Finding* before, const Document& document, bool pinned) {
+  const UnitSystem units = document.units();
+  const Spread* spread = f ? document.spread_of(*f) : nullptr;
+  spread_ = spread ? std::optional(*spread) : std::nullopt;
   finding_ = f ? std::optional(*f) : std::nullopt;
   before_ = before ? std::optional(*before) : std::nullopt;
   pinned_ = pinned;
@@ -155,15 +173,21 @@ void FindingButton::paintEvent(QPaintEvent*) {
                Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(title_of(f), Qt::ElideRight,
                                           static_cast<int>(r.width() - value_width - 6)));
-    draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
+    draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
+              spread_ ? &*spread_ : nullptr);
     p.setFont(text_font(7));
     p.setPen(t.grey);
     const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
     p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter,
                f.limit.set() ? limit_text(f, units_) : QString::fromStdString(f.remark));
+    const QString doubt = over_box_text(f, spread_ ? &*spread_ : nullptr);
     if (!change.isEmpty()) {
       p.setPen(pinned_ ? t.pinned : t.accent);
       p.drawText(foot, Qt::AlignLeft | Qt::AlignVCenter, change);
+    } else if (!doubt.isEmpty()) {
+      draw_verdict_mark(p, {foot.left() + 4, foot.center().y()}, 7, spread_->over_box);
+      p.setPen(t.of(spread_->over_box));
+      p.drawText(foot.adjusted(11, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, doubt);
     }
     return;
   }
@@ -200,7 +224,8 @@ void FindingButton::paintEvent(QPaintEvent*) {
       QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18), Qt::AlignLeft | Qt::AlignVCenter,
       p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(right - top.left() - 14)));
   if (f.limit.set() && std::isfinite(f.value)) {
-    draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr);
+    draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
+              spread_ ? &*spread_ : nullptr);
   } else {
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
@@ -217,6 +242,9 @@ MarginStrip::MarginStrip(Document& document, QWidget* parent)
       count_(new QLabel(this)),
       cards_(new QWidget(this)) {
   heading_->setText(tr("<b>Tightest margins</b> &nbsp; whole aircraft, every loading"));
+  connect(count_, &QLabel::linkActivated, this, [this](const QString& link) {
+    link == "cancel" ? document_.cancel_tolerances() : document_.start_tolerances();
+  });
   auto* top = new QHBoxLayout;
   top->addWidget(heading_, 1);
   top->addWidget(count_);
@@ -239,6 +267,7 @@ MarginStrip::MarginStrip(Document& document, QWidget* parent)
   all->addLayout(top);
   all->addWidget(cards_);
   connect(&document_, &Document::changed, this, &MarginStrip::refresh);
+  connect(&document_, &Document::tolerances_changed, this, &MarginStrip::refresh);
   refresh();
 }
 
@@ -256,12 +285,23 @@ void MarginStrip::refresh() {
     holds += f->verdict == Verdict::holds;
     unknown += f->verdict == Verdict::unknown;
     if (f->verdict == Verdict::noted || shown >= std::min(room, buttons_.size())) continue;
-    buttons_[shown++]->show_finding(f, same_check(before, *f), document_.units(), pinned);
+    buttons_[shown++]->show_finding(f, same_check(before, *f), document_, pinned);
   }
   for (; shown < buttons_.size(); ++shown)
-    buttons_[shown]->show_finding(nullptr, nullptr, document_.units(), false);
+    buttons_[shown]->show_finding(nullptr, nullptr, document_, false);
+  QString box;
+  if (document_.tolerance_running()) {
+    box = tr(" · tolerances %1 % <a href='cancel'>stop</a>").arg(std::lround(100 * document_.tolerance_progress()));
+  } else if (const auto* result = document_.tolerances()) {
+    int doubtful = 0;
+    for (const Finding* f : list) doubtful += !over_box_text(*f, result->of(*f)).isEmpty();
+    if (result->inputs > 0)
+      box = tr(" · over %1 tolerances %2 verdicts do not stand").arg(result->inputs).arg(doubtful);
+  } else {
+    box = tr(" · <a href='start'>work out the tolerances</a>");
+  }
   count_->setText(
-      tr("%1 fail · %2 tight · %3 hold · %4 unknown").arg(fails).arg(tight).arg(holds).arg(unknown));
+      tr("%1 fail · %2 tight · %3 hold · %4 unknown%5").arg(fails).arg(tight).arg(holds).arg(unknown).arg(box));
 }
 
 void MarginStrip::resizeEvent(QResizeEvent*) { refresh(); }

@@ -21,7 +21,11 @@ QString limit_text(const Finding& f, UnitSystem units);
 QString title_of(const Finding& f);
 
 //! Draws the band of a finding's limits with a needle at its value, and one at the pinned design's.
-void draw_band(QPainter& painter, const QRectF& area, const Finding& finding, const Finding* pinned);
+//! Beneath the needle the spread over the build tolerances.
+void draw_band(QPainter& painter, const QRectF& area, const Finding& finding, const Finding* pinned,
+               const Spread* spread = nullptr);
+//! "may fail" where a verdict does not hold over the tolerances; empty where it does.
+QString over_box_text(const Finding& finding, const Spread* spread);
 
 //! The worst of a check in another assessment.
 const Finding* same_check(const Assessment* in, const Finding& f);
@@ -32,7 +36,7 @@ class FindingButton : public QAbstractButton {
  public:
   enum class Shape { row, card };
   FindingButton(Shape shape, QWidget* parent = nullptr);
-  void show_finding(const Finding* finding, const Finding* before, UnitSystem units, bool pinned);
+  void show_finding(const Finding* finding, const Finding* before, const Document& document, bool pinned);
   const std::string& key() const { return key_; }
   QSize sizeHint() const override;
 
@@ -42,6 +46,7 @@ class FindingButton : public QAbstractButton {
  private:
   Shape shape_;
   std::optional<Finding> finding_, before_;
+  std::optional<Spread> spread_;
   bool pinned_ = false;
   UnitSystem units_ = UnitSystem::metric;
   std::string key_;
@@ -58,6 +63,7 @@ class FindingList : public QWidget {
   //! What is chosen now; null if there is nothing to say.
   const Finding* chosen_finding() const;
   int cure_count() const { return static_cast<int>(cures_.size()); }
+  QString why() const { return why_text_->text(); }
 
  signals:
   void chosen_changed();

@@ -4,6 +4,7 @@
 #include <QEvent>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QStyle>
 #include <QVBoxLayout>
 
@@ -22,15 +23,18 @@ QString origin_mark(const Given& g) {
       return QObject::tr("meas.");
     case Origin::plan:
       return QObject::tr("plan");
+    case Origin::undecided:
+      return QObject::tr("open");
     case Origin::missing:
       return {};
   }
   return {};
 }
 
-void colour(QLabel* label, const QColor& c, bool italic = false) {
+void colour(QWidget* label, const QColor& c, bool italic = false) {
   QPalette p = label->palette();
   p.setColor(QPalette::WindowText, c);
+  p.setColor(QPalette::ButtonText, c);
   label->setPalette(p);
   QFont f = label->font();
   f.setItalic(italic);
@@ -46,7 +50,7 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
       label_(new QLabel(this)),
       field_(new QLineEdit(this)),
       unit_(new QLabel(this)),
-      more_(new QLabel(this)),
+      more_(new QToolButton(this)),
       hint_(new QLabel(this)) {
   setObjectName("row:" + path);
   field_->setObjectName("field:" + path);
@@ -61,8 +65,20 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   field_->setFont(figure_font(9));
   field_->setFixedWidth(86);
   unit_->setFixedWidth(42);
-  more_->setFixedWidth(40);
+  more_->setFixedWidth(46);
   more_->setFont(text_font(7));
+  more_->setAutoRaise(true);
+  more_->setObjectName("origin:" + path);
+  more_->setAccessibleName(tr("%1: where it comes from").arg(name));
+  more_->setPopupMode(QToolButton::InstantPopup);
+  auto* menu = new QMenu(more_);
+  for (const auto& [origin, text] :
+       {std::pair{Origin::measured, tr("measured")}, {Origin::estimated, tr("estimated")},
+        {Origin::plan, tr("from the plan")}, {Origin::undecided, tr("not decided yet: may turn out within ±")}})
+    menu->addAction(text, this, [this, o = origin] { choose_origin(o); });
+  menu->addSeparator();
+  menu->addAction(tr("a tolerance is typed behind the number: 1835 ± 3"))->setEnabled(false);
+  more_->setMenu(menu);
   hint_->setFont(text_font(8));
   hint_->setWordWrap(true);
   hint_->hide();
@@ -109,7 +125,9 @@ void QuantityRow::show_value() {
     more = "±" + QString::fromStdString(format_number(g.tolerance, spec_.kind, document_.units()));
   else
     more = origin_mark(g);
+  if (g.origin == Origin::undecided) more += "?";
   more_->setText(more);
+  more_->setEnabled(g.known());
   const bool by_default = g.origin == Origin::by_default;
   colour(more_, Theme::now().grey, by_default);
   field_->setToolTip(
@@ -137,13 +155,13 @@ void QuantityRow::follow_typing() {
     say(tr("will be unknown"), false);
     return;
   }
-  const auto parsed = parse_quantity(text, spec_.kind, document_.units());
+  const auto parsed = parse_with_tolerance(text, spec_.kind, document_.units());
   if (const auto* error = std::get_if<ParseError>(&parsed)) {
     say(QString::fromStdString(error->message), true);
     return;
   }
-  const auto& q = std::get<ParsedQuantity>(parsed);
-  if (const auto why = refusal(q.si, spec_, document_.units()))
+  const auto& q = std::get<ParsedWithTolerance>(parsed);
+  if (const auto why = refusal(q.value.si, spec_, document_.units()))
     say(QString::fromStdString(*why), true);
   else
     say("= " + QString::fromStdString(q.understood), false);
@@ -157,11 +175,17 @@ void QuantityRow::take_over() {
   say({}, false);
   const QString text = field_->text().trimmed();
   double si = std::numeric_limits<double>::quiet_NaN();
-  if (!text.isEmpty())
-    si = std::get<ParsedQuantity>(parse_quantity(text.toStdString(), spec_.kind, document_.units())).si;
+  std::optional<double> tolerance;
+  if (!text.isEmpty()) {
+    const auto parsed =
+        std::get<ParsedWithTolerance>(parse_with_tolerance(text.toStdString(), spec_.kind, document_.units()));
+    si = parsed.value.si;
+    tolerance = parsed.tolerance;
+  }
   document_.edit(tr("Set %1").arg(label_->text()), [&](Design& d) {
     if (const auto at = locate_given(d, path_)) {
       at->given->si = si;
+      if (tolerance) at->given->tolerance = *tolerance;
       at->given->origin = !std::isfinite(si) ? Origin::missing
                           : at->given->origin == Origin::missing || at->given->origin == Origin::by_default
                               ? Origin::plan
@@ -169,6 +193,12 @@ void QuantityRow::take_over() {
     }
   });
   show_value();
+}
+
+void QuantityRow::choose_origin(Origin origin) {
+  document_.edit(tr("Say where %1 comes from").arg(label_->text()), [&](Design& d) {
+    if (const auto at = locate_given(d, path_); at && at->given->known()) at->given->origin = origin;
+  });
 }
 
 bool QuantityRow::eventFilter(QObject* object, QEvent* event) {

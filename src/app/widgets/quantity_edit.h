@@ -5,6 +5,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QToolButton>
 #include <QWidget>
 
 #include "app/document/document.h"
@@ -29,6 +30,7 @@ class QuantityRow : public QWidget {
   void show_value();
   void follow_typing();
   void take_over();
+  void choose_origin(Origin origin);
   void say(const QString& text, bool refusal);
 
   Document& document_;
@@ -37,7 +39,7 @@ class QuantityRow : public QWidget {
   QLabel* label_;
   QLineEdit* field_;
   QLabel* unit_;
-  QLabel* more_;
+  QToolButton* more_;
   QLabel* hint_;
   bool typed_ = false;
 };

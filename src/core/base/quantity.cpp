@@ -399,6 +399,41 @@ std::variant<ParsedQuantity, ParseError> parse_quantity(std::string_view text, K
   return ParsedQuantity{si, format_quantity(si, kind, system)};
 }
 
+std::variant<ParsedWithTolerance, ParseError> parse_with_tolerance(std::string_view text, Kind kind,
+                                                                   UnitSystem system) {
+  size_t at = std::string_view::npos;
+  size_t length = 0;
+  for (const std::string_view sign : {"±", "+/-", "+-"})
+    if (const auto found = text.find(sign); found != std::string_view::npos) {
+      at = found;
+      length = sign.size();
+      break;
+    }
+  auto value = parse_quantity(text.substr(0, at), kind, system);
+  if (const auto* error = std::get_if<ParseError>(&value)) return *error;
+  ParsedWithTolerance result{std::get<ParsedQuantity>(std::move(value)), std::nullopt, {}};
+  result.understood = result.value.understood;
+  if (at == std::string_view::npos) return result;
+  std::string_view rest = text.substr(at + length);
+  while (!rest.empty() && rest.front() == ' ') rest.remove_prefix(1);
+  while (!rest.empty() && rest.back() == ' ') rest.remove_suffix(1);
+  double tolerance = 0;
+  if (kind != Kind::share && !rest.empty() && rest.back() == '%') {  // of the value
+    const auto share = parse_quantity(rest, Kind::share, system);
+    if (const auto* error = std::get_if<ParseError>(&share)) return *error;
+    tolerance = std::get<ParsedQuantity>(share).si * std::abs(result.value.si);
+  } else {
+    const auto plus_minus = parse_quantity(rest, kind, system);
+    if (const auto* error = std::get_if<ParseError>(&plus_minus))
+      return ParseError{"after ±: " + error->message};
+    tolerance = std::get<ParsedQuantity>(plus_minus).si;
+  }
+  if (tolerance < 0) return ParseError{"a tolerance is not negative"};
+  result.tolerance = tolerance;
+  result.understood += " ± " + format_quantity(tolerance, kind, system);
+  return result;
+}
+
 std::string format_number(double si, Kind kind, UnitSystem system) {
   if (!std::isfinite(si)) return "unknown";
   const auto& f = facts(kind);

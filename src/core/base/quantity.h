@@ -71,6 +71,15 @@ struct ParseError {
 //! entry names. After feet a bare number is inches. Returns the SI value or the reason for refusal.
 std::variant<ParsedQuantity, ParseError> parse_quantity(std::string_view text, Kind kind, UnitSystem system);
 
+//! A quantity with what it may be off by: "1835 ± 3", "41 3/8" +- 1/16", "9.8 kg +/- 2 %".
+struct ParsedWithTolerance {
+  ParsedQuantity value;
+  std::optional<double> tolerance;  //!< SI, ≥ 0; nothing where the entry names none
+  std::string understood;           //!< both said back
+};
+std::variant<ParsedWithTolerance, ParseError> parse_with_tolerance(std::string_view text, Kind kind,
+                                                                   UnitSystem system);
+
 //! Number of decimals a screen shows for a kind (trailing zeros are trimmed for lengths and masses).
 std::string format_number(double si, Kind kind, UnitSystem system);
 

@@ -359,6 +359,16 @@ void describe(V& v, Retraction& r) {
 }
 
 template <class V>
+void describe(V& v, Tube& t) {
+  v.text("name", t.name, "Tube");
+  v.object("top", t.top, "Attach point on the airframe");
+  v.object("foot", t.foot, "End at the axle");
+  v.given("diameter_m", t.diameter, spec::size("Outer diameter", 1));
+  v.given("wall_m", t.wall, spec::size("Wall", 0.1));
+  v.text("material", t.material, "Material");
+}
+
+template <class V>
 void describe(V& v, Leg& l) {
   v.object("top", l.top, "Upper end");
   v.object("axle", l.axle, "Axle, extended");
@@ -370,6 +380,7 @@ void describe(V& v, Leg& l) {
   v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
           spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
   v.given("tube_diameter_m", l.tube_diameter, spec::size("Leg diameter", 1));
+  v.list("tubes", l.tubes, "Tubes", 12);
   v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");

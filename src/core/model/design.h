@@ -271,6 +271,16 @@ struct Retraction : Kept {
   bool operator==(const Retraction&) const = default;
 };
 
+//! A tube from an attach point on the airframe to the leg's axle end: a leg of one tube, a V, a tripod.
+struct Tube : Kept {
+  std::string name;
+  Point top;   //!< attach point on the airframe
+  Point foot;  //!< end at the axle; the leg's own lower end where not given
+  Given diameter, wall;
+  std::string material;
+  bool operator==(const Tube&) const = default;
+};
+
 //! A leg of the starboard side, or the third one on the centre line (nose or tail).
 struct Leg : Kept {
   Point top;           //!< upper end of a leg that does not retract
@@ -281,6 +291,7 @@ struct Leg : Kept {
   Given wheel_offset;  //!< wheel's middle plane outboard of the leg's line, along the axle
   Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given tube_diameter;
+  std::vector<Tube> tubes;
   Given travel;  //!< of the axle, along z, to the stop
   Spring spring;
   Wheel wheel;

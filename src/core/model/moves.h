@@ -14,6 +14,12 @@ inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
     p->y.si += dy;
     p->z.si += dz;
   }
+  for (auto& tube : leg.tubes)
+    for (Point* p : {&tube.top, &tube.foot}) {
+      p->x.si += dx;
+      p->y.si += dy;
+      p->z.si += dz;
+    }
 }
 
 //! Does the same to both main legs: the port one has its own numbers only when it is unlinked.
