@@ -63,7 +63,7 @@ int main(int argc, char** argv) {
   parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("project to open (.kranich)"),
                                QStringLiteral("[FILE]"));
   const QCommandLineOption demo(QStringLiteral("demo"),
-                                QStringLiteral("Start with a demonstration project: Dunnock or Redshank."),
+                                QStringLiteral("Start with a demonstration project: Dunnock, Redshank or Wheatear."),
                                 QStringLiteral("name"));
   const QCommandLineOption pictures(
       QStringLiteral("pictures"),
@@ -83,7 +83,7 @@ int main(int argc, char** argv) {
   Document document;
   start_demo(document, QStringLiteral("Dunnock"));
   if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
-    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock and Redshank\n",
+    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock, Redshank and Wheatear\n",
                  qPrintable(parser.value(demo)));
     return 2;
   }

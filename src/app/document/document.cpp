@@ -81,6 +81,7 @@ void Document::lay_over(std::vector<Laid> variants) {
 void Document::assess_now() {
   Assessment next = assess(design_, {}, &assessment_);
   assessment_ = std::move(next);
+  ++revision_;
   drop_tolerances();
   if (!assessment_.loadings.empty() &&
       std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
@@ -221,6 +222,7 @@ void Document::unpin() {
 void Document::set_loading(const QString& name) {
   if (name == loading_) return;
   loading_ = name;
+  ++revision_;
   emit view_changed();
 }
 

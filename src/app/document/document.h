@@ -80,6 +80,8 @@ class Document : public QObject {
 
   // --- how it is looked at (not part of the design) ---
   QString loading_name() const { return loading_; }
+  //! Counts whatever changes what there is to see: for caches keyed by it.
+  quint64 revision() const { return revision_; }
   const LoadingState* loading() const { return assessment_.loading(loading_.toStdString()); }
   GearState state() const { return state_; }
   double gear_position() const { return gear_position_; }  //!< 0 down, 1 stowed
@@ -132,6 +134,7 @@ class Document : public QObject {
   QTimer tolerance_timer_;
   QThreadPool pool_;
   std::vector<Laid> laid_;
+  quint64 revision_ = 1;
   std::filesystem::path recovery_file_;
 };
 

@@ -114,8 +114,10 @@ void Board::mousePressEvent(QMouseEvent* e) {
   } else {
     for (const auto& s : slots_)
       if (s.frame.device().marginsAdded(s.pane->margins()).contains(press_) &&
-          s.pane->clicked(s.frame.to_world(press_)))
+          s.pane->clicked(s.frame.to_world(press_))) {
+        lay_out();
         break;
+      }
   }
   announce();
   update();
@@ -123,6 +125,10 @@ void Board::mousePressEvent(QMouseEvent* e) {
 
 void Board::mouseMoveEvent(QMouseEvent* e) {
   if (!dragging_) {
+    for (auto& s : slots_) {
+      const bool over = s.frame.valid() && s.frame.device().contains(e->position());
+      if (s.pane->pointer(over ? std::optional(s.frame.to_world(e->position())) : std::nullopt)) update();
+    }
     const auto g = grip_at(e->position());
     const QString id = g ? g->handle.id : QString();
     if (id != hover_id_) {
@@ -138,7 +144,8 @@ void Board::mouseMoveEvent(QMouseEvent* e) {
   moved_ = true;
   const double scale = slots_[dragging_->slot].frame.scale();
   // To the nearest tenth of a millimetre: what is on the screen is what a builder would say.
-  const auto snapped = [](double v) { return std::round(v * 1e4) / 1e4; };
+  const double tenth = 1e-4 * dragging_->handle.per_metre;
+  const auto snapped = [&](double v) { return std::round(v / tenth) * tenth; };
   document_.drag(
       [&](Design& d) { dragging_->handle.move(d, snapped(moved.x() / scale), snapped(-moved.y() / scale)); });
 }
@@ -182,7 +189,7 @@ void Board::keyPressEvent(QKeyEvent* e) {
   for (const auto& g : grips())
     if (g.handle.id == focus_id_) {
       document_.edit(tr("Move %1").arg(g.handle.name),
-                     [&](Design& d) { g.handle.move(d, dx * step, dy * step); });
+                     [&](Design& d) { g.handle.move(d, dx * step * g.handle.per_metre, dy * step * g.handle.per_metre); });
       return;
     }
   QWidget::keyPressEvent(e);
@@ -219,6 +226,7 @@ void Board::focusOutEvent(QFocusEvent*) { update(); }
 
 void Board::leaveEvent(QEvent*) {
   hover_id_.clear();
+  for (auto& s : slots_) s.pane->pointer(std::nullopt);
   update();
 }
 

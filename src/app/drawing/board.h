@@ -23,6 +23,7 @@ struct Handle {
   //! The change for a move by (dx, dy) in the pane's world.
   std::function<void(Design&, double dx, double dy)> move;
   bool quiet = false;  //!< no ring drawn until it is pointed at
+  double per_metre = 1;  //!< world units a metre: where the world is no drawing to scale
 };
 
 class Pane {
@@ -39,6 +40,8 @@ class Pane {
   virtual QMarginsF margins() const { return {20, 30, 20, 34}; }
   //! A click on no handle; true if it meant something.
   virtual bool clicked(const QPointF&) { return false; }
+  //! Where the pointer is over the pane, or nothing when it leaves; true if that changes the drawing.
+  virtual bool pointer(const std::optional<QPointF>&) { return false; }
 
  protected:
   Document& document_;

@@ -154,6 +154,16 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
               QObject::tr("tail clears to %1").arg(value_text(*f, document_.units())), ink_of(f->verdict));
     }
   }
+  // How far aft the mains may stand and still rotate.
+  if (const Finding* f = finding_for(document_, "place.furthest_aft", name); f && std::isfinite(f->value)) {
+    const QPointF at = contact + QPointF(f->value, 0);
+    const Finding* ratio = finding_for(document_, "place.rotation", name);
+    const Ink ink = ratio ? ink_of(ratio->verdict) : Ink::grey;
+    s.pen(ink, 1.4, Qt::DashDotLine);
+    s.line(at, at + QPointF(0, 0.5 * cg.y()));
+    s.label(at + QPointF(0, 0.5 * cg.y()), QObject::tr("rotates in time up to here"), ink,
+            Qt::AlignRight | Qt::AlignVCenter, {-5, 0}, 7.5);
+  }
   // Loads and wheelbase.
   const QPointF third = pose.third_contact();
   s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
@@ -420,7 +430,14 @@ void PlanPane::draw(Sheet& s) {
   draw_plan(s, pose);
   draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.plan(p); });
   draw_others(s, document_, pose, draw_plan);
-  s.title(QObject::tr("Plan"));
+  const Finding* over = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
+                                    document_.loading_name().toStdString());
+  s.title(QObject::tr("Plan"), over && std::isfinite(over->value)
+                                   ? QStringLiteral("%1 %2, %3").arg(d.is_tricycle() ? QObject::tr("turnover")
+                                                                                     : QObject::tr("tips sideways at"),
+                                                                     value_text(*over, document_.units()),
+                                                                     text_of(verdict_word(over->verdict)))
+                                   : QString());
   if (pose.gear_position > 0) return;
   const QPointF third = pose.plan(pose.third_axle());
   const QPointF starboard = pose.plan(pose.main_axle());
@@ -430,6 +447,19 @@ void PlanPane::draw(Sheet& s) {
   s.polyline(QPolygonF({third, starboard, port}), true);
   if (!pose.has_cg) return;
   const QPointF cg = pose.plan(pose.cg);
+  // The tipping rose: an acceleration of a/g throws the CG out by a/g times its height. The circle is the
+  // largest that stays on the wheels.
+  if (const Finding* tip = finding_for(document_, "place.tipping", document_.loading_name().toStdString());
+      tip && std::isfinite(tip->value) && tip->value > 0) {
+    double height = 0;
+    for (const auto& w : tip->working)
+      if (w.name == "h") height = w.si;
+    s.no_fill();
+    s.pen(Ink::grey, 1, Qt::DotLine);
+    s.circle(cg, tip->value * height);
+    s.label(cg + QPointF(0, -tip->value * height), QObject::tr("%1 tips it").arg(value_text(*tip, document_.units())),
+            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 2}, 7.5);
+  }
   const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
                                  document_.loading_name().toStdString());
   if (f && std::isfinite(f->value)) {
@@ -439,11 +469,6 @@ void PlanPane::draw(Sheet& s) {
     const QPointF foot = third + along * ((to_cg.x() * along.x() + to_cg.y() * along.y()) / length2);
     s.pen(ink_of(f->verdict), 1.8);
     s.line(cg, foot);
-    s.label(foot,
-            QStringLiteral("%1 %2").arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips at"),
-                                        value_text(*f, document_.units())),
-            ink_of(f->verdict), (foot.x() > cg.x() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignTop,
-            {foot.x() > cg.x() ? 8.0 : -8.0, 4}, 8.5, true);
   }
   s.cg(cg, true);
 }

@@ -1,17 +1,92 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Place: the wheels from the side, from ahead and from above; drag them.
+//! Place: the wheels from the side, from ahead and from above, and the map of where they may stand; drag them.
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <cmath>
+
+#include "app/drawing/map_pane.h"
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
+#include "app/theme.h"
+#include "app/widgets/dialogs.h"
+#include "core/model/moves.h"
+#include "core/place/keepout.h"
 
 namespace kranich::app {
 namespace {
 
+//! The plan's other way to say the track: overall width over the axle tips. Typed, it moves the wheels.
+class WidthRow : public QWidget {
+ public:
+  WidthRow(Document& document, QWidget* parent) : QWidget(parent), document_(document), field_(new QLineEdit(this)) {
+    field_->setObjectName("overall-width");
+    field_->setAccessibleName(QObject::tr("Overall width over the axle tips"));
+    field_->setAlignment(Qt::AlignRight);
+    field_->setFont(figure_font(9));
+    field_->setFixedWidth(86);
+    note_ = new QLabel(this);
+    note_->setFont(text_font(8));
+    note_->setWordWrap(true);
+    note_->hide();
+    auto* line = new QHBoxLayout;
+    auto* label = new QLabel(QObject::tr("Width over the axle tips"), this);
+    label->setWordWrap(true);
+    line->addWidget(label, 1);
+    line->addWidget(field_);
+    unit_ = new QLabel(this);
+    unit_->setFixedWidth(93);
+    line->addWidget(unit_);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(0, 1, 0, 1);
+    all->addLayout(line);
+    all->addWidget(note_);
+    QObject::connect(field_, &QLineEdit::editingFinished, this, [this] { take_over(); });
+    QObject::connect(&document_, &Document::changed, this, [this] { show_value(); });
+    show_value();
+  }
+
+ private:
+  double now() const {
+    const Leg& leg = document_.design().gear.main;
+    return 2 * (leg.axle.y + leg.axle_beyond_wheel);
+  }
+  void show_value() {
+    const double v = now();
+    field_->setText(std::isfinite(v) ? QString::fromStdString(format_number(v, Kind::length, document_.units()))
+                                     : QString());
+    unit_->setText(text_of(display_unit(Kind::length, document_.units()).symbol));
+    setEnabled(std::isfinite(v));
+  }
+  void take_over() {
+    const auto parsed = parse_quantity(field_->text().toStdString(), Kind::length, document_.units());
+    const auto* q = std::get_if<ParsedQuantity>(&parsed);
+    const double least = 2 * document_.design().gear.main.axle_beyond_wheel;
+    note_->setVisible(!q || q->si <= least);
+    if (!q || q->si <= least) {
+      note_->setText(q ? QObject::tr("must be wider than the axles' own length, %1")
+                             .arg(QString::fromStdString(format_quantity(least, Kind::length, document_.units())))
+                       : QString::fromStdString(std::get<ParseError>(parsed).message));
+      return show_value();
+    }
+    if (std::abs(q->si - now()) < 5e-5) return;
+    document_.edit(QObject::tr("Set the width over the axle tips"), [&](Design& d) {
+      const double by = (q->si - now()) / 2;
+      for_mains(d, [&](Leg& leg) { shift_leg(leg, 0, by, 0); });
+    });
+  }
+  Document& document_;
+  QLineEdit* field_;
+  QLabel* unit_;
+  QLabel* note_;
+};
+
 class PlacePage : public StationPage {
  public:
   explicit PlacePage(Document& document) : StationPage(document, Station::place) {
-    board()->add(std::make_unique<SidePane>(document, Overlay::place), {0, 0, 1, 0.56});
-    board()->add(std::make_unique<FrontPane>(document), {0, 0.56, 0.48, 0.44});
-    board()->add(std::make_unique<PlanPane>(document), {0.48, 0.56, 0.52, 0.44});
+    board()->add(std::make_unique<SidePane>(document, Overlay::place), {0, 0, 1, 0.5});
+    board()->add(std::make_unique<FrontPane>(document), {0, 0.5, 0.27, 0.5});
+    board()->add(std::make_unique<PlanPane>(document), {0.27, 0.5, 0.23, 0.5});
+    board()->add(std::make_unique<MapPane>(document), {0.5, 0.5, 0.5, 0.5});
     heading(tr("Main wheels"), tr("starboard = port"));
     field("/gear/main/axle/x_m", tr("Axle station"));
     field("/gear/main/axle/y_m", tr("Wheel from the centre line"));
@@ -19,13 +94,37 @@ class PlacePage : public StationPage {
     field("/gear/main/axle/z_m", tr("Axle waterline, extended"));
     field("/gear/main/wheel/diameter_m", tr("Wheel diameter"));
     field("/gear/main/wheel/width_m", tr("Wheel width"));
+    overall_ = put(new WidthRow(document, this));
+    auto* shelf = button(tr("Wheels from the shelf …"), tr("Ranked by load, field, scale and mass"));
+    shelf->setObjectName("wheels-main");
+    connect(shelf, &QPushButton::clicked, this,
+            [this] { make_wheel_dialog(document_, LegName::main, window())->show(); });
+    forward_ = button(tr("As far forward as it goes"), tr("Moves the mains until a keep-out stops their unit"));
+    forward_->setObjectName("as-far-forward");
+    connect(forward_, &QPushButton::clicked, this, [this] { as_far_forward(); });
     third_ = heading(tr("Nose wheel"));
     field("/gear/third/axle/x_m", tr("Axle station"));
     field("/gear/third/axle/z_m", tr("Axle waterline, extended"));
     field("/gear/third/wheel/diameter_m", tr("Wheel diameter"));
-    choice("/purpose/field", tr("Flown from"));
-    choice("/gear/arrangement", tr("Arrangement"));
+    auto* third_shelf = button(tr("Wheel from the shelf …"), tr("Ranked by load, field and mass"));
+    third_shelf->setObjectName("wheels-third");
+    connect(third_shelf, &QPushButton::clicked, this,
+            [this] { make_wheel_dialog(document_, LegName::third, window())->show(); });
     add_findings(tr("What it does"));
+    heading(tr("Field and arrangement"));
+    choice("/purpose/field", tr("Flown from"));
+    choice("/purpose/use", tr("Flown for"));
+    choice("/gear/arrangement", tr("Arrangement"));
+    field("/purpose/obstacle_m");
+    heading(tr("Ground run and side wind"), tr("stated defaults till you know better"));
+    for (const char* path :
+         {"/airframe/aerodynamics/thrust_N", "/airframe/aerodynamics/greatest_lift_coefficient",
+          "/airframe/aerodynamics/ground_lift_coefficient", "/airframe/aerodynamics/drag_coefficient",
+          "/airframe/aerodynamics/moment_coefficient", "/airframe/aerodynamics/tail_down_lift_coefficient",
+          "/airframe/aerodynamics/slipstream_factor", "/airframe/aerodynamics/rolling_friction",
+          "/airframe/aerodynamics/side_area_m2", "/airframe/aerodynamics/side_z_m",
+          "/airframe/aerodynamics/crosswind_wanted_m_per_s"})
+      field(path);
     finish();
     connect(&document_, &Document::changed, this, &PlacePage::refresh);
     refresh();
@@ -38,12 +137,36 @@ class PlacePage : public StationPage {
     const auto say = [&](double v) {
       return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
     };
-    const double y = d.gear.main.axle.y;
-    width_->setText(tr("track %1 · overall width over the axle tips %2")
-                        .arg(say(2 * y), say(2 * (y + d.gear.main.axle_beyond_wheel))));
+    width_->setText(tr("track %1").arg(say(2 * d.gear.main.axle.y)));
+    const auto unit = place::unit_of(d.gear.main);
+    forward_->setVisible(unit && !d.airframe.keep_outs.empty());
+    if (!unit) return;
+    const auto f = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
+    forward_->setEnabled(std::isfinite(f.shift) && f.shift < 0);
+    if (std::isfinite(f.shift))
+      forward_->setText(tr("As far forward as it goes: %1, to the %2")
+                            .arg(say(-f.shift), QString::fromStdString(f.stopped_by)));
+    QString buys = tr("Moves the mains until a keep-out stops their unit.");
+    if (std::isfinite(f.shift))
+      buys += std::isfinite(f.gain)
+                  ? tr(" A unit shallower by %1 would go on for %2.").arg(say(f.shallower), say(f.gain))
+                  : tr(" A unit shallower by %1 would pass it.").arg(say(f.shallower));
+    forward_->setToolTip(buys);
   }
+  void as_far_forward() {
+    const auto unit = place::unit_of(document_.design().gear.main);
+    if (!unit) return;
+    const auto f = place::furthest(*unit, document_.design().airframe.keep_outs, 0, -1);
+    if (!std::isfinite(f.shift)) return;
+    document_.edit(tr("Mains forward to the %1").arg(QString::fromStdString(f.stopped_by)), [&](Design& d) {
+      for_mains(d, [&](Leg& leg) { shift_leg(leg, f.shift, 0, 0); });
+    });
+  }
+
   QLabel* width_;
   QLabel* third_;
+  WidthRow* overall_;
+  QPushButton* forward_;
 };
 
 }  // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The aircraft and the project: what the stations draw and work on, entered once from a few dimensions.
 #include <QDialog>
+#include <cmath>
 #include <QScrollArea>
 #include <QTabWidget>
 #include <QVBoxLayout>
@@ -46,6 +47,48 @@ class Builder {
   QVBoxLayout* layout_ = nullptr;
 };
 
+//! What is not decided yet: its range, what it waits for, what to leave spare, and which findings hang on it.
+class WaitingList : public QLabel {
+ public:
+  explicit WaitingList(Document& document) : document_(document) {
+    setObjectName("waiting");
+    setWordWrap(true);
+    QObject::connect(&document_, &Document::changed, this, [this] { refresh(); });
+    QObject::connect(&document_, &Document::tolerances_changed, this, [this] { refresh(); });
+    refresh();
+  }
+
+ private:
+  void refresh() {
+    const Design& d = document_.design();
+    const ToleranceResult none;
+    const auto* box = document_.tolerances();
+    QString s;
+    for (const auto& w : waiting_for_decisions(d, box ? *box : none)) {
+      const auto spec = spec_at(d, w.path);
+      const auto say = [&](double v, Kind k) {
+        return QString::fromStdString(format_quantity(v, k, document_.units())).toHtmlEscaped();
+      };
+      QStringList hang;
+      for (const auto& f : w.findings) hang << QString::fromStdString(f);
+      s += QObject::tr("<p><b>%1</b>: %2 = %3 ± %4%5%6<br>%7</p>")
+               .arg(w.name.empty() ? QObject::tr("not named") : QString::fromStdString(w.name).toHtmlEscaped(),
+                    QString::fromStdString(w.title).toHtmlEscaped(), say(w.value, spec->kind),
+                    say(w.range, spec->kind),
+                    w.waits_for.empty() ? QString()
+                                        : QObject::tr("; waits for %1").arg(QString::fromStdString(w.waits_for).toHtmlEscaped()),
+                    std::isfinite(w.spare) ? QObject::tr("; leave <b>%1</b> spare until then").arg(say(w.spare, Kind::length))
+                                           : QString(),
+                    hang.isEmpty() ? (box ? QObject::tr("no finding hangs on it") : QObject::tr("the tolerances are being worked out"))
+                                   : QObject::tr("hangs on it: %1").arg(hang.join(", ")));
+    }
+    setText(s.isEmpty() ? QObject::tr("Everything is decided. A number that is not: say so at its mark (±, plan, …) "
+                                      "and give it its range, 95 ± 15.")
+                        : s);
+  }
+  Document& document_;
+};
+
 void fill(Document& document, QTabWidget* tabs) {
   Builder b(document, tabs);
   b.tab(QObject::tr("Project"));
@@ -53,11 +96,24 @@ void fill(Document& document, QTabWidget* tabs) {
   b.put(new TextRow(document, "/about/summary", QObject::tr("What it is")));
   b.put(new TextRow(document, "/about/owner", QObject::tr("Owner")));
   b.put(new TextRow(document, "/about/revision", QObject::tr("Change number")));
+  b.heading(QObject::tr("Field and purpose first: limits and defaults follow from them"));
   b.put(new ChoiceRow(document, "/purpose/build", QObject::tr("Full size or model")));
+  b.put(new ChoiceRow(document, "/purpose/lift", QObject::tr("Flies on")));
   b.put(new ChoiceRow(document, "/purpose/field", QObject::tr("Flown from")));
+  b.put(new ChoiceRow(document, "/purpose/use", QObject::tr("Flown for")));
+  b.put(new ChoiceRow(document, "/purpose/build_state", QObject::tr("Build state now: readings are kept under it")));
+  b.field("/purpose/obstacle_m");
   b.field("/purpose/scale_denominator");
+  b.field("/purpose/prototype_wheel_diameter_m");
+  b.field("/purpose/prototype_main_x_m");
+  b.field("/purpose/prototype_track_m");
   b.put(new ChoiceRow(document, "/gear/arrangement", QObject::tr("Arrangement")));
   b.put(new FlagRow(document, "/gear/wheel_brakes", QObject::tr("Wheel brakes")));
+  b.put(new FlagRow(document, "/gear/tail_skid", QObject::tr("Tail skid instead of a wheel")));
+  for (const char* leg : {"/gear/main/", "/gear/third/"}) {
+    b.put(new ChoiceRow(document, QString::fromLatin1(leg) + "path",
+                        leg[6] == 'm' ? QObject::tr("Main axles move") : QObject::tr("Third axle moves")));
+  }
   b.put(new FlagRow(document, "/gear/main/retraction/fitted", QObject::tr("Main legs retract")));
   b.put(new FlagRow(document, "/gear/third/retraction/fitted", QObject::tr("Nose or tail leg retracts")));
   b.put(new TextRow(document, "/airframe/level_reference", QObject::tr("Level reference")));
@@ -89,7 +145,8 @@ void fill(Document& document, QTabWidget* tabs) {
   for (const char* surface : {"/airframe/wing/", "/airframe/tailplane/"}) {
     b.heading(surface[10] == 'w' ? QObject::tr("Wing") : QObject::tr("Tailplane"));
     for (const char* key : {"root_leading_edge_x_m", "root_z_m", "span_m", "root_chord_m", "tip_chord_m",
-                            "leading_edge_sweep_deg", "dihedral_deg", "incidence_deg"})
+                            "leading_edge_sweep_deg", "dihedral_deg", "incidence_deg", "break_span_m",
+                            "break_chord_m", "outer_sweep_deg"})
       b.put(new QuantityRow(document, QString::fromLatin1(surface) + key));
   }
   b.heading(QObject::tr("Attitudes"));
@@ -130,6 +187,54 @@ void fill(Document& document, QTabWidget* tabs) {
       [](Design& d, size_t i) {
         d.airframe.low_points.erase(d.airframe.low_points.begin() + static_cast<long>(i));
       }));
+
+  b.tab(QObject::tr("Keep-outs and units"));
+  b.heading(QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
+                        "centre line; starboard side"));
+  b.put(new ListTable(
+      document, "/airframe/keep_outs",
+      {{"name", QObject::tr("Keep-out")},
+       {"shape", QObject::tr("Shape")},
+       {"low/x_m", QObject::tr("from x")},
+       {"low/y_m", "y"},
+       {"low/z_m", "z"},
+       {"high/x_m", QObject::tr("to x")},
+       {"high/y_m", "y"},
+       {"high/z_m", "z"},
+       {"radius_m", QObject::tr("radius")}},
+      [](const Design& d) { return d.airframe.keep_outs.size(); },
+      [](Design& d) {
+        d.airframe.keep_outs.emplace_back();
+        d.airframe.keep_outs.back().name = fresh_name(d.airframe.keep_outs, "keep-out");
+      },
+      [](Design& d, size_t i) {
+        d.airframe.keep_outs.erase(d.airframe.keep_outs.begin() + static_cast<long>(i));
+      }));
+  for (const char* leg : {"/gear/main/retraction/", "/gear/third/retraction/"}) {
+    b.heading(leg[6] == 'm' ? QObject::tr("Main unit's body, from its pivot") : QObject::tr("Third unit's body, from its pivot"));
+    for (const char* corner : {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m",
+                               "unit_high/z_m"})
+      b.put(new QuantityRow(document, QString::fromLatin1(leg) + corner,
+                            QStringLiteral("%1 %2").arg(corner[5] == 'l' ? QObject::tr("least") : QObject::tr("greatest"))
+                                .arg(QChar(QString::fromLatin1(corner).section('/', 1)[0]))));
+  }
+  b.end();
+
+  b.tab(QObject::tr("Not decided yet"));
+  b.put(new WaitingList(document));
+  b.heading(QObject::tr("What each waits for: the number is named by its path, as in the file format"));
+  b.put(new ListTable(
+      document, "/decisions",
+      {{"name", QObject::tr("Not decided")},
+       {"waits_for", QObject::tr("Waits for")},
+       {"path", QObject::tr("Number")},
+       {"spare_m", QObject::tr("Leave spare")}},
+      [](const Design& d) { return d.decisions.size(); },
+      [](Design& d) {
+        d.decisions.emplace_back();
+        d.decisions.back().name = fresh_name(d.decisions, "decision");
+      },
+      [](Design& d, size_t i) { d.decisions.erase(d.decisions.begin() + static_cast<long>(i)); }));
 
   b.tab(QObject::tr("Loadings"));
   b.heading(

@@ -11,7 +11,7 @@
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
-#include "core/force/leg_law.h"
+#include "core/force/suspension.h"
 #include "core/io/csv.h"
 #include "core/spring/shelf.h"
 
@@ -120,9 +120,9 @@ class ForcePane : public Pane {
     s.fill(Theme::now().card);
     s.painter().drawRoundedRect(area, 3, 3);
     const Leg& l = leg_of(document_.design(), leg);
-    const auto law = force::leg_law(l);
-    const auto* ok = std::get_if<force::LegLaw>(&law);
-    if (!ok || ok->travel <= 0) {
+    const auto law = force::suspension_of(l);
+    const auto* ok = std::get_if<force::Suspension>(&law);
+    if (!ok || ok->most <= 0) {
       s.painter().setPen(Theme::now().grey);
       s.painter().drawText(
           area, Qt::AlignCenter,
@@ -138,25 +138,30 @@ class ForcePane : public Pane {
     g.y_title = QString::fromUtf8(force_unit.symbol.data());
     g.x_factor = 1 / length.to_si;
     g.y_factor = 1 / force_unit.to_si;
-    for (int i = 0; i <= 80; ++i) g.curve.push_back({ok->travel * i / 80, ok->force(ok->travel * i / 80)});
+    // A vertical force at the axle against its rise, whatever path the leg takes.
+    const auto at_wheel = [&](double q) {
+      const auto at = ok->at(q);
+      return QPointF(at.axle.z() - ok->axle.z(), at.force / at.axle_1.z());
+    };
+    for (int i = 0; i <= 80; ++i) g.curve.push_back(at_wheel(ok->most * i / 80));
     const auto* loading = document_.loading();
     if (loading && loading->rest) {
       const auto& w = loading->rest->wheels[leg == LegName::main ? 2 : 0];
       g.marks.push_back(
-          {{w.leg_closure, ok->force(w.leg_closure)},
+          {at_wheel(w.coordinate),
            QObject::tr("static %1")
                .arg(QString::fromStdString(format_quantity(w.load, Kind::force, document_.units()))),
            Ink::accent});
     }
     g.fit();
     for (const auto& x : document_.assessment().landings)
-      if (x.leg == leg && x.stroke && x.stroke->strut_travel < 1.3 * ok->travel) {
+      if (x.leg == leg && x.stroke && x.stroke->strut_travel < 1.3 * l.travel) {
         g.x_high = std::max(g.x_high, x.stroke->strut_travel * 1.05);
         g.marks.push_back({{x.stroke->strut_travel, 0},
                            QObject::tr("landing needs %1")
                                .arg(QString::fromStdString(
                                    format_quantity(x.stroke->strut_travel, Kind::length, document_.units()))),
-                           x.stroke->strut_travel > ok->travel ? Ink::fails : Ink::tight,
+                           x.stroke->strut_travel > l.travel ? Ink::fails : Ink::tight,
                            true});
       }
     g.draw(s, area);
@@ -213,7 +218,8 @@ class SpringPage : public StationPage {
       };
       row("travel_m", box);
       row("spring/efficiency", box);
-      for (const SpringKind kind : {SpringKind::linear, SpringKind::coil, SpringKind::gas}) {
+      for (const SpringKind kind :
+           {SpringKind::linear, SpringKind::coil, SpringKind::gas, SpringKind::leaf, SpringKind::cord}) {
         auto* part = new QWidget(box);
         auto* inner = new QVBoxLayout(part);
         inner->setContentsMargins(0, 0, 0, 0);
@@ -230,6 +236,9 @@ class SpringPage : public StationPage {
           for (const char* p : {"spring/gas/piston_area_m2", "spring/gas/volume_m3",
                                 "spring/gas/pressure_absolute_Pa", "spring/gas/exponent"})
             row(p, part);
+        if (kind == SpringKind::leaf) row("spring/leaf/torsion_rate_N_m_per_rad", part);
+        if (kind == SpringKind::cord)
+          for (const char* p : {"spring/cord/strands", "spring/cord/free_length_m"}) row(p, part);
         lay->addWidget(part);
         parts_[static_cast<size_t>(leg)][static_cast<size_t>(kind)] = part;
       }
@@ -281,7 +290,7 @@ class SpringPage : public StationPage {
     const LegName name = stroke_->leg;
     const Leg& leg = leg_of(d, name);
     for (size_t l = 0; l < 2; ++l)
-      for (size_t k = 0; k < 3; ++k)
+      for (size_t k = 0; k < 5; ++k)
         parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
     // What each school gives, side by side.
     const auto* loading = document_.loading();
@@ -406,7 +415,7 @@ class SpringPage : public StationPage {
   QLabel* schools_ = nullptr;
   QWidget* below_ = nullptr;
   QWidget* boxes_[2];
-  QWidget* parts_[2][3];
+  QWidget* parts_[2][5];
   std::vector<ShelfSpring> shelf_;
   std::vector<spring::Candidate> ranked_;
 };

@@ -1,10 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Stance: how it sits on its springs and tyres, and the shim that gives a wanted pitch.
+//! Stance: how it sits on its springs and tyres, the shim that gives a wanted pitch, and the sheet of heights to
+//! check on the table.
+#include <QHeaderView>
 #include <QLineEdit>
+#include <QTableWidget>
+#include <cmath>
 
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/widgets/list_table.h"
+#include "core/assess/table_sheet.h"
+#include "core/model/moves.h"
 
 namespace kranich::app {
 namespace {
@@ -12,9 +19,9 @@ namespace {
 class StancePage : public StationPage {
  public:
   explicit StancePage(Document& document) : StationPage(document, Station::stance) {
-    board()->add(std::make_unique<SidePane>(document, Overlay::stance), {0, 0, 1, 0.62});
-    board()->add(std::make_unique<FrontPane>(document), {0, 0.62, 0.55, 0.38});
-    board()->add(std::make_unique<PlanPane>(document), {0.55, 0.62, 0.45, 0.38});
+    board()->add(std::make_unique<SidePane>(document, Overlay::stance), {0, 0, 1, 0.66});
+    board()->add(std::make_unique<FrontPane>(document), {0, 0.66, 0.55, 0.34});
+    board()->add(std::make_unique<PlanPane>(document), {0.55, 0.66, 0.45, 0.34});
     heading(tr("Stance wanted"), tr("wing to the ground, at rest"));
     field("/stance/wing_angle_low_deg", tr("From"));
     field("/stance/wing_angle_high_deg", tr("To"));
@@ -38,29 +45,145 @@ class StancePage : public StationPage {
     answer_->setObjectName("shim-answer");
     apply_ =
         button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
+    add_findings(tr("What it does"));
     heading(tr("Springs and tyres"), tr("at the wheel"));
     field("/gear/main/travel_m", tr("Main legs, travel"));
     field("/gear/main/wheel/tyre_rate_N_per_m", tr("Main tyres, rate"));
     field("/gear/third/travel_m", tr("Third leg, travel"));
     field("/gear/third/wheel/tyre_rate_N_per_m", tr("Third tyre, rate"));
-    add_findings(tr("What it does"));
+    heading(tr("Port leg"), tr("stored as if to starboard"));
+    unlinked_ = put(new FlagRow(document_, "/gear/unlinked", tr("Measured on its own"), this));
+    connect(unlinked_, &QCheckBox::toggled, this, [this](bool on) {
+      // What was one leg for both starts as the same on both sides.
+      if (on && !document_.design().gear.port.axle.known())
+        document_.edit(tr("Unlink the port leg"), [](Design& d) { d.gear.port = d.gear.main; });
+    });
+    for (const char* path : {"/gear/port/axle/x_m", "/gear/port/axle/y_m", "/gear/port/axle/z_m"})
+      port_.push_back(field(path));
+    heading(tr("Unfinished airframe"));
+    field("/stance/ballast_x_m");
     finish();
+    build_sheet();
     connect(wanted_, &QLineEdit::textEdited, this, &StancePage::solve);
-    connect(&document_, &Document::changed, this, &StancePage::solve);
-    connect(&document_, &Document::view_changed, this, &StancePage::solve);
+    connect(&document_, &Document::changed, this, &StancePage::refresh);
+    connect(&document_, &Document::view_changed, this, &StancePage::refresh);
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
       document_.edit(
           tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
-          [by = *shim_](Design& d) {
-            for (Point* p : {&d.gear.third.axle, &d.gear.third.top, &d.gear.third.retraction.pivot})
-              p->z.si -= by;
-          });
+          [by = *shim_](Design& d) { shift_leg(d.gear.third, 0, 0, -by); });
     });
-    solve();
+    refresh();
   }
 
  private:
+  void build_sheet() {
+    auto* below = new QWidget(this);
+    auto* all = new QVBoxLayout(below);
+    all->setContentsMargins(10, 4, 10, 6);
+    all->setSpacing(3);
+    sheet_note_ = new QLabel(below);
+    sheet_note_->setFont(text_font(8));
+    all->addWidget(sheet_note_);
+    sheet_ = new QTableWidget(below);
+    sheet_->setObjectName("table-sheet");
+    sheet_->setAccessibleName(tr("Heights to check on the table"));
+    sheet_->setColumnCount(7);
+    sheet_->verticalHeader()->hide();
+    sheet_->verticalHeader()->setDefaultSectionSize(22);
+    all->addWidget(sheet_);
+    put_below(below, 196);
+    connect(sheet_, &QTableWidget::cellChanged, this, &StancePage::reading_typed);
+  }
+
+  void fill_sheet() {
+    filling_ = true;
+    const auto number = [&](double v, bool angle) {
+      return std::isfinite(v) ? QString::fromStdString(
+                                    format_number(v, angle ? Kind::angle : Kind::length, document_.units()))
+                              : QString();
+    };
+    lines_.clear();
+    for (auto& line : table_sheet(document_.design(), document_.assessment()))
+      if (line.loading == document_.loading_name().toStdString()) lines_.push_back(line);
+    const QString unit = text_of(display_unit(Kind::length, document_.units()).symbol);
+    sheet_->setHorizontalHeaderLabels({tr("On the table, above the ground, %1 or °").arg(unit), tr("starboard, centre"),
+                                       tr("port"), tr("read starboard"), tr("read port"), tr("read less computed"),
+                                       tr("starboard less port")});
+    sheet_->setRowCount(static_cast<int>(lines_.size()));
+    for (int r = 0; r < sheet_->rowCount(); ++r) {
+      const TableLine& l = lines_[static_cast<size_t>(r)];
+      const auto cell = [&](int c, const QString& text, bool editable, Ink ink = Ink::normal) {
+        auto* item = new QTableWidgetItem(text);
+        item->setFlags(editable ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable
+                                : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+        if (c > 0) {
+          item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+          item->setFont(figure_font(9));
+        }
+        if (ink != Ink::normal) item->setForeground(ink_colour(ink));
+        if (editable) item->setBackground(Theme::now().card);
+        sheet_->setItem(r, c, item);
+      };
+      cell(0, QString::fromStdString(l.what), false);
+      cell(1, number(l.computed_starboard, l.is_angle), false);
+      cell(2, number(l.computed_port, l.is_angle), false);
+      cell(3, number(l.read_starboard, l.is_angle), true);
+      cell(4, number(l.read_port, l.is_angle), l.both_sides);
+      const double off = l.read_starboard - l.computed_starboard;
+      const double port_off = l.read_port - l.computed_port;
+      const double worst = std::isfinite(port_off) && !(std::abs(port_off) < std::abs(off)) ? port_off : off;
+      const double allowed = l.is_angle ? radians(0.5)
+                                        : std::max(document_.design().is_model() ? 0.001 : 0.005,
+                                                   0.01 * std::abs(l.computed_starboard));
+      cell(5,
+           std::isfinite(worst) ? QString::fromStdString(format_difference(
+                                      worst, l.is_angle ? Kind::angle : Kind::length, document_.units()))
+                                : QString(),
+           false, std::abs(worst) > allowed ? Ink::fails : Ink::normal);
+      const double sides = l.read_starboard - l.read_port;
+      cell(6, std::isfinite(sides) ? QString::fromStdString(format_difference(sides, Kind::length, document_.units()))
+                                   : QString(),
+           false);
+    }
+    sheet_->resizeColumnsToContents();
+    sheet_->setColumnWidth(0, std::max(sheet_->columnWidth(0), 230));
+    filling_ = false;
+  }
+
+  void reading_typed(int row, int column) {
+    if (filling_ || (column != 3 && column != 4) || row >= static_cast<int>(lines_.size())) return;
+    const TableLine line = lines_[static_cast<size_t>(row)];
+    const QString entry = sheet_->item(row, column)->text().trimmed();
+    double si = std::numeric_limits<double>::quiet_NaN();
+    if (!entry.isEmpty()) {
+      const auto parsed =
+          parse_quantity(entry.toStdString(), line.is_angle ? Kind::angle : Kind::length, document_.units());
+      const auto* q = std::get_if<ParsedQuantity>(&parsed);
+      const bool allowed = q && std::abs(q->si) <= (line.is_angle ? radians(90) : 60);
+      if (!allowed) {
+        sheet_note_->setText(QStringLiteral("<span style='color:%1'>%2</span>")
+                                 .arg(Theme::now().fails.name(),
+                                      q ? tr("%1: that is no height on a table").arg(entry.toHtmlEscaped())
+                                        : QString::fromStdString(std::get<ParseError>(parsed).message).toHtmlEscaped()));
+        return fill_sheet();
+      }
+      si = q->si;
+    }
+    document_.edit(tr("Read %1").arg(QString::fromStdString(line.what)),
+                   [&](Design& d) { set_reading(d, line, column == 4, si); });
+  }
+
+  void refresh() {
+    solve();
+    fill_sheet();
+    const auto state = build_state_names[static_cast<size_t>(document_.design().purpose.build_state)];
+    sheet_note_->setText(tr("<b>Table sheet</b> &nbsp; stand it level and square, press down and let go, read with a "
+                            "ruler and an incidence meter; readings are kept as taken “%1”")
+                             .arg(text_of(state)));
+    for (auto* row : port_) row->setVisible(document_.design().gear.unlinked);
+  }
+
   void solve() {
     shim_.reset();
     apply_->setEnabled(false);
@@ -92,6 +215,12 @@ class StancePage : public StationPage {
   QLabel* answer_;
   QPushButton* apply_;
   std::optional<double> shim_;
+  FlagRow* unlinked_ = nullptr;
+  std::vector<QuantityRow*> port_;
+  QTableWidget* sheet_ = nullptr;
+  QLabel* sheet_note_ = nullptr;
+  std::vector<TableLine> lines_;
+  bool filling_ = false;
 };
 
 }  // namespace

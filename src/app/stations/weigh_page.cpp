@@ -5,18 +5,33 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QLineEdit>
 #include <QTableWidget>
 #include <cmath>
 
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/widgets/dialogs.h"
 #include "core/io/csv.h"
 
 namespace kranich::app {
 namespace {
 
-enum Column { name, group, mass, tolerance, place_x, place_y, place_z, weighed, moves, column_count };
+enum Column {
+  name,
+  group,
+  mass,
+  tolerance,
+  place_x,
+  place_y,
+  place_z,
+  weighed,
+  moves,
+  slides_from,
+  slides_to,
+  column_count
+};
 
 //! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up,
 //! its spread.
@@ -84,7 +99,16 @@ class EnvelopePane : public Pane {
       p.drawText(QRectF(range.right() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter,
                  say(f.cg_aft_limit, Kind::length));
       p.drawText(QRectF(card.left(), box.bottom() + 16, card.width(), 13), Qt::AlignCenter,
-                 QObject::tr("bar: spread of the estimates · ring: gear up"));
+                 QObject::tr("bar: estimates · ring: gear up · brackets: any mix"));
+    }
+    // The extremes over every combination: brackets at the foot.
+    if (const auto e = weigh::cg_extremes(document_.design())) {
+      s.pen(Ink::normal, 1.6);
+      for (const auto& [extreme, sign] : {std::pair{&e->foremost, 1.0}, {&e->aftmost, -1.0}}) {
+        const double x = std::clamp(at(extreme->x, m_low).x(), box.left(), box.right());
+        p.drawPolyline(QPolygonF({QPointF(x + 5 * sign, box.bottom() - 18), QPointF(x, box.bottom() - 18),
+                                  QPointF(x, box.bottom() - 4), QPointF(x + 5 * sign, box.bottom() - 4)}));
+      }
     }
     for (const auto& l : document_.assessment().loadings) {
       if (!l.mass.known()) continue;
@@ -128,13 +152,28 @@ class WeighPage : public StationPage {
     field("/airframe/cg_forward_limit_m");
     field("/airframe/cg_aft_limit_m");
     field("/airframe/mass_limit_kg");
+    field("/airframe/target_empty_mass_kg");
+    heading(tr("To bring the CG to"), tr("this loading"));
+    build_ballast();
     heading(tr("On the scales"), tr("level, contacts where they stood"));
+    auto* scales = button(tr("Read from scales …"), tr("A serial line, or the simulated set"));
+    scales->setObjectName("read-scales");
+    connect(scales, &QPushButton::clicked, this, [this] { make_scales_dialog(document_, window())->show(); });
+    reconcile_ = button(tr("Take the difference into the ledger"),
+                        tr("Adds one item that makes up what the ledger lacks against the scales; never by itself"));
+    reconcile_->setObjectName("reconcile");
+    connect(reconcile_, &QPushButton::clicked, this, &WeighPage::reconcile);
     for (const char* path :
          {"/weighing/third_kg", "/weighing/third_tare_kg", "/weighing/port_kg", "/weighing/port_tare_kg",
           "/weighing/starboard_kg", "/weighing/starboard_tare_kg", "/weighing/third_x_m",
           "/weighing/main_x_m", "/weighing/half_track_m"})
       field(path);
     state_ = remark();
+    heading(tr("With the nose raised"), tr("legs blocked, wheels free to roll"));
+    for (const char* path : {"/weighing/tilted_third_kg", "/weighing/tilt_pitch_deg", "/weighing/third_above_main_m",
+                             "/weighing/main_axle_z_m", "/weighing/main_axle_height_m", "/weighing/reading_error_kg",
+                             "/weighing/pitch_error_deg"})
+      field(path);
     finish();
     connect(&document_, &Document::changed, this, &WeighPage::refresh);
     connect(&document_, &Document::view_changed, this, &WeighPage::refresh);
@@ -142,6 +181,121 @@ class WeighPage : public StationPage {
   }
 
  private:
+  //! Target CG and a place for ballast; the answer below.
+  void build_ballast() {
+    const auto entry = [&](const QString& title, const char* id, const QString& text) {
+      auto* row = new QWidget(this);
+      auto* line = new QHBoxLayout(row);
+      line->setContentsMargins(0, 1, 0, 1);
+      auto* e = new QLineEdit(text, row);
+      e->setObjectName(id);
+      e->setAccessibleName(title);
+      e->setAlignment(Qt::AlignRight);
+      e->setFont(figure_font(9));
+      e->setFixedWidth(86);
+      line->addWidget(new QLabel(title, row), 1);
+      line->addWidget(e);
+      auto* unit = new QLabel(row);
+      unit->setFixedWidth(93);
+      line->addWidget(unit);
+      ballast_units_.push_back(unit);
+      put(row);
+      connect(e, &QLineEdit::textEdited, this, &WeighPage::solve_ballast);
+      return e;
+    };
+    target_ = entry(tr("Target station"), "ballast-target", {});
+    place_ = entry(tr("Ballast at station"), "ballast-place", {});
+    ballast_ = remark();
+    ballast_->setObjectName("ballast-answer");
+  }
+
+  void solve_ballast() {
+    for (auto* u : ballast_units_) u->setText(text_of(display_unit(Kind::length, document_.units()).symbol));
+    const auto* l = document_.loading();
+    if (!l || !l->mass.known() || target_->text().trimmed().isEmpty()) {
+      ballast_->setText(tr("type a station: ballast and the move of each sliding item are worked out"));
+      return;
+    }
+    const auto read = [&](QLineEdit* e) { return parse_quantity(e->text().toStdString(), Kind::length, document_.units()); };
+    const auto target = read(target_);
+    if (const auto* error = std::get_if<ParseError>(&target)) {
+      ballast_->setText(QString::fromStdString(error->message));
+      return;
+    }
+    const double to = std::get<ParsedQuantity>(target).si;
+    const auto& m = l->mass.down;
+    const auto mm = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    QStringList answers;
+    const auto at = read(place_);
+    if (const auto* q = std::get_if<ParsedQuantity>(&at)) {
+      const double kg = weigh::ballast(m.mass, m.at.x(), to, q->si);
+      answers << (kg >= 0 && std::isfinite(kg) ? tr("<b>%1</b> of ballast at %2").arg(mm(kg, Kind::mass), mm(q->si, Kind::length))
+                                               : tr("no ballast at %1 does it: it must lie beyond the target").arg(mm(q->si, Kind::length)));
+    }
+    for (const auto& item : document_.design().ledger) {
+      if (!item.slides || !item.mass.known() || !item.at.x.known()) continue;
+      const double by = weigh::move_of_item(m.mass, m.at.x(), to, item.mass);
+      const bool fits = !item.slides_from.known() || !item.slides_to.known() ||
+                        (item.at.x + by >= item.slides_from && item.at.x + by <= item.slides_to);
+      answers << tr("or “%1” %2 by <b>%3</b>%4")
+                     .arg(QString::fromStdString(item.name), by >= 0 ? tr("aft") : tr("forward"),
+                          mm(std::abs(by), Kind::length), fits ? QString() : tr(", further than its tray goes"));
+    }
+    ballast_->setText(answers.isEmpty() ? tr("type where ballast could go") : answers.join("<br>"));
+  }
+
+  //! The scales' mass and CG less the ledger's, as one item.
+  std::optional<weigh::Mass> missing_item() const {
+    const Weighing& w = document_.design().weighing;
+    const LoadingState* ledger = nullptr;
+    for (const auto& l : document_.assessment().loadings)
+      if (l.name == w.loading && l.mass.known()) ledger = &l;
+    for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare, &w.third_x,
+                           &w.main_x, &w.half_track})
+      if (!g->known()) return std::nullopt;
+    if (!ledger) return std::nullopt;
+    const auto scales = weigh::from_scales(std::vector<weigh::WheelReading>{
+        {w.third, w.third_tare, w.third_x, 0},
+        {w.port, w.port_tare, w.main_x, -w.half_track},
+        {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
+    const auto& m = ledger->mass.down;
+    const double mass = scales.mass - m.mass;
+    if (!(std::abs(mass) > 1e-6)) return std::nullopt;
+    const Vec3 at = (scales.mass * Vec3(scales.at.x(), scales.at.y(), m.at.z()) - m.mass * m.at) / mass;
+    return weigh::Mass{mass, at};
+  }
+
+  void reconcile() {
+    const auto item = missing_item();
+    if (!item || item->mass <= 0) return;
+    document_.edit(tr("Take the scales' difference into the ledger"), [&](Design& d) {
+      Item i;
+      for (int n = 1; i.name.empty(); ++n) {
+        const std::string candidate = n == 1 ? "found on the scales" : "found on the scales " + std::to_string(n);
+        if (std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& o) { return o.name == candidate; }))
+          i.name = candidate;
+      }
+      i.group = Group::equipment;
+      i.mass = Given(item->mass, Origin::measured);
+      i.weighed = true;
+      // Where it must lie for the CG to agree, as far as that is a place in the aircraft at all.
+      i.at.x = Given(std::clamp(item->at.x(), -60.0, 60.0), Origin::estimated);
+      i.at.y = Given(std::clamp(item->at.y(), -60.0, 60.0), Origin::estimated);
+      i.at.z = Given(item->at.z(), Origin::estimated);
+      d.ledger.push_back(i);
+    });
+  }
+
+  void show_reconcile() {
+    const auto item = missing_item();
+    reconcile_->setVisible(item.has_value());
+    if (!item) return;
+    const auto say = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    reconcile_->setEnabled(item->mass > 0);
+    reconcile_->setText(item->mass > 0 ? tr("Add %1 at %2 to the ledger").arg(say(item->mass, Kind::mass), say(item->at.x(), Kind::length))
+                                       : tr("The ledger is %1 too heavy").arg(say(-item->mass, Kind::mass)));
+  }
+
   void build_table() {
     auto* below = new QWidget(this);
     auto* all = new QVBoxLayout(below);
@@ -192,7 +346,8 @@ class WeighPage : public StationPage {
     table_->setHorizontalHeaderLabels(
         {tr("Item"), tr("Group"), tr("Mass, %1").arg(unit(Kind::mass)), tr("± %1").arg(unit(Kind::mass)),
          tr("Station, %1").arg(unit(Kind::length)), tr("Side, %1").arg(unit(Kind::length)),
-         tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with")});
+         tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with"),
+         tr("Slides from, %1").arg(unit(Kind::length)), tr("to, %1").arg(unit(Kind::length))});
     table_->setRowCount(static_cast<int>(d.ledger.size()));
     for (int r = 0; r < table_->rowCount(); ++r) {
       const Item& i = d.ledger[static_cast<size_t>(r)];
@@ -210,6 +365,8 @@ class WeighPage : public StationPage {
       text(place_x, say(i.at.x, Kind::length), true);
       text(place_y, say(i.at.y, Kind::length), true);
       text(place_z, say(i.at.z, Kind::length), true);
+      text(slides_from, i.slides ? say(i.slides_from, Kind::length) : QString(), true);
+      text(slides_to, i.slides ? say(i.slides_to, Kind::length) : QString(), true);
       auto* check = new QTableWidgetItem(i.weighed ? tr("weighed") : tr("estimated"));
       check->setFlags(Qt::ItemIsUserCheckable | Qt::ItemIsEnabled | Qt::ItemIsSelectable);
       check->setCheckState(i.weighed ? Qt::Checked : Qt::Unchecked);
@@ -221,6 +378,8 @@ class WeighPage : public StationPage {
     }
     table_->resizeColumnsToContents();
     refresh_aboard();
+    solve_ballast();
+    show_reconcile();
     state_->setText(d.weighing.build_state.empty() ? tr("not weighed yet")
                                                    : tr("weighed as: %1; compared with “%2”")
                                                          .arg(QString::fromStdString(d.weighing.build_state),
@@ -277,7 +436,9 @@ class WeighPage : public StationPage {
       return;
     }
     static const std::map<int, const char*> keys{
-        {mass, "mass_kg"}, {place_x, "at/x_m"}, {place_y, "at/y_m"}, {place_z, "at/z_m"}};
+        {mass, "mass_kg"},           {place_x, "at/x_m"},
+                                                   {place_y, "at/y_m"},         {place_z, "at/z_m"},
+                                                   {slides_from, "slides_from_m"}, {slides_to, "slides_to_m"}};
     const std::string path =
         "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
     Design probe = document_.design();
@@ -305,6 +466,10 @@ class WeighPage : public StationPage {
       g.si = si;
       if (g.origin == Origin::missing || !std::isfinite(si))
         g.origin = std::isfinite(si) ? Origin::estimated : Origin::missing;
+      if (column == slides_from || column == slides_to) {
+        Item& item = d.ledger[at];
+        item.slides = item.slides_from.known() || item.slides_to.known();
+      }
     });
     refresh();
   }
@@ -410,6 +575,11 @@ class WeighPage : public StationPage {
   }
 
   QTableWidget* table_;
+  QLineEdit* target_ = nullptr;
+  QLineEdit* place_ = nullptr;
+  QLabel* ballast_ = nullptr;
+  std::vector<QLabel*> ballast_units_;
+  QPushButton* reconcile_ = nullptr;
   QLabel* note_ = nullptr;
   QLabel* state_ = nullptr;
   QWidget* aboard_box_ = nullptr;

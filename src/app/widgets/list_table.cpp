@@ -8,6 +8,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "app/widgets/quantity_edit.h"
 #include "core/model/locate.h"
 
 namespace kranich::app {
@@ -52,9 +53,12 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
 QString ListTable::shown(const std::string& path) const {
   Design copy = document_.design();
   if (const auto g = locate_given(copy, path))
-    return g->given->known()
-               ? QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units()))
-               : QString();
+    return !g->given->known() ? QString()
+           : QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) +
+                 (g->given->tolerance > 0
+                      ? " ± " + QString::fromStdString(
+                                    format_number(g->given->tolerance, g->spec.kind, document_.units()))
+                      : QString());
   if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
   if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
   if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
@@ -98,16 +102,17 @@ void ListTable::edited(int row, int column) {
   const QString what = tr("Edit %1").arg(columns_[static_cast<size_t>(column)].title);
   if (const auto g = locate_given(probe, path)) {
     double si = std::numeric_limits<double>::quiet_NaN();
+    std::optional<double> tolerance;
     if (!entry.isEmpty()) {
-      const auto parsed = parse_quantity(entry.toStdString(), g->spec.kind, document_.units());
+      const auto parsed = parse_with_tolerance(entry.toStdString(), g->spec.kind, document_.units());
       if (const auto* error = std::get_if<ParseError>(&parsed))
         return refuse(QString::fromStdString(error->message));
-      si = std::get<ParsedQuantity>(parsed).si;
+      si = std::get<ParsedWithTolerance>(parsed).value.si;
+      tolerance = std::get<ParsedWithTolerance>(parsed).tolerance.value_or(0);  // what is shown is what is meant
       if (const auto why = refusal(si, g->spec, document_.units()))
         return refuse(QString::fromStdString(*why));
     }
-    document_.edit(
-        what, [&](Design& d) { *locate_given(d, path)->given = std::isfinite(si) ? Given(si) : Given(); });
+    document_.edit(what, [&](Design& d) { put_entry(*locate_given(d, path)->given, si, tolerance); });
   } else if (locate_text(probe, path)) {
     document_.edit(what, [&](Design& d) { *locate_text(d, path) = entry.toStdString(); });
   } else if (locate_flag(probe, path)) {

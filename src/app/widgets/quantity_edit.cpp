@@ -183,16 +183,19 @@ void QuantityRow::take_over() {
     tolerance = parsed.tolerance;
   }
   document_.edit(tr("Set %1").arg(label_->text()), [&](Design& d) {
-    if (const auto at = locate_given(d, path_)) {
-      at->given->si = si;
-      if (tolerance) at->given->tolerance = *tolerance;
-      at->given->origin = !std::isfinite(si) ? Origin::missing
-                          : at->given->origin == Origin::missing || at->given->origin == Origin::by_default
-                              ? Origin::plan
-                              : at->given->origin;
-    }
+    if (const auto at = locate_given(d, path_)) put_entry(*at->given, si, tolerance);
   });
   show_value();
+}
+
+void put_entry(Given& g, double si, const std::optional<double>& tolerance) {
+  g.si = si;
+  if (tolerance) g.tolerance = *tolerance;
+  if (!std::isfinite(si)) {
+    g = Given();
+  } else if (g.origin == Origin::missing || g.origin == Origin::by_default) {
+    g.origin = Origin::plan;
+  }
 }
 
 void QuantityRow::choose_origin(Origin origin) {

@@ -68,12 +68,14 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which
   if (!h.loading || !w.diameter.known()) return;
   const auto& state = h.loading->rest->wheels[static_cast<size_t>(which)];
   collect.about(name, h.loading->name);
+  // A tail wheel is small and hard by trade: its pressure is shown, not judged.
+  const bool judged = which != WheelIndex::third || d.is_tricycle();
   if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
-    collect.add("place.ground_pressure", w.pressure, pressure_limit(d.purpose.field));
+    collect.add("place.ground_pressure", w.pressure, judged ? pressure_limit(d.purpose.field) : Limit{});
   } else if (w.width.known()) {
     const double patch = 2.3 * std::sqrt(w.width * w.diameter) * state.tyre_closure;
     auto& f = collect.add("place.ground_pressure", state.load / patch,
-                          d.is_model() ? Limit{} : pressure_limit(d.purpose.field));
+                          d.is_model() || !judged ? Limit{} : pressure_limit(d.purpose.field));
     f.working = {{"load", state.load, Kind::force}, {"patch", patch, Kind::section_area}};
     if (d.is_model()) f.remark = "for a model the bumps decide, not the pressure";
   }

@@ -131,10 +131,10 @@ std::vector<MapFinding> MapModel::at(double x, double y) const {
 }
 
 MapArea MapModel::usual_area() const {
-  const double span = 0.28 * base_;
+  const double span = up_ == MapUp::track ? 0.16 * base_ : std::min(0.16 * base_, 0.35 * here_.y());
   if (up_ == MapUp::track)
     return {here_.x() - span, here_.x() + span, 0.35 * here_.y(), 1.5 * here_.y()};
-  return {here_.x() - span, here_.x() + span, 0.55 * here_.y(), 1.55 * here_.y()};
+  return {here_.x() - span, here_.x() + span, 0.66 * here_.y(), 1.36 * here_.y()};
 }
 
 PlacementMap MapModel::map(const MapArea& area) const {

@@ -17,7 +17,7 @@ enum class MapUp { cg_height, track };
 
 struct MapArea {
   double x_low, x_high, y_low, y_high;
-  int columns = 44, rows = 30;
+  int columns = 49, rows = 29;
 };
 
 //! A check at one point of the map, its worst over the flown loadings.

@@ -146,12 +146,14 @@ std::string csv_line(const CsvRow& row) {
 
 std::string ledger_to_csv(const std::vector<Item>& ledger) {
   std::string s =
-      csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed", "moves"});
+      csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed", "moves",
+                            "slides_from_m", "slides_to_m"});
   for (const auto& i : ledger)
     s += csv_line({i.name, std::string(group_names[static_cast<size_t>(i.group)]), cell(i.mass),
                    i.mass.tolerance == 0 ? "" : shortest(i.mass.tolerance), cell(i.at.x), cell(i.at.y),
                    cell(i.at.z), i.weighed ? "yes" : "no",
-                   std::string(moves_names[static_cast<size_t>(i.moves)])});
+                   std::string(moves_names[static_cast<size_t>(i.moves)]), i.slides ? cell(i.slides_from) : "",
+                   i.slides ? cell(i.slides_to) : ""});
   return s;
 }
 
@@ -176,6 +178,9 @@ LedgerFromCsv ledger_from_csv(std::string_view text) {
     const std::string weighed = table.text(r, "weighed");
     if (weighed != "yes" && weighed != "no" && !weighed.empty())
       table.fault(r, "weighed", "must be yes or no, is \"" + weighed.substr(0, 40) + "\"");
+    item.slides_from = table.number(r, "slides_from_m", spec::place("Foremost station of its slide"));
+    item.slides_to = table.number(r, "slides_to_m", spec::place("Aftmost station of its slide"));
+    item.slides = item.slides_from.known() && item.slides_to.known();
     item.weighed = weighed == "yes";
     item.mass.origin = !item.mass.known() ? Origin::missing
                        : item.weighed     ? Origin::measured
@@ -222,6 +227,31 @@ Shelf read_spring_shelf(std::string_view text) {
     s.coil.wire = table.text(r, "wire");
     s.remark = table.text(r, "remark");
     shelf.springs.push_back(std::move(s));
+  }
+  return shelf;
+}
+
+WheelShelf read_wheel_shelf(std::string_view text) {
+  WheelShelf shelf;
+  Table table(text, {"name", "tyre", "diameter_m", "width_m", "flat_radius_m", "mass_kg", "greatest_load_N"},
+              shelf.faults);
+  for (size_t r = 0; r < table.rows.size(); ++r) {
+    place::ShelfWheel s;
+    s.name = table.text(r, "name");
+    Wheel& w = s.wheel;
+    w.shelf_name = s.name;
+    w.tyre = table.choice(r, "tyre", Names(tyre_names), Tyre::pneumatic);
+    w.diameter = table.number(r, "diameter_m", spec::size("Wheel diameter", 3));
+    w.width = table.number(r, "width_m", spec::size("Wheel width", 1));
+    w.shoulder_radius =
+        table.number(r, "shoulder_radius_m", spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
+    w.flat_radius = table.number(r, "flat_radius_m", spec::size("Axle height on a flat tyre", 1.5));
+    w.tyre_rate = table.number(r, "tyre_rate_N_per_m", spec::positive("Tyre rate", Kind::stiffness, 1e9));
+    w.pressure = table.number(r, "pressure_Pa", spec::positive("Tyre pressure", Kind::pressure, 3e6));
+    s.mass = table.number(r, "mass_kg", spec::mass("Mass"));
+    s.greatest_load = table.number(r, "greatest_load_N", spec::positive("Greatest load", Kind::force, 1e6));
+    s.remark = table.text(r, "remark");
+    shelf.wheels.push_back(std::move(s));
   }
   return shelf;
 }

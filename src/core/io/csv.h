@@ -10,6 +10,7 @@
 
 #include "core/assess/assess.h"
 #include "core/io/project_file.h"
+#include "core/place/wheel_shelf.h"
 
 namespace kranich {
 
@@ -39,5 +40,12 @@ struct Shelf {
   std::vector<Fault> faults;
 };
 Shelf read_spring_shelf(std::string_view text);
+
+//! A shelf of wheels.
+struct WheelShelf {
+  std::vector<place::ShelfWheel> wheels;
+  std::vector<Fault> faults;
+};
+WheelShelf read_wheel_shelf(std::string_view text);
 
 }  // namespace kranich

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Windows beside the stations: the wheel shelf, the scales, the variants side by side.
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/document.h"
+
+namespace kranich::app {
+
+//! Wheels of the shelf ranked for a leg; double-click fits one. A diagram shows the tyre under its load.
+QWidget* make_wheel_dialog(Document& document, LegName leg, QWidget* parent);
+
+//! Reads three wheel scales over a serial line (docs/bench-protocol.md) or from the simulated set, and takes
+//! their readings into the weighing.
+QWidget* make_scales_dialog(Document& document, QWidget* parent);
+
+//! The design beside its pinned state and its variants: every figure, what differs, and drawings laid over.
+QWidget* make_compare_dialog(Document& document, QWidget* parent);
+
+}  // namespace kranich::app

@@ -1,0 +1,248 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QCoreApplication>
+#include <QDialog>
+#include <QDir>
+#include <QFile>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProcess>
+#include <QPushButton>
+#include <QSerialPort>
+#include <QStandardPaths>
+#include <array>
+#include <cmath>
+#include <deque>
+
+#include "app/theme.h"
+#include "app/widgets/dialogs.h"
+#include "core/io/bench_line.h"
+#include "core/model/describe.h"
+
+namespace kranich::app {
+namespace {
+
+constexpr std::array<const char*, 3> scale_names{"third", "port", "starboard"};
+
+//! Where the program that stands in for devices lies: beside this one, or as the build tree has it.
+QString bench_program() {
+  const QString here = QCoreApplication::applicationDirPath();
+  for (const QString& at : {here + "/kranich-bench", here + "/../bench_device/kranich-bench",
+                            here + "/../src/bench_device/kranich-bench"})
+    if (QFile::exists(at)) return QDir::cleanPath(at);
+  return QStandardPaths::findExecutable(QStringLiteral("kranich-bench"));
+}
+
+class ScalesDialog : public QDialog {
+ public:
+  ScalesDialog(Document& document, QWidget* parent) : QDialog(parent), document_(document) {
+    setObjectName("scales-dialog");
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(QObject::tr("Wheel scales"));
+    resize(520, 360);
+    auto* all = new QVBoxLayout(this);
+    auto* line = new QHBoxLayout;
+    device_ = new QLineEdit(this);
+    device_->setObjectName("scales-device");
+    device_->setAccessibleName(QObject::tr("Device"));
+    device_->setPlaceholderText(QStringLiteral("/dev/ttyUSB0"));
+    auto* connect_button = new QPushButton(QObject::tr("Connect"), this);
+    auto* simulate = new QPushButton(QObject::tr("Simulated set"), this);
+    simulate->setObjectName("scales-simulate");
+    simulate->setToolTip(QObject::tr("Starts three scales that carry what the ledger says, with noise and drift"));
+    line->addWidget(new QLabel(QObject::tr("Serial line"), this));
+    line->addWidget(device_, 1);
+    line->addWidget(connect_button);
+    line->addWidget(simulate);
+    all->addLayout(line);
+    auto* grid = new QGridLayout;
+    const char* titles[] = {"nose or tail", "port main", "starboard main"};
+    for (int i = 0; i < 3; ++i) {
+      grid->addWidget(new QLabel(QObject::tr(titles[i]), this), 0, i, Qt::AlignHCenter);
+      readings_[static_cast<size_t>(i)] = new QLabel(QStringLiteral("–"), this);
+      readings_[static_cast<size_t>(i)]->setObjectName(QStringLiteral("scale:%1").arg(scale_names[static_cast<size_t>(i)]));
+      readings_[static_cast<size_t>(i)]->setFont(figure_font(22, true));
+      readings_[static_cast<size_t>(i)]->setAlignment(Qt::AlignCenter);
+      grid->addWidget(readings_[static_cast<size_t>(i)], 1, i);
+    }
+    all->addLayout(grid);
+    state_ = new QLabel(QObject::tr("not connected"), this);
+    state_->setObjectName("scales-state");
+    state_->setWordWrap(true);
+    all->addWidget(state_);
+    auto* buttons = new QHBoxLayout;
+    take_level_ = new QPushButton(QObject::tr("Take as level reading"), this);
+    take_level_->setObjectName("scales-take-level");
+    take_tilted_ = new QPushButton(QObject::tr("Take third scale as tilted reading"), this);
+    take_tilted_->setObjectName("scales-take-tilted");
+    for (auto* b : {take_level_, take_tilted_}) {
+      b->setEnabled(false);
+      buttons->addWidget(b);
+    }
+    all->addLayout(buttons);
+    auto* note = new QLabel(
+        QObject::tr("Level: wheels on the scales, levelling reference horizontal, brakes off, nobody aboard who is "
+                    "not in the loading. Tilted: legs blocked, wheels free to roll, at least 5°, better 10–15°; a "
+                    "helper at the raised end."),
+        this);
+    note->setWordWrap(true);
+    note->setFont(text_font(8));
+    all->addWidget(note);
+    all->addStretch(1);
+    QObject::connect(connect_button, &QPushButton::clicked, this, [this] { open(device_->text()); });
+    QObject::connect(device_, &QLineEdit::returnPressed, this, [this] { open(device_->text()); });
+    QObject::connect(simulate, &QPushButton::clicked, this, [this] { start_simulation(); });
+    QObject::connect(take_level_, &QPushButton::clicked, this, [this] { take(false); });
+    QObject::connect(take_tilted_, &QPushButton::clicked, this, [this] { take(true); });
+    QObject::connect(&port_, &QSerialPort::readyRead, this, [this] { read(); });
+    QObject::connect(&simulator_, &QProcess::readyReadStandardOutput, this, [this] {
+      const QString path = QString::fromUtf8(simulator_.readAllStandardOutput()).trimmed();
+      device_->setText(path);
+      open(path);
+    });
+    QObject::connect(&simulator_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError) {
+      if (simulator_.state() == QProcess::NotRunning) state_->setText(QObject::tr("the simulated set did not start"));
+    });
+  }
+  ~ScalesDialog() override {
+    port_.close();
+    simulator_.disconnect();
+    simulator_.terminate();
+    simulator_.waitForFinished(1000);
+  }
+
+ private:
+  void start_simulation() {
+    // What the ledger says stands on the scales, shared out as Stance does.
+    const LoadingState* loading = nullptr;
+    for (const auto& l : document_.assessment().loadings)
+      if (l.rest && l.name == document_.design().weighing.loading) loading = &l;
+    if (!loading) loading = document_.loading();
+    QStringList arguments{"scales"};
+    if (loading && loading->rest)
+      for (size_t i = 0; i < 3; ++i)
+        arguments << QStringLiteral("--%1").arg(scale_names[i])
+                  << QString::number(loading->rest->wheels[i].load / standard_gravity, 'f', 3);
+    simulator_.kill();
+    simulator_.waitForFinished(500);
+    const QString program = bench_program();
+    if (program.isEmpty()) {
+      state_->setText(QObject::tr("kranich-bench is not installed"));
+      return;
+    }
+    simulator_.start(program, arguments);
+  }
+
+  void open(const QString& path) {
+    port_.close();
+    for (auto& r : recent_) r.clear();
+    bad_lines_ = 0;
+    port_.setPortName(path);
+    port_.setBaudRate(QSerialPort::Baud9600);
+    if (!port_.open(QIODevice::ReadWrite)) {
+      state_->setText(QObject::tr("%1 cannot be opened: %2").arg(path, port_.errorString()));
+      return;
+    }
+    state_->setText(QObject::tr("listening to %1").arg(path));
+  }
+
+  void read() {
+    buffer_ += port_.readAll();
+    if (buffer_.size() > 100000) buffer_.clear();  // noise without a line's end
+    for (;;) {
+      const auto end = buffer_.indexOf('\n');
+      if (end < 0) return;
+      const auto parsed = parse_bench_line(buffer_.left(end).toStdString());
+      buffer_.remove(0, end + 1);
+      const auto* line = std::get_if<BenchLine>(&parsed);
+      if (!line || line->word != "SCALES") {
+        ++bad_lines_;
+        continue;
+      }
+      steady_ = line->field("steady").value_or(1) != 0;
+      for (size_t i = 0; i < 3; ++i)
+        if (const auto v = line->field(scale_names[i])) {
+          recent_[i].push_back(*v);
+          if (recent_[i].size() > 10) recent_[i].pop_front();
+        }
+      show();
+    }
+  }
+
+  double mean(size_t i) const {
+    double sum = 0;
+    for (const double v : recent_[i]) sum += v;
+    return sum / static_cast<double>(recent_[i].size());
+  }
+  double spread(size_t i) const {
+    const auto [low, high] = std::minmax_element(recent_[i].begin(), recent_[i].end());
+    return *high - *low;
+  }
+
+  void show() {
+    bool all = true;
+    double worst = 0;
+    for (size_t i = 0; i < 3; ++i) {
+      if (recent_[i].empty()) {
+        all = false;
+        continue;
+      }
+      readings_[i]->setText(QString::fromStdString(format_quantity(mean(i), Kind::mass, document_.units())));
+      worst = std::max(worst, spread(i));
+      all = all && recent_[i].size() >= 5;
+    }
+    const bool ready = all && steady_;
+    take_level_->setEnabled(ready);
+    take_tilted_->setEnabled(ready);
+    state_->setText(
+        QObject::tr("%1; the last ten readings spread by %2%3")
+            .arg(ready ? QObject::tr("steady") : QObject::tr("settling"),
+                 QString::fromStdString(format_quantity(worst, Kind::mass, document_.units())),
+                 bad_lines_ ? QObject::tr("; %1 faulty lines dropped").arg(bad_lines_) : QString()));
+  }
+
+  void take(bool tilted) {
+    const std::string state(build_state_names[static_cast<size_t>(document_.design().purpose.build_state)]);
+    document_.edit(tilted ? QObject::tr("Take the tilted reading") : QObject::tr("Take the level readings"),
+                   [&](Design& d) {
+                     Weighing& w = d.weighing;
+                     const auto given = [&](size_t i) {
+                       return Given(std::round(mean(i) * 1000) / 1000, Origin::measured, std::max(0.01, spread(i) / 2));
+                     };
+                     if (tilted) {
+                       w.tilted_third = given(0);
+                       return;
+                     }
+                     w.third = given(0);
+                     w.port = given(1);
+                     w.starboard = given(2);
+                     for (Given* tare : {&w.third_tare, &w.port_tare, &w.starboard_tare})
+                       *tare = Given(0, Origin::measured);  // the scales take their own off
+                     w.third_x = Given(d.gear.third.axle.x, Origin::plan);
+                     w.main_x = Given(d.gear.main.axle.x, Origin::plan);
+                     w.half_track = Given(d.gear.main.axle.y, Origin::plan);
+                     w.build_state = state;
+                     if (w.loading.empty()) w.loading = document_.loading_name().toStdString();
+                   });
+  }
+
+  Document& document_;
+  QLineEdit* device_;
+  std::array<QLabel*, 3> readings_{};
+  QLabel* state_;
+  QPushButton* take_level_;
+  QPushButton* take_tilted_;
+  QSerialPort port_;
+  QProcess simulator_;
+  QByteArray buffer_;
+  std::array<std::deque<double>, 3> recent_;
+  bool steady_ = false;
+  int bad_lines_ = 0;
+};
+
+}  // namespace
+
+QWidget* make_scales_dialog(Document& document, QWidget* parent) { return new ScalesDialog(document, parent); }
+
+}  // namespace kranich::app

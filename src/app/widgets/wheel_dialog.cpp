@@ -1,0 +1,242 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QDialog>
+#include <QFile>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "app/drawing/diagram.h"
+#include "app/theme.h"
+#include "app/widgets/dialogs.h"
+#include "app/widgets/findings.h"
+#include "core/assess/place_rules.h"
+#include "core/force/leg_law.h"
+#include "core/io/csv.h"
+#include "core/model/describe.h"
+
+namespace kranich::app {
+namespace {
+
+//! Load over squash of a tyre, at its pressure and at some beside it.
+class TyreDiagram : public QWidget {
+ public:
+  TyreDiagram(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setMinimumHeight(190);
+    setAccessibleName(QObject::tr("Load over squash of the tyre"));
+  }
+  void show_wheel(const Wheel& wheel, double load) {
+    wheel_ = wheel;
+    load_ = load;
+    update();
+  }
+
+ protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter p(this);
+    p.fillRect(rect(), Theme::now().card);
+    const auto law = force::tyre_law(wheel_);
+    const auto* tyre = std::get_if<force::TyreLaw>(&law);
+    if (!tyre || !std::isfinite(tyre->limit)) return;
+    const Frame frame(QRectF(rect()), QRectF(0, 0, width(), height()));
+    Sheet sheet(p, frame);
+    const auto& length = display_unit(Kind::length, document_.units());
+    const auto& force_unit = display_unit(Kind::force, document_.units());
+    Diagram g;
+    g.title = QObject::tr("%1: load over squash").arg(QString::fromStdString(wheel_.shelf_name));
+    g.x_title = QObject::tr("squash, %1").arg(text_of(length.symbol));
+    g.y_title = text_of(force_unit.symbol);
+    g.x_factor = 1 / length.to_si;
+    g.y_factor = 1 / force_unit.to_si;
+    for (int i = 0; i <= 60; ++i) {
+      const double t = tyre->limit * 0.93 * i / 60;
+      g.curve.push_back({t, tyre->force(t)});
+      if (wheel_.tyre == Tyre::pneumatic && wheel_.pressure.known()) {
+        force::TyreLaw softer = *tyre;
+        softer.rate *= 0.7;
+        g.second.push_back({t, softer.force(t)});
+      }
+    }
+    const double squash = tyre->squash(load_);
+    g.marks.push_back({{squash, load_},
+                       QObject::tr("static %1").arg(QString::fromStdString(
+                           format_quantity(load_, Kind::force, document_.units()))),
+                       Ink::accent});
+    g.marks.push_back({{0.9 * tyre->limit, 0}, QObject::tr("a tenth left"), Ink::tight, true});
+    g.fit();
+    g.draw(sheet, QRectF(rect()).adjusted(4, 4, -4, -4));
+  }
+
+ private:
+  Document& document_;
+  Wheel wheel_;
+  double load_ = 0;
+};
+
+class WheelDialog : public QDialog {
+ public:
+  WheelDialog(Document& document, LegName leg, QWidget* parent)
+      : QDialog(parent), document_(document), leg_(leg) {
+    setObjectName("wheel-dialog");
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(leg == LegName::main ? QObject::tr("Main wheels from the shelf")
+                                        : QObject::tr("Third wheel from the shelf"));
+    resize(860, 600);
+    QFile file(QStringLiteral(":/shelf/wheels.csv"));
+    if (file.open(QIODevice::ReadOnly)) shelf_ = read_wheel_shelf(file.readAll().toStdString()).wheels;
+    auto* all = new QVBoxLayout(this);
+    need_ = new QLabel(this);
+    need_->setWordWrap(true);
+    all->addWidget(need_);
+    auto* line = new QHBoxLayout;
+    auto* full = new QLineEdit(this);
+    full->setObjectName("scale-from");
+    full->setAccessibleName(QObject::tr("Full-size measure"));
+    full->setPlaceholderText(QObject::tr("full-size measure, e.g. 650 mm or 25 1/2 in"));
+    auto* at_scale = new QLabel(QObject::tr("at scale: –"), this);
+    at_scale->setObjectName("scale-to");
+    line->addWidget(new QLabel(QObject::tr("Full size to scale"), this));
+    line->addWidget(full, 1);
+    line->addWidget(at_scale, 1);
+    all->addLayout(line);
+    connect(full, &QLineEdit::textEdited, this, [this, at_scale](const QString& text) {
+      const auto& scale = document_.design().purpose.scale_denominator;
+      const auto parsed = parse_quantity(text.toStdString(), Kind::length, document_.units());
+      if (const auto* error = std::get_if<ParseError>(&parsed))
+        at_scale->setText(QString::fromStdString(error->message));
+      else if (!scale.known())
+        at_scale->setText(QObject::tr("the project has no scale (Aircraft and project)"));
+      else
+        at_scale->setText(QObject::tr("at 1:%1: %2")
+                              .arg(scale.si)
+                              .arg(QString::fromStdString(format_quantity(
+                                  std::get<ParsedQuantity>(parsed).si / scale, Kind::length, document_.units()))));
+    });
+    table_ = new QTableWidget(this);
+    table_->setObjectName("wheel-shelf");
+    table_->setAccessibleName(QObject::tr("Wheels, best first"));
+    table_->setColumnCount(8);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(22);
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setToolTip(QObject::tr("Double-click to fit a wheel; Ctrl+Z takes it off again"));
+    all->addWidget(table_, 1);
+    diagram_ = new TyreDiagram(document, this);
+    all->addWidget(diagram_);
+    connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit(row); });
+    connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) { fit(row); });
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int, int) { show_tyre(row); });
+    connect(&document_, &Document::changed, this, &WheelDialog::refresh);
+    refresh();
+  }
+
+ private:
+  const Leg& leg() const { return leg_ == LegName::main ? document_.design().gear.main : document_.design().gear.third; }
+
+  void refresh() {
+    const Design& d = document_.design();
+    const auto& a = document_.assessment();
+    load_ = 0;
+    double mass = 0;
+    for (const auto& l : a.loadings) {
+      if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
+      if (l.rest) load_ = std::max(load_, l.rest->wheels[leg_ == LegName::main ? 2 : 0].load);
+    }
+    const auto say = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    if (load_ <= 0) {
+      need_->setText(QObject::tr("The aircraft has to stand on its wheels first: the load decides."));
+      table_->setRowCount(0);
+      return;
+    }
+    const bool smooth = d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor;
+    double usual = d.is_model() ? usual_model_wheel(mass) * (smooth ? 1 : 1.25) : place::typical_main_wheel(load_).diameter;
+    // Nose wheels 60–100 % of the mains, tail wheels 25–35 %: the middle of each.
+    if (leg_ == LegName::third) usual = d.gear.main.wheel.diameter * (d.is_tricycle() ? 0.85 : 0.30);
+    const bool to_scale = leg_ == LegName::main && d.is_model() && d.purpose.scale_denominator.known() &&
+                          d.purpose.prototype_wheel_diameter.known();
+    const double scale_diameter =
+        to_scale ? d.purpose.prototype_wheel_diameter / d.purpose.scale_denominator : std::nan("");
+    const place::WheelNeed need{load_, usual, scale_diameter,
+                                d.purpose.obstacle.known() ? d.purpose.obstacle.si : std::nan(""), d.purpose.field,
+                                d.is_model()};
+    ranked_ = place::rank_wheels(shelf_, need);
+    need_->setText(
+        QObject::tr("Carries <b>%1</b> at rest. Usual here: <b>%2</b>%3.")
+            .arg(say(load_, Kind::force), say(usual, Kind::length),
+                 to_scale ? QObject::tr("; to scale <b>%1</b>, which decides the order").arg(say(scale_diameter, Kind::length))
+                          : QString()));
+    const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
+    table_->setHorizontalHeaderLabels({QObject::tr("Wheel"), QObject::tr("Tyre"),
+                                       QObject::tr("Diameter, %1").arg(unit(Kind::length)),
+                                       QObject::tr("Width, %1").arg(unit(Kind::length)),
+                                       QObject::tr("Mass, %1").arg(unit(Kind::mass)),
+                                       QObject::tr("Squash, %1").arg(unit(Kind::length)),
+                                       QObject::tr("Ground pressure, %1").arg(unit(Kind::pressure)),
+                                       QObject::tr("Speaks against it")});
+    table_->setRowCount(static_cast<int>(ranked_.size()));
+    for (int r = 0; r < table_->rowCount(); ++r) {
+      const auto& c = ranked_[static_cast<size_t>(r)];
+      const auto& w = shelf_[c.index];
+      const auto cell = [&](int column, const QString& text, bool number) {
+        auto* item = new QTableWidgetItem(text);
+        if (number) {
+          item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+          item->setFont(figure_font(9));
+        }
+        if (w.name == leg().wheel.shelf_name) item->setForeground(Theme::now().accent);
+        table_->setItem(r, column, item);
+      };
+      const auto number = [&](double v, Kind k) { return QString::fromStdString(format_number(v, k, document_.units())); };
+      cell(0, QString::fromStdString(w.name) + (w.name == leg().wheel.shelf_name ? QObject::tr(" – fitted") : QString()), false);
+      cell(1, text_of(tyre_names[static_cast<size_t>(w.wheel.tyre)]), false);
+      cell(2, number(w.wheel.diameter, Kind::length), true);
+      cell(3, number(w.wheel.width, Kind::length), true);
+      cell(4, number(w.mass, Kind::mass), true);
+      cell(5, number(c.squash, Kind::length), true);
+      cell(6, number(c.ground_pressure, Kind::pressure), true);
+      cell(7, c.objection.empty() ? QString::fromStdString(w.remark) : QString::fromStdString(c.objection), false);
+    }
+    table_->resizeColumnsToContents();
+    table_->horizontalHeader()->setStretchLastSection(true);
+    show_tyre(std::max(0, table_->currentRow()));
+  }
+
+  void show_tyre(int row) {
+    if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
+    diagram_->show_wheel(shelf_[ranked_[static_cast<size_t>(row)].index].wheel, load_);
+  }
+
+  void fit(int row) {
+    if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
+    const auto wheel = shelf_[ranked_[static_cast<size_t>(row)].index];
+    document_.edit(QObject::tr("Fit %1").arg(QString::fromStdString(wheel.name)), [&](Design& d) {
+      if (leg_ == LegName::third) {
+        place::fit_wheel(d.gear.third.wheel, wheel);
+        return;
+      }
+      place::fit_wheel(d.gear.main.wheel, wheel);
+      if (d.gear.unlinked) place::fit_wheel(d.gear.port.wheel, wheel);
+    });
+  }
+
+  Document& document_;
+  LegName leg_;
+  QLabel* need_;
+  QTableWidget* table_;
+  TyreDiagram* diagram_;
+  double load_ = 0;
+  std::vector<place::ShelfWheel> shelf_;
+  std::vector<place::WheelCandidate> ranked_;
+};
+
+}  // namespace
+
+QWidget* make_wheel_dialog(Document& document, LegName leg, QWidget* parent) {
+  return new WheelDialog(document, leg, parent);
+}
+
+}  // namespace kranich::app
