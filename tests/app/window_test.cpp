@@ -187,7 +187,7 @@ TEST_CASE("a step of the sequence is dragged on the timeline, and the playhead s
 }
 
 TEST_CASE("every station draws both demos, in light and dark, wide and narrow") {
-  for (const QString demo : {"Dunnock", "Redshank"}) {
+  for (const QString demo : {"Dunnock", "Redshank", "Wheatear"}) {
     Bench b(demo);
     for (const QSize size : {QSize(1280, 800), QSize(1100, 700)}) {
       b.window->resize(size);

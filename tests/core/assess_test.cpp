@@ -34,7 +34,9 @@ TEST_CASE("the demos have the defects they are made with, and no others") {
                                                                              "place.rotation"});
   CHECK(failing(assess(demo("redshank"))) ==
         std::vector<std::string>{"sequence.door_wait", "place.axle_ahead"});
-  for (const std::string name : {"dunnock", "redshank"})
+  CHECK(failing(assess(demo("wheatear"))) ==
+        std::vector<std::string>{"place.axle_ahead", "place.nose_over_three_point"});
+  for (const std::string name : {"dunnock", "redshank", "wheatear"})
     for (const auto& f : assess(demo(name)).findings) {
       INFO(name << " " << f.key() << " " << f.remark);
       CHECK(f.verdict != Verdict::unknown);
@@ -65,7 +67,7 @@ TEST_CASE("shares of the wheels agree between Place's formula and Stance's loads
 }
 
 TEST_CASE("every cure cures, and says truly what it costs") {
-  for (const std::string name : {"dunnock", "redshank"}) {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     const auto d = demo(name);
     const auto before = assess(d);
     for (const Finding* f : worst_of_each(before)) {

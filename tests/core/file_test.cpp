@@ -45,7 +45,7 @@ fs::path scratch(const std::string& name) {
 }  // namespace
 
 TEST_CASE("what is written reads back the same, to the letter the second time") {
-  for (const std::string name : {"dunnock", "redshank"}) {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     const auto first = read_project(demo(name));
     REQUIRE(first.design);
     const auto text = write_project(*first.design);

@@ -118,7 +118,7 @@ TEST_CASE("scales against ledger: the difference is shown, and needs everything 
 }
 
 TEST_CASE("every knob changes something, both ways round, and takes it back") {
-  for (const std::string name : {"dunnock", "redshank"}) {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     const auto d = demo(name);
     for (const auto& k : knobs()) {
       if (!k.fits(d)) continue;
@@ -164,7 +164,7 @@ TEST_CASE("the figures as a table hold every finding, number for number") {
 }
 
 TEST_CASE("worst first: fails before tight before unknown before holds before noted") {
-  for (const std::string name : {"dunnock", "redshank"}) {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     const auto a = assess(demo(name));
     const auto list = worst_of_each(a);
     for (size_t i = 1; i < list.size(); ++i) CHECK_FALSE(worse(*list[i], *list[i - 1]));

@@ -64,7 +64,7 @@ const Finding* find(const Assessment& a, const Finding& like) {
 }  // namespace
 
 TEST_CASE("scaled by Froude's law, every figure scales as its kind does") {
-  for (const std::string name : {"dunnock", "redshank"}) {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     auto full_design = demo(name);
     // A wire does not know of Froude: its coil is taken as the linear spring it is.
     if (Leg& leg = full_design.gear.main; leg.spring.kind == SpringKind::coil) {

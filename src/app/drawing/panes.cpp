@@ -174,8 +174,13 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
     s.label({third.x(), 0},
             QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())),
             ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-  s.label({contact.x(), 0}, QObject::tr("main axle %1").arg(mm(document_, d.gear.main.axle.x)), Ink::accent,
-          Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  // The axle by its station, and from the CG, which is what is marked on the airframe.
+  const double from_cg = d.gear.main.axle.x - pose.cg.x();
+  s.label({contact.x(), 0},
+          QObject::tr("main axle %1, %2 %3 the CG")
+              .arg(mm(document_, d.gear.main.axle.x), mm(document_, std::abs(from_cg)),
+                   from_cg >= 0 ? QObject::tr("behind") : QObject::tr("ahead of")),
+          Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
   // Propeller clearance.
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) continue;
@@ -416,10 +421,22 @@ void FrontPane::draw(Sheet& s) {
 std::vector<Handle> FrontPane::handles() const {
   const Pose pose = pose_now(document_);
   if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
-  return {{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
-           [](Design& x, double dx, double) {
-             for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); });
-           }}};
+  std::vector<Handle> list{{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
+                            [](Design& x, double dx, double) {
+                              for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); });
+                            }}};
+  // A leg that is bent out keeps its length: the wheel goes out and up about the leg's top.
+  const Leg& main = document_.design().gear.main;
+  if (!main.retraction.fitted && main.top.known()) {
+    const double drop = main.top.z - main.axle.z;
+    const Vec3 middle = (main.top.vec() + pose.main_axle()) / 2;
+    list.push_back({"bend", QObject::tr("main legs, bent out at constant length"), pose.front(middle), 9,
+                    [drop](Design& x, double dx, double) {
+                      for_mains(x, [&](Leg& leg) { bend_leg_out(leg, -2 * dx / drop); });
+                    },
+                    true});
+  }
+  return list;
 }
 
 QRectF PlanPane::bounds() const { return plan_bounds(pose_now(document_)); }

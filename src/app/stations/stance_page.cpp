@@ -31,7 +31,12 @@ class StancePage : public StationPage {
     auto* line = new QHBoxLayout(row);
     line->setContentsMargins(0, 0, 0, 0);
     auto* label = new QLabel(tr("Pitch wanted"), row);
-    wanted_ = new QLineEdit(QStringLiteral("1.0"), row);
+    wanted_ = new QLineEdit(row);
+    // What is wanted at rest, less the incidence, is a sensible place to start.
+    const Design& now = document_.design();
+    const double middle = (now.stance.target_low + now.stance.target_high) / 2 - now.airframe.wing.incidence;
+    wanted_->setText(
+        QString::fromStdString(format_number(std::isfinite(middle) ? middle : radians(1), Kind::angle, now.units)));
     wanted_->setObjectName("shim-target");
     wanted_->setAccessibleName(tr("Pitch wanted"));
     wanted_->setFont(figure_font(9));
@@ -107,9 +112,8 @@ class StancePage : public StationPage {
     for (auto& line : table_sheet(document_.design(), document_.assessment()))
       if (line.loading == document_.loading_name().toStdString()) lines_.push_back(line);
     const QString unit = text_of(display_unit(Kind::length, document_.units()).symbol);
-    sheet_->setHorizontalHeaderLabels({tr("On the table, above the ground, %1 or °").arg(unit), tr("starboard, centre"),
-                                       tr("port"), tr("read starboard"), tr("read port"), tr("read less computed"),
-                                       tr("starboard less port")});
+    sheet_->setHorizontalHeaderLabels({tr("Above the table, %1 or °").arg(unit), tr("computed"), tr("port"), tr("read"),
+                                       tr("read port"), tr("read − computed"), tr("starboard − port")});
     sheet_->setRowCount(static_cast<int>(lines_.size()));
     for (int r = 0; r < sheet_->rowCount(); ++r) {
       const TableLine& l = lines_[static_cast<size_t>(r)];

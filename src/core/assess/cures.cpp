@@ -273,7 +273,9 @@ class Surgeon {
           return std::vector<Cure::Part>{{a.knob, std::clamp(t * a.slope / length, -1.0, 1.0) * a.knob->range},
                                          {b.knob, std::clamp(t * b.slope / length, -1.0, 1.0) * b.knob->range}};
         };
-        const auto t = find_root_downhill([&](double x) { return spare(parts(x)); }, 0, 0.05, 0, 1.4, 0.002);
+        const double both_at_their_ends = std::min(20.0, length / std::min(std::abs(a.slope), std::abs(b.slope)));
+        const auto t =
+            find_root_downhill([&](double x) { return spare(parts(x)); }, 0, 0.05, 0, both_at_their_ends, 0.002);
         if (!t || *t <= 0) continue;
         auto rounded = parts(*t);
         for (auto& p : rounded) p.change = outward(*p.knob, p.change);
