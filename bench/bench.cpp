@@ -7,6 +7,8 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/placement_map.h"
+#include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 
 using namespace kranich;
@@ -43,6 +45,37 @@ void all_cures(benchmark::State& state, const std::string& name) {
   const Finding& f = *worst_of_each(a)[1];
   for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, f));
 }
+//! What one movement of a drag in Place costs: the whole assessment, the cures of the chosen finding, the
+//! map.
+void drag_in_place(benchmark::State& state, const std::string& name) {
+  Design d = demo(name);
+  Assessment a = assess(d);
+  double way = 1;
+  for (auto _ : state) {
+    d.gear.main.axle.x.si += 0.0005 * way;
+    way = -way;
+    a = assess(d, {}, &a);
+    const Finding* chosen = nullptr;
+    for (const Finding* f : worst_of_each(a))
+      if (!chosen && f->info().station == Station::place) chosen = f;
+    benchmark::DoNotOptimize(cures_for(d, a, *chosen, 3));
+    const MapModel model(d, a, a.loadings[0].name, MapUp::cg_height);
+    benchmark::DoNotOptimize(model.map(model.usual_area()));
+  }
+}
+void map_alone(benchmark::State& state, const std::string& name) {
+  const Design d = demo(name);
+  const auto a = assess(d);
+  for (auto _ : state) {
+    const MapModel model(d, a, a.loadings[0].name, MapUp::cg_height);
+    benchmark::DoNotOptimize(model.map(model.usual_area()));
+  }
+}
+void tolerances(benchmark::State& state, const std::string& name) {
+  const Design d = demo(name);
+  const auto a = assess(d);
+  for (auto _ : state) benchmark::DoNotOptimize(over_tolerances(d, a));
+}
 void read_file(benchmark::State& state, const std::string& name) {
   const auto text = write_project(demo(name));
   for (auto _ : state) benchmark::DoNotOptimize(read_project(text));
@@ -50,13 +83,18 @@ void read_file(benchmark::State& state, const std::string& name) {
 
 }  // namespace
 
-#define FOR_BOTH(what)                                                        \
-  BENCHMARK_CAPTURE(what, dunnock, "dunnock")->Unit(benchmark::kMicrosecond); \
-  BENCHMARK_CAPTURE(what, redshank, "redshank")->Unit(benchmark::kMicrosecond)
-FOR_BOTH(full_assessment);
-FOR_BOTH(without_motion);
-FOR_BOTH(equilibrium);
-FOR_BOTH(least_clearance);
-FOR_BOTH(all_cures);
-FOR_BOTH(read_file);
+#define FOR_ALL(what)                                                           \
+  BENCHMARK_CAPTURE(what, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);   \
+  BENCHMARK_CAPTURE(what, redshank, "redshank")->Unit(benchmark::kMicrosecond); \
+  BENCHMARK_CAPTURE(what, wheatear, "wheatear")->Unit(benchmark::kMicrosecond)
+FOR_ALL(full_assessment);
+FOR_ALL(without_motion);
+FOR_ALL(equilibrium);
+BENCHMARK_CAPTURE(least_clearance, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(least_clearance, redshank, "redshank")->Unit(benchmark::kMicrosecond);
+FOR_ALL(all_cures);
+FOR_ALL(drag_in_place);
+FOR_ALL(map_alone);
+FOR_ALL(tolerances);
+FOR_ALL(read_file);
 BENCHMARK_MAIN();

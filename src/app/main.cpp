@@ -62,9 +62,10 @@ int main(int argc, char** argv) {
   parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("project to open (.kranich)"),
                                QStringLiteral("[FILE]"));
-  const QCommandLineOption demo(QStringLiteral("demo"),
-                                QStringLiteral("Start with a demonstration project: Dunnock, Redshank or Wheatear."),
-                                QStringLiteral("name"));
+  const QCommandLineOption demo(
+      QStringLiteral("demo"),
+      QStringLiteral("Start with a demonstration project: Dunnock, Redshank or Wheatear."),
+      QStringLiteral("name"));
   const QCommandLineOption pictures(
       QStringLiteral("pictures"),
       QStringLiteral("Write a picture of each main view into a directory and end."),

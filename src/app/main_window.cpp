@@ -95,7 +95,8 @@ void MainWindow::build_actions() {
   menu_->addSeparator();
   action(menu_, tr("Aircraft and project …"), "Ctrl+E",
          [this] { make_project_dialog(document_, this)->show(); });
-  action(menu_, tr("Variants side by side …"), "Ctrl+K", [this] { make_compare_dialog(document_, this)->show(); });
+  action(menu_, tr("Variants side by side …"), "Ctrl+K",
+         [this] { make_compare_dialog(document_, this)->show(); });
   menu_->addSeparator();
   action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });

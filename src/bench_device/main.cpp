@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! kranich-bench: stands in for devices of the bench, so that everything can be tried without them. It opens a
-//! pseudo terminal, prints its path, and sends the lines of docs/bench-protocol.md there until it is ended.
+//! kranich-bench: stands in for devices of the bench, so that everything can be tried without them. It opens
+//! a pseudo terminal, prints its path, and sends the lines of docs/bench-protocol.md there until it is ended.
 #include <fcntl.h>
 #include <poll.h>
 #include <stdlib.h>
@@ -111,7 +111,8 @@ int run_scales(const ScalesOptions& o) {
 int main(int argc, char** argv) {
   std::signal(SIGTERM, [](int) { ended = 1; });
   std::signal(SIGINT, [](int) { ended = 1; });
-  CLI::App app{"Stands in for devices of the bench: prints the path of a serial line and sends readings there."};
+  CLI::App app{
+      "Stands in for devices of the bench: prints the path of a serial line and sends readings there."};
   app.require_subcommand(1);
   ScalesOptions scales;
   auto* s = app.add_subcommand("scales", "three wheel scales");

@@ -30,8 +30,8 @@ std::vector<std::string> failing(const Assessment& a) {
 }  // namespace
 
 TEST_CASE("the demos have the defects they are made with, and no others") {
-  CHECK(failing(assess(demo("dunnock"))) == std::vector<std::string>{"swing.clearance", "place.nose_share",
-                                                                             "place.rotation"});
+  CHECK(failing(assess(demo("dunnock"))) ==
+        std::vector<std::string>{"swing.clearance", "place.nose_share", "place.rotation"});
   CHECK(failing(assess(demo("redshank"))) ==
         std::vector<std::string>{"sequence.door_wait", "place.axle_ahead"});
   CHECK(failing(assess(demo("wheatear"))) ==
@@ -85,7 +85,8 @@ TEST_CASE("every cure cures, and says truly what it costs") {
       // The least change: a step less does not do it.
       const auto& c = cures.front();
       Design less = d;
-      turn(*c.parts[0].knob, less, c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
+      turn(*c.parts[0].knob, less,
+           c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
       CHECK(worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
     }
   }

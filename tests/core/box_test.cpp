@@ -44,8 +44,8 @@ TEST_CASE("the map agrees with the checks where the design stands, and after a m
         ++compared;
       }
       CHECK(compared >= 5);
-      // A short way off, moved for good: what the map foretold is what the checks then say, but for the springs'
-      // small share.
+      // A short way off, moved for good: what the map foretold is what the checks then say, but for the
+      // springs' small share.
       Design moved = d;
       const double dx = -0.02 * (name == "redshank" ? 0.5 : 1);
       move_on_map(moved, up, dx, 0);
@@ -84,7 +84,8 @@ TEST_CASE("on a boundary of the map its measure stands at the limit") {
   REQUIRE(map.blocked.size() == 2);
   CHECK(map.reach_low == Approx(2.285).margin(1e-6));
   bool unreachable = false;
-  for (const auto& b : model.map({1.9, 2.3, 0.7, 1.2, 41, 21}).boundaries) unreachable = unreachable || b.out_of_reach;
+  for (const auto& b : model.map({1.9, 2.3, 0.7, 1.2, 41, 21}).boundaries)
+    unreachable = unreachable || b.out_of_reach;
   CHECK(unreachable);
 }
 
@@ -296,7 +297,8 @@ TEST_CASE("rotorcraft get the checks that apply, and only those") {
   auto d = demo("dunnock");
   d.purpose.lift = Lift::rotor;
   const auto a = assess(d);
-  for (const char* gone : {"place.tip_back", "place.rotation", "place.tail_strike_static", "place.furthest_aft"})
+  for (const char* gone :
+       {"place.tip_back", "place.rotation", "place.tail_strike_static", "place.furthest_aft"})
     CHECK(worst(a, gone) == nullptr);
   const Finding* tips = worst(a, "place.tipping");
   REQUIRE(tips);

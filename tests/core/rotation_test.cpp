@@ -20,7 +20,8 @@ using place::Vec2;
 namespace {
 
 place::GroundRun tourer() {
-  return {610, 2.12, 0.96, 2.46, 11, 1.26, 2.1, 0.3, 0.06, 0.88, -0.055, 2.05, 0.8, 5.32, 1, 1480, 1.04, 0.03, 1.5, 1.225};
+  return {610,    2.12, 0.96, 2.46, 11, 1.26, 2.1,  0.3,  0.06, 0.88,
+          -0.055, 2.05, 0.8,  5.32, 1,  1480, 1.04, 0.03, 1.5,  1.225};
 }
 
 //! Nose wheel load at a speed, from the sums of forces and of moments about the CG (not the main contact).
@@ -121,8 +122,10 @@ TEST_CASE("a unit goes as far as its keep-outs let it, and a shallower one furth
   std::vector<KeepOut> list(2);
   list[0].name = "spar";
   list[0].low = {};
-  for (auto [p, x, y, z] : {std::tuple{&list[0].low, 1.0, 0.0, -0.2}, {&list[0].high, 1.1, 2.0, 0.1},
-                            std::tuple{&list[1].low, 0.4, 0.0, -0.5}, {&list[1].high, 0.5, 2.0, 0.5}}) {
+  for (auto [p, x, y, z] : {std::tuple{&list[0].low, 1.0, 0.0, -0.2},
+                            {&list[0].high, 1.1, 2.0, 0.1},
+                            std::tuple{&list[1].low, 0.4, 0.0, -0.5},
+                            {&list[1].high, 0.5, 2.0, 0.5}}) {
     p->x = x;
     p->y = y;
     p->z = z;

@@ -150,7 +150,8 @@ TEST_CASE("a tyre stiffens past its knee, its squash is the force's inverse") {
   w.pressure = 200e3;
   const auto law = std::get<force::TyreLaw>(force::tyre_law(w));
   CHECK(law.rate == Approx(200e3 * 2.3 * std::sqrt(0.14 * 0.4)));
-  for (const double t : {0.01, 0.05, 0.075, 0.0785, 0.0795}) CHECK(law.squash(law.force(t)) == Approx(t).epsilon(1e-9));
+  for (const double t : {0.01, 0.05, 0.075, 0.0785, 0.0795})
+    CHECK(law.squash(law.force(t)) == Approx(t).epsilon(1e-9));
   CHECK(law.slope(0.079) > 2 * law.rate);
   w.tyre = Tyre::foam;
   w.pressure = {};

@@ -10,7 +10,6 @@
 #include "core/base/quantity.h"
 #include "core/force/coil.h"
 #include "core/io/project_file.h"
-#include "core/force/coil.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "demo.h"

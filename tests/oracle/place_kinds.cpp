@@ -392,8 +392,8 @@ place::GroundRun ground_run(const Given& g, double main_x) {
 
 Answers rotation_speed(const Given& g) {
   const auto r = place::rotation(ground_run(g, g["main_contact_station_m"]));
-  const bool rotates = r.verdict == place::Rotation::Verdict::rotates ||
-                       r.verdict == place::Rotation::Verdict::at_standstill;
+  const bool rotates =
+      r.verdict == place::Rotation::Verdict::rotates || r.verdict == place::Rotation::Verdict::at_standstill;
   return {{"stall_speed_m_per_s", r.stall_speed},
           {"rotation_speed_m_per_s", r.speed},
           {"rotation_to_stall_speed_ratio", r.ratio},
@@ -438,12 +438,9 @@ Answers track_growth(const Given& g) {
                                g.deg("leg_cant_extended_deg"), g["hinge_torsion_rate_N_m_per_rad"],
                                g["load_per_wheel_N"]);
   if (!s) return {};
-  return {{"leg_turns_outward_deg", to_deg(s->turn)},
-          {"track_extended_m", s->track_before},
-          {"track_static_m", s->track_after},
-          {"track_growth_m", s->track_after - s->track_before},
-          {"contact_rises_to_fuselage_by_m", s->rise},
-          {"camber_change_deg", to_deg(s->camber_change)}};
+  return {{"leg_turns_outward_deg", to_deg(s->turn)},  {"track_extended_m", s->track_before},
+          {"track_static_m", s->track_after},          {"track_growth_m", s->track_after - s->track_before},
+          {"contact_rises_to_fuselage_by_m", s->rise}, {"camber_change_deg", to_deg(s->camber_change)}};
 }
 
 }  // namespace

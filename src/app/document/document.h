@@ -96,11 +96,11 @@ class Document : public QObject {
   bool recover(const std::filesystem::path& copy);
 
  signals:
-  void started();       //!< another project is in hand
-  void changed();       //!< the design, and so everything
+  void started();             //!< another project is in hand
+  void changed();             //!< the design, and so everything
   void tolerances_changed();  //!< begun, got on, finished, or called off
-  void view_changed();  //!< loading, state or gear position only
-  void file_changed();  //!< path, modified, read-only
+  void view_changed();        //!< loading, state or gear position only
+  void file_changed();        //!< path, modified, read-only
   void refused(const QString& why);
 
  private:

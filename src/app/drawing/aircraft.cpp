@@ -182,7 +182,8 @@ void draw_spring(Sheet& s, const QPointF& from, const QPointF& to, bool cord, co
 }
 
 //! `wheel` of the pose; a port leg is stored as if to starboard and drawn mirrored.
-void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, const Palette& c, const Map& view) {
+void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, const Palette& c,
+              const Map& view) {
   if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
   const bool port = which == WheelIndex::port;
   const Map map = port ? Map([&](const Vec3& p) { return view(mirrored(p)); }) : view;
@@ -227,7 +228,9 @@ Vec3 Pose::move_from_side(double dx, double dy) const {
   return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0,
           dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
 }
-QPointF Pose::main_contact() const { return side({main.x, main_axle().y(), main.z}) - QPointF(0, main.radius); }
+QPointF Pose::main_contact() const {
+  return side({main.x, main_axle().y(), main.z}) - QPointF(0, main.radius);
+}
 QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
 
 Pose drawn_like(Pose ghost, const Pose& now) {
@@ -249,7 +252,7 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   p.third = s.third;
   for (const WheelIndex which : {WheelIndex::third, WheelIndex::port, WheelIndex::starboard}) {
     const auto i = static_cast<size_t>(which);
-    const Leg& leg = which == WheelIndex::third ? d.gear.third
+    const Leg& leg = which == WheelIndex::third  ? d.gear.third
                      : which == WheelIndex::port ? d.port_leg()
                                                  : d.gear.main;
     const stance::WheelState* at_rest = loading && loading->rest ? &loading->rest->wheels[i] : nullptr;

@@ -188,8 +188,9 @@ void Board::keyPressEvent(QKeyEvent* e) {
                                                          : 0.001;
   for (const auto& g : grips())
     if (g.handle.id == focus_id_) {
-      document_.edit(tr("Move %1").arg(g.handle.name),
-                     [&](Design& d) { g.handle.move(d, dx * step * g.handle.per_metre, dy * step * g.handle.per_metre); });
+      document_.edit(tr("Move %1").arg(g.handle.name), [&](Design& d) {
+        g.handle.move(d, dx * step * g.handle.per_metre, dy * step * g.handle.per_metre);
+      });
       return;
     }
   QWidget::keyPressEvent(e);

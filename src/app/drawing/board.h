@@ -22,7 +22,7 @@ struct Handle {
   double radius = 11;  //!< px
   //! The change for a move by (dx, dy) in the pane's world.
   std::function<void(Design&, double dx, double dy)> move;
-  bool quiet = false;  //!< no ring drawn until it is pointed at
+  bool quiet = false;    //!< no ring drawn until it is pointed at
   double per_metre = 1;  //!< world units a metre: where the world is no drawing to scale
 };
 

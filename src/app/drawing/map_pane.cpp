@@ -136,8 +136,8 @@ void MapPane::draw_boundaries(Sheet& s) const {
   const QFontMetricsF metrics(text_font(7.5), s.painter().device());
   for (const auto& b : map_.boundaries) {
     const Measure& m = measure(b.measure);
-    const QString name = QStringLiteral("%1 %2%3")
-                             .arg(short_name(b.measure), b.upper ? "≤ " : "≥ ", said(document_, b.limit, m.kind));
+    const QString name = QStringLiteral("%1 %2%3").arg(short_name(b.measure), b.upper ? "≤ " : "≥ ",
+                                                       said(document_, b.limit, m.kind));
     s.no_fill();
     s.pen(b.out_of_reach ? Ink::faint : Ink::normal, 1.3, b.out_of_reach ? Qt::DotLine : Qt::SolidLine);
     std::vector<QPointF> points;
@@ -154,8 +154,8 @@ void MapPane::draw_boundaries(Sheet& s) const {
     for (const double share : {0.03, 0.97, 0.1, 0.9, 0.2, 0.8, 0.35, 0.65, 0.5}) {
       if (placed || points.empty()) break;
       const QPointF at = points[static_cast<size_t>(share * static_cast<double>(points.size() - 1))];
-      for (const QPointF& corner : {QPointF(5, -6), QPointF(-width - 5, -6), QPointF(-width / 2, -16),
-                                    QPointF(-width / 2, 4)}) {
+      for (const QPointF& corner :
+           {QPointF(5, -6), QPointF(-width - 5, -6), QPointF(-width / 2, -16), QPointF(-width / 2, 4)}) {
         const QRectF spot(at + corner, size);
         if (!box.contains(spot) ||
             std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(spot); }))
@@ -195,7 +195,8 @@ void MapPane::draw_axes(Sheet& s) const {
   ticks(a.y_low, a.y_high, 5, [&](double v) {
     const double y = s.frame().to_device(to_world({a.x_low, v})).y();
     s.painter().drawLine(QPointF(box.left() - 4, y), QPointF(box.left(), y));
-    s.painter().drawText(QRectF(box.left() - 50, y - 7, 44, 14), Qt::AlignRight | Qt::AlignVCenter, number(v));
+    s.painter().drawText(QRectF(box.left() - 50, y - 7, 44, 14), Qt::AlignRight | Qt::AlignVCenter,
+                         number(v));
   });
   s.painter().setFont(text_font(8));
   s.painter().drawText(QRectF(box.left(), box.bottom() + 18, box.width(), 14), Qt::AlignCenter,
@@ -224,10 +225,11 @@ void MapPane::draw_pointer(Sheet& s) {
   const QRectF box = s.frame().device();
   s.painter().setFont(text_font(8));
   const QRectF wanted = s.painter().fontMetrics().boundingRect(
-      QRect(0, 0, static_cast<int>(std::min(250.0, box.width() - 20)), 200), Qt::TextWordWrap, under_pointer_);
+      QRect(0, 0, static_cast<int>(std::min(250.0, box.width() - 20)), 200), Qt::TextWordWrap,
+      under_pointer_);
   const bool right = pointer_->x() < size_.width() / 2;
-  const QRectF card(right ? box.right() - wanted.width() - 18 : box.left() + 6, box.top() + 6, wanted.width() + 12,
-                    wanted.height() + 8);
+  const QRectF card(right ? box.right() - wanted.width() - 18 : box.left() + 6, box.top() + 6,
+                    wanted.width() + 12, wanted.height() + 8);
   s.pen(fails.isEmpty() ? Theme::now().holds : Theme::now().fails, 1.2);
   s.fill(Theme::now().card);
   s.painter().drawRoundedRect(card, 3, 3);
@@ -238,9 +240,9 @@ void MapPane::draw_pointer(Sheet& s) {
 void MapPane::draw(Sheet& s) {
   size_ = s.frame().device().size();
   refresh();
-  s.title(QObject::tr("Where the mains may stand"),
-          up_ == MapUp::cg_height ? QObject::tr("up: CG height – click: track")
-                                  : QObject::tr("up: track – click: CG height"));
+  s.title(QObject::tr("Where the mains may stand"), up_ == MapUp::cg_height
+                                                        ? QObject::tr("up: CG height – click: track")
+                                                        : QObject::tr("up: track – click: CG height"));
   if (!model_ || !model_->ok()) {
     s.painter().setPen(Theme::now().grey);
     s.painter().drawText(s.frame().device(), Qt::AlignCenter | Qt::TextWordWrap,
@@ -277,7 +279,9 @@ std::vector<Handle> MapPane::handles() const {
   const double per_x = (map_.area.x_high - map_.area.x_low) / size_.width();
   const double per_y = (map_.area.y_high - map_.area.y_low) / size_.height();
   Handle h{"map", QObject::tr("the design in the map"), to_world(map_.here), 11,
-           [up = up_, per_x, per_y](Design& d, double dx, double dy) { move_on_map(d, up, dx * per_x, dy * per_y); }};
+           [up = up_, per_x, per_y](Design& d, double dx, double dy) {
+             move_on_map(d, up, dx * per_x, dy * per_y);
+           }};
   h.per_metre = 1 / per_x;
   return {h};
 }

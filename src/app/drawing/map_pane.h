@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The placement map as a pane: limits as named curves over the mains' station and the CG's height (or the
-//! track), what fails washed, the design a handle to drag, its old place beside it, and under the pointer what
-//! fails there. Computed by the core's MapModel.
+//! track), what fails washed, the design a handle to drag, its old place beside it, and under the pointer
+//! what fails there. Computed by the core's MapModel.
 #pragma once
 
 #include "app/drawing/board.h"

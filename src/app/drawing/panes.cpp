@@ -408,7 +408,7 @@ void FrontPane::draw(Sheet& s) {
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
   draw_others(s, document_, pose, draw_front);
   s.title(QObject::tr("Front"), document_.design().gear.unlinked ? QObject::tr("port as measured on its own")
-                                                                  : QObject::tr("starboard = port"));
+                                                                 : QObject::tr("starboard = port"));
   if (document_.design().gear.main.axle.known() && pose.gear_position == 0) {
     const double starboard = pose.main_axle().y();
     const double port = pose.port_axle().y();
@@ -421,10 +421,9 @@ void FrontPane::draw(Sheet& s) {
 std::vector<Handle> FrontPane::handles() const {
   const Pose pose = pose_now(document_);
   if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
-  std::vector<Handle> list{{"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
-                            [](Design& x, double dx, double) {
-                              for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); });
-                            }}};
+  std::vector<Handle> list{
+      {"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
+       [](Design& x, double dx, double) { for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); }); }}};
   // A leg that is bent out keeps its length: the wheel goes out and up about the leg's top.
   const Leg& main = document_.design().gear.main;
   if (!main.retraction.fitted && main.top.known()) {
@@ -449,12 +448,12 @@ void PlanPane::draw(Sheet& s) {
   draw_others(s, document_, pose, draw_plan);
   const Finding* over = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
                                     document_.loading_name().toStdString());
-  s.title(QObject::tr("Plan"), over && std::isfinite(over->value)
-                                   ? QStringLiteral("%1 %2, %3").arg(d.is_tricycle() ? QObject::tr("turnover")
-                                                                                     : QObject::tr("tips sideways at"),
-                                                                     value_text(*over, document_.units()),
-                                                                     text_of(verdict_word(over->verdict)))
-                                   : QString());
+  s.title(QObject::tr("Plan"),
+          over && std::isfinite(over->value)
+              ? QStringLiteral("%1 %2, %3")
+                    .arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips sideways at"),
+                         value_text(*over, document_.units()), text_of(verdict_word(over->verdict)))
+              : QString());
   if (pose.gear_position > 0) return;
   const QPointF third = pose.plan(pose.third_axle());
   const QPointF starboard = pose.plan(pose.main_axle());
@@ -474,8 +473,9 @@ void PlanPane::draw(Sheet& s) {
     s.no_fill();
     s.pen(Ink::grey, 1, Qt::DotLine);
     s.circle(cg, tip->value * height);
-    s.label(cg + QPointF(0, -tip->value * height), QObject::tr("%1 tips it").arg(value_text(*tip, document_.units())),
-            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 2}, 7.5);
+    s.label(cg + QPointF(0, -tip->value * height),
+            QObject::tr("%1 tips it").arg(value_text(*tip, document_.units())), Ink::grey,
+            Qt::AlignHCenter | Qt::AlignTop, {0, 2}, 7.5);
   }
   const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
                                  document_.loading_name().toStdString());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Place: the wheels from the side, from ahead and from above, and the map of where they may stand; drag them.
+//! Place: the wheels from the side, from ahead and from above, and the map of where they may stand; drag
+//! them.
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <cmath>
@@ -18,7 +19,8 @@ namespace {
 //! The plan's other way to say the track: overall width over the axle tips. Typed, it moves the wheels.
 class WidthRow : public QWidget {
  public:
-  WidthRow(Document& document, QWidget* parent) : QWidget(parent), document_(document), field_(new QLineEdit(this)) {
+  WidthRow(Document& document, QWidget* parent)
+      : QWidget(parent), document_(document), field_(new QLineEdit(this)) {
     field_->setObjectName("overall-width");
     field_->setAccessibleName(QObject::tr("Overall width over the axle tips"));
     field_->setAlignment(Qt::AlignRight);
@@ -52,8 +54,9 @@ class WidthRow : public QWidget {
   }
   void show_value() {
     const double v = now();
-    field_->setText(std::isfinite(v) ? QString::fromStdString(format_number(v, Kind::length, document_.units()))
-                                     : QString());
+    field_->setText(std::isfinite(v)
+                        ? QString::fromStdString(format_number(v, Kind::length, document_.units()))
+                        : QString());
     unit_->setText(text_of(display_unit(Kind::length, document_.units()).symbol));
     setEnabled(std::isfinite(v));
   }
@@ -63,9 +66,10 @@ class WidthRow : public QWidget {
     const double least = 2 * document_.design().gear.main.axle_beyond_wheel;
     note_->setVisible(!q || q->si <= least);
     if (!q || q->si <= least) {
-      note_->setText(q ? QObject::tr("must be wider than the axles' own length, %1")
-                             .arg(QString::fromStdString(format_quantity(least, Kind::length, document_.units())))
-                       : QString::fromStdString(std::get<ParseError>(parsed).message));
+      note_->setText(
+          q ? QObject::tr("must be wider than the axles' own length, %1")
+                  .arg(QString::fromStdString(format_quantity(least, Kind::length, document_.units())))
+            : QString::fromStdString(std::get<ParseError>(parsed).message));
       return show_value();
     }
     if (std::abs(q->si - now()) < 5e-5) return;
@@ -99,7 +103,8 @@ class PlacePage : public StationPage {
     shelf->setObjectName("wheels-main");
     connect(shelf, &QPushButton::clicked, this,
             [this] { make_wheel_dialog(document_, LegName::main, window())->show(); });
-    forward_ = button(tr("As far forward as it goes"), tr("Moves the mains until a keep-out stops their unit"));
+    forward_ =
+        button(tr("As far forward as it goes"), tr("Moves the mains until a keep-out stops their unit"));
     forward_->setObjectName("as-far-forward");
     connect(forward_, &QPushButton::clicked, this, [this] { as_far_forward(); });
     third_ = heading(tr("Nose wheel"));
@@ -158,9 +163,8 @@ class PlacePage : public StationPage {
     if (!unit) return;
     const auto f = place::furthest(*unit, document_.design().airframe.keep_outs, 0, -1);
     if (!std::isfinite(f.shift)) return;
-    document_.edit(tr("Mains forward to the %1").arg(QString::fromStdString(f.stopped_by)), [&](Design& d) {
-      for_mains(d, [&](Leg& leg) { shift_leg(leg, f.shift, 0, 0); });
-    });
+    document_.edit(tr("Mains forward to the %1").arg(QString::fromStdString(f.stopped_by)),
+                   [&](Design& d) { for_mains(d, [&](Leg& leg) { shift_leg(leg, f.shift, 0, 0); }); });
   }
 
   QLabel* width_;

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The aircraft and the project: what the stations draw and work on, entered once from a few dimensions.
 #include <QDialog>
-#include <cmath>
 #include <QScrollArea>
 #include <QTabWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
@@ -71,20 +71,25 @@ class WaitingList : public QLabel {
       };
       QStringList hang;
       for (const auto& f : w.findings) hang << QString::fromStdString(f);
-      s += QObject::tr("<p><b>%1</b>: %2 = %3 ± %4%5%6<br>%7</p>")
-               .arg(w.name.empty() ? QObject::tr("not named") : QString::fromStdString(w.name).toHtmlEscaped(),
-                    QString::fromStdString(w.title).toHtmlEscaped(), say(w.value, spec->kind),
-                    say(w.range, spec->kind),
-                    w.waits_for.empty() ? QString()
-                                        : QObject::tr("; waits for %1").arg(QString::fromStdString(w.waits_for).toHtmlEscaped()),
-                    std::isfinite(w.spare) ? QObject::tr("; leave <b>%1</b> spare until then").arg(say(w.spare, Kind::length))
-                                           : QString(),
-                    hang.isEmpty() ? (box ? QObject::tr("no finding hangs on it") : QObject::tr("the tolerances are being worked out"))
-                                   : QObject::tr("hangs on it: %1").arg(hang.join(", ")));
+      s +=
+          QObject::tr("<p><b>%1</b>: %2 = %3 ± %4%5%6<br>%7</p>")
+              .arg(w.name.empty() ? QObject::tr("not named") : QString::fromStdString(w.name).toHtmlEscaped(),
+                   QString::fromStdString(w.title).toHtmlEscaped(), say(w.value, spec->kind),
+                   say(w.range, spec->kind),
+                   w.waits_for.empty() ? QString()
+                                       : QObject::tr("; waits for %1")
+                                             .arg(QString::fromStdString(w.waits_for).toHtmlEscaped()),
+                   std::isfinite(w.spare)
+                       ? QObject::tr("; leave <b>%1</b> spare until then").arg(say(w.spare, Kind::length))
+                       : QString(),
+                   hang.isEmpty() ? (box ? QObject::tr("no finding hangs on it")
+                                         : QObject::tr("the tolerances are being worked out"))
+                                  : QObject::tr("hangs on it: %1").arg(hang.join(", ")));
     }
-    setText(s.isEmpty() ? QObject::tr("Everything is decided. A number that is not: say so at its mark (±, plan, …) "
-                                      "and give it its range, 95 ± 15.")
-                        : s);
+    setText(s.isEmpty()
+                ? QObject::tr("Everything is decided. A number that is not: say so at its mark (±, plan, …) "
+                              "and give it its range, 95 ± 15.")
+                : s);
   }
   Document& document_;
 };
@@ -101,7 +106,8 @@ void fill(Document& document, QTabWidget* tabs) {
   b.put(new ChoiceRow(document, "/purpose/lift", QObject::tr("Flies on")));
   b.put(new ChoiceRow(document, "/purpose/field", QObject::tr("Flown from")));
   b.put(new ChoiceRow(document, "/purpose/use", QObject::tr("Flown for")));
-  b.put(new ChoiceRow(document, "/purpose/build_state", QObject::tr("Build state now: readings are kept under it")));
+  b.put(new ChoiceRow(document, "/purpose/build_state",
+                      QObject::tr("Build state now: readings are kept under it")));
   b.field("/purpose/obstacle_m");
   b.field("/purpose/scale_denominator");
   b.field("/purpose/prototype_wheel_diameter_m");
@@ -189,8 +195,9 @@ void fill(Document& document, QTabWidget* tabs) {
       }));
 
   b.tab(QObject::tr("Keep-outs and units"));
-  b.heading(QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
-                        "centre line; starboard side"));
+  b.heading(
+      QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
+                  "centre line; starboard side"));
   b.put(new ListTable(
       document, "/airframe/keep_outs",
       {{"name", QObject::tr("Keep-out")},
@@ -211,11 +218,13 @@ void fill(Document& document, QTabWidget* tabs) {
         d.airframe.keep_outs.erase(d.airframe.keep_outs.begin() + static_cast<long>(i));
       }));
   for (const char* leg : {"/gear/main/retraction/", "/gear/third/retraction/"}) {
-    b.heading(leg[6] == 'm' ? QObject::tr("Main unit's body, from its pivot") : QObject::tr("Third unit's body, from its pivot"));
-    for (const char* corner : {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m",
-                               "unit_high/z_m"})
+    b.heading(leg[6] == 'm' ? QObject::tr("Main unit's body, from its pivot")
+                            : QObject::tr("Third unit's body, from its pivot"));
+    for (const char* corner :
+         {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m", "unit_high/z_m"})
       b.put(new QuantityRow(document, QString::fromLatin1(leg) + corner,
-                            QStringLiteral("%1 %2").arg(corner[5] == 'l' ? QObject::tr("least") : QObject::tr("greatest"))
+                            QStringLiteral("%1 %2")
+                                .arg(corner[5] == 'l' ? QObject::tr("least") : QObject::tr("greatest"))
                                 .arg(QChar(QString::fromLatin1(corner).section('/', 1)[0]))));
   }
   b.end();

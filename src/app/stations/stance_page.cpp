@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Stance: how it sits on its springs and tyres, the shim that gives a wanted pitch, and the sheet of heights to
-//! check on the table.
+//! Stance: how it sits on its springs and tyres, the shim that gives a wanted pitch, and the sheet of heights
+//! to check on the table.
 #include <QHeaderView>
 #include <QLineEdit>
 #include <QTableWidget>
@@ -35,8 +35,8 @@ class StancePage : public StationPage {
     // What is wanted at rest, less the incidence, is a sensible place to start.
     const Design& now = document_.design();
     const double middle = (now.stance.target_low + now.stance.target_high) / 2 - now.airframe.wing.incidence;
-    wanted_->setText(
-        QString::fromStdString(format_number(std::isfinite(middle) ? middle : radians(1), Kind::angle, now.units)));
+    wanted_->setText(QString::fromStdString(
+        format_number(std::isfinite(middle) ? middle : radians(1), Kind::angle, now.units)));
     wanted_->setObjectName("shim-target");
     wanted_->setAccessibleName(tr("Pitch wanted"));
     wanted_->setFont(figure_font(9));
@@ -74,9 +74,8 @@ class StancePage : public StationPage {
     connect(&document_, &Document::view_changed, this, &StancePage::refresh);
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
-      document_.edit(
-          tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
-          [by = *shim_](Design& d) { shift_leg(d.gear.third, 0, 0, -by); });
+      document_.edit(tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
+                     [by = *shim_](Design& d) { shift_leg(d.gear.third, 0, 0, -by); });
     });
     refresh();
   }
@@ -112,8 +111,9 @@ class StancePage : public StationPage {
     for (auto& line : table_sheet(document_.design(), document_.assessment()))
       if (line.loading == document_.loading_name().toStdString()) lines_.push_back(line);
     const QString unit = text_of(display_unit(Kind::length, document_.units()).symbol);
-    sheet_->setHorizontalHeaderLabels({tr("Above the table, %1 or °").arg(unit), tr("computed"), tr("port"), tr("read"),
-                                       tr("read port"), tr("read − computed"), tr("starboard − port")});
+    sheet_->setHorizontalHeaderLabels({tr("Above the table, %1 or °").arg(unit), tr("computed"), tr("port"),
+                                       tr("read"), tr("read port"), tr("read − computed"),
+                                       tr("starboard − port")});
     sheet_->setRowCount(static_cast<int>(lines_.size()));
     for (int r = 0; r < sheet_->rowCount(); ++r) {
       const TableLine& l = lines_[static_cast<size_t>(r)];
@@ -146,8 +146,10 @@ class StancePage : public StationPage {
                                 : QString(),
            false, std::abs(worst) > allowed ? Ink::fails : Ink::normal);
       const double sides = l.read_starboard - l.read_port;
-      cell(6, std::isfinite(sides) ? QString::fromStdString(format_difference(sides, Kind::length, document_.units()))
-                                   : QString(),
+      cell(6,
+           std::isfinite(sides)
+               ? QString::fromStdString(format_difference(sides, Kind::length, document_.units()))
+               : QString(),
            false);
     }
     sheet_->resizeColumnsToContents();
@@ -166,10 +168,11 @@ class StancePage : public StationPage {
       const auto* q = std::get_if<ParsedQuantity>(&parsed);
       const bool allowed = q && std::abs(q->si) <= (line.is_angle ? radians(90) : 60);
       if (!allowed) {
-        sheet_note_->setText(QStringLiteral("<span style='color:%1'>%2</span>")
-                                 .arg(Theme::now().fails.name(),
-                                      q ? tr("%1: that is no height on a table").arg(entry.toHtmlEscaped())
-                                        : QString::fromStdString(std::get<ParseError>(parsed).message).toHtmlEscaped()));
+        sheet_note_->setText(
+            QStringLiteral("<span style='color:%1'>%2</span>")
+                .arg(Theme::now().fails.name(),
+                     q ? tr("%1: that is no height on a table").arg(entry.toHtmlEscaped())
+                       : QString::fromStdString(std::get<ParseError>(parsed).message).toHtmlEscaped()));
         return fill_sheet();
       }
       si = q->si;
@@ -182,9 +185,10 @@ class StancePage : public StationPage {
     solve();
     fill_sheet();
     const auto state = build_state_names[static_cast<size_t>(document_.design().purpose.build_state)];
-    sheet_note_->setText(tr("<b>Table sheet</b> &nbsp; stand it level and square, press down and let go, read with a "
-                            "ruler and an incidence meter; readings are kept as taken “%1”")
-                             .arg(text_of(state)));
+    sheet_note_->setText(
+        tr("<b>Table sheet</b> &nbsp; stand it level and square, press down and let go, read with a "
+           "ruler and an incidence meter; readings are kept as taken “%1”")
+            .arg(text_of(state)));
     for (auto* row : port_) row->setVisible(document_.design().gear.unlinked);
   }
 

@@ -159,8 +159,9 @@ class WeighPage : public StationPage {
     auto* scales = button(tr("Read from scales …"), tr("A serial line, or the simulated set"));
     scales->setObjectName("read-scales");
     connect(scales, &QPushButton::clicked, this, [this] { make_scales_dialog(document_, window())->show(); });
-    reconcile_ = button(tr("Take the difference into the ledger"),
-                        tr("Adds one item that makes up what the ledger lacks against the scales; never by itself"));
+    reconcile_ =
+        button(tr("Take the difference into the ledger"),
+               tr("Adds one item that makes up what the ledger lacks against the scales; never by itself"));
     reconcile_->setObjectName("reconcile");
     connect(reconcile_, &QPushButton::clicked, this, &WeighPage::reconcile);
     for (const char* path :
@@ -170,9 +171,10 @@ class WeighPage : public StationPage {
       field(path);
     state_ = remark();
     heading(tr("With the nose raised"), tr("legs blocked, wheels free to roll"));
-    for (const char* path : {"/weighing/tilted_third_kg", "/weighing/tilt_pitch_deg", "/weighing/third_above_main_m",
-                             "/weighing/main_axle_z_m", "/weighing/main_axle_height_m", "/weighing/reading_error_kg",
-                             "/weighing/pitch_error_deg"})
+    for (const char* path :
+         {"/weighing/tilted_third_kg", "/weighing/tilt_pitch_deg", "/weighing/third_above_main_m",
+          "/weighing/main_axle_z_m", "/weighing/main_axle_height_m", "/weighing/reading_error_kg",
+          "/weighing/pitch_error_deg"})
       field(path);
     finish();
     connect(&document_, &Document::changed, this, &WeighPage::refresh);
@@ -216,7 +218,9 @@ class WeighPage : public StationPage {
       ballast_->setText(tr("type a station: ballast and the move of each sliding item are worked out"));
       return;
     }
-    const auto read = [&](QLineEdit* e) { return parse_quantity(e->text().toStdString(), Kind::length, document_.units()); };
+    const auto read = [&](QLineEdit* e) {
+      return parse_quantity(e->text().toStdString(), Kind::length, document_.units());
+    };
     const auto target = read(target_);
     if (const auto* error = std::get_if<ParseError>(&target)) {
       ballast_->setText(QString::fromStdString(error->message));
@@ -224,13 +228,17 @@ class WeighPage : public StationPage {
     }
     const double to = std::get<ParsedQuantity>(target).si;
     const auto& m = l->mass.down;
-    const auto mm = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    const auto mm = [&](double v, Kind k) {
+      return QString::fromStdString(format_quantity(v, k, document_.units()));
+    };
     QStringList answers;
     const auto at = read(place_);
     if (const auto* q = std::get_if<ParsedQuantity>(&at)) {
       const double kg = weigh::ballast(m.mass, m.at.x(), to, q->si);
-      answers << (kg >= 0 && std::isfinite(kg) ? tr("<b>%1</b> of ballast at %2").arg(mm(kg, Kind::mass), mm(q->si, Kind::length))
-                                               : tr("no ballast at %1 does it: it must lie beyond the target").arg(mm(q->si, Kind::length)));
+      answers << (kg >= 0 && std::isfinite(kg)
+                      ? tr("<b>%1</b> of ballast at %2").arg(mm(kg, Kind::mass), mm(q->si, Kind::length))
+                      : tr("no ballast at %1 does it: it must lie beyond the target")
+                            .arg(mm(q->si, Kind::length)));
     }
     for (const auto& item : document_.design().ledger) {
       if (!item.slides || !item.mass.known() || !item.at.x.known()) continue;
@@ -239,7 +247,8 @@ class WeighPage : public StationPage {
                         (item.at.x + by >= item.slides_from && item.at.x + by <= item.slides_to);
       answers << tr("or “%1” %2 by <b>%3</b>%4")
                      .arg(QString::fromStdString(item.name), by >= 0 ? tr("aft") : tr("forward"),
-                          mm(std::abs(by), Kind::length), fits ? QString() : tr(", further than its tray goes"));
+                          mm(std::abs(by), Kind::length),
+                          fits ? QString() : tr(", further than its tray goes"));
     }
     ballast_->setText(answers.isEmpty() ? tr("type where ballast could go") : answers.join("<br>"));
   }
@@ -250,14 +259,14 @@ class WeighPage : public StationPage {
     const LoadingState* ledger = nullptr;
     for (const auto& l : document_.assessment().loadings)
       if (l.name == w.loading && l.mass.known()) ledger = &l;
-    for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare, &w.third_x,
-                           &w.main_x, &w.half_track})
+    for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare,
+                           &w.third_x, &w.main_x, &w.half_track})
       if (!g->known()) return std::nullopt;
     if (!ledger) return std::nullopt;
-    const auto scales = weigh::from_scales(std::vector<weigh::WheelReading>{
-        {w.third, w.third_tare, w.third_x, 0},
-        {w.port, w.port_tare, w.main_x, -w.half_track},
-        {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
+    const auto scales = weigh::from_scales(
+        std::vector<weigh::WheelReading>{{w.third, w.third_tare, w.third_x, 0},
+                                         {w.port, w.port_tare, w.main_x, -w.half_track},
+                                         {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
     const auto& m = ledger->mass.down;
     const double mass = scales.mass - m.mass;
     if (!(std::abs(mass) > 1e-6)) return std::nullopt;
@@ -271,8 +280,10 @@ class WeighPage : public StationPage {
     document_.edit(tr("Take the scales' difference into the ledger"), [&](Design& d) {
       Item i;
       for (int n = 1; i.name.empty(); ++n) {
-        const std::string candidate = n == 1 ? "found on the scales" : "found on the scales " + std::to_string(n);
-        if (std::none_of(d.ledger.begin(), d.ledger.end(), [&](const Item& o) { return o.name == candidate; }))
+        const std::string candidate =
+            n == 1 ? "found on the scales" : "found on the scales " + std::to_string(n);
+        if (std::none_of(d.ledger.begin(), d.ledger.end(),
+                         [&](const Item& o) { return o.name == candidate; }))
           i.name = candidate;
       }
       i.group = Group::equipment;
@@ -290,10 +301,14 @@ class WeighPage : public StationPage {
     const auto item = missing_item();
     reconcile_->setVisible(item.has_value());
     if (!item) return;
-    const auto say = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    const auto say = [&](double v, Kind k) {
+      return QString::fromStdString(format_quantity(v, k, document_.units()));
+    };
     reconcile_->setEnabled(item->mass > 0);
-    reconcile_->setText(item->mass > 0 ? tr("Add %1 at %2 to the ledger").arg(say(item->mass, Kind::mass), say(item->at.x(), Kind::length))
-                                       : tr("The ledger is %1 too heavy").arg(say(-item->mass, Kind::mass)));
+    reconcile_->setText(item->mass > 0
+                            ? tr("Add %1 at %2 to the ledger")
+                                  .arg(say(item->mass, Kind::mass), say(item->at.x(), Kind::length))
+                            : tr("The ledger is %1 too heavy").arg(say(-item->mass, Kind::mass)));
   }
 
   void build_table() {
@@ -435,10 +450,12 @@ class WeighPage : public StationPage {
       });
       return;
     }
-    static const std::map<int, const char*> keys{
-        {mass, "mass_kg"},           {place_x, "at/x_m"},
-                                                   {place_y, "at/y_m"},         {place_z, "at/z_m"},
-                                                   {slides_from, "slides_from_m"}, {slides_to, "slides_to_m"}};
+    static const std::map<int, const char*> keys{{mass, "mass_kg"},
+                                                 {place_x, "at/x_m"},
+                                                 {place_y, "at/y_m"},
+                                                 {place_z, "at/z_m"},
+                                                 {slides_from, "slides_from_m"},
+                                                 {slides_to, "slides_to_m"}};
     const std::string path =
         "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
     Design probe = document_.design();

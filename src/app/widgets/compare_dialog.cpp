@@ -41,11 +41,13 @@ class CompareDialog : public QDialog {
       line->addWidget(b);
     };
     line->addWidget(name_, 1);
-    button(QObject::tr("Keep as variant"), "variant-keep", QObject::tr("Keeps the design as it is under that name"),
-           [this] { keep(); });
+    button(QObject::tr("Keep as variant"), "variant-keep",
+           QObject::tr("Keeps the design as it is under that name"), [this] { keep(); });
     button(QObject::tr("Take up"), "variant-take",
-           QObject::tr("Makes the chosen variant the design in hand; Ctrl+Z takes it back"), [this] { take_up(); });
-    button(QObject::tr("Remove"), "variant-remove", QObject::tr("Forgets the chosen variant"), [this] { remove(); });
+           QObject::tr("Makes the chosen variant the design in hand; Ctrl+Z takes it back"),
+           [this] { take_up(); });
+    button(QObject::tr("Remove"), "variant-remove", QObject::tr("Forgets the chosen variant"),
+           [this] { remove(); });
     all->addLayout(line);
     auto* middle = new QHBoxLayout;
     list_ = new QListWidget(this);
@@ -130,7 +132,7 @@ class CompareDialog : public QDialog {
         auto* cell = new QTableWidgetItem;
         if (const auto& f = row.findings[c]) {
           cell->setText(f->limit.set() ? QStringLiteral("%1  %2").arg(value_text(*f, document_.units()),
-                                                                     text_of(verdict_word(f->verdict)))
+                                                                      text_of(verdict_word(f->verdict)))
                                        : value_text(*f, document_.units()));
           if (f->limit.set()) cell->setForeground(Theme::now().of(f->verdict));
         } else {
@@ -168,8 +170,9 @@ class CompareDialog : public QDialog {
   void tell_changes() {
     const Column* c = chosen();
     if (!c) {
-      changed_->setText(QObject::tr("Keep the design under a name, change it, and see both side by side; ticked "
-                                    "variants are laid over the drawings in violet."));
+      changed_->setText(
+          QObject::tr("Keep the design under a name, change it, and see both side by side; ticked "
+                      "variants are laid over the drawings in violet."));
       return;
     }
     QStringList parts;
@@ -179,11 +182,14 @@ class CompareDialog : public QDialog {
         parts << QObject::tr("and %1 more").arg(changes.size() - 12);
         break;
       }
-      const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, x.kind, document_.units())); };
+      const auto say = [&](double v) {
+        return QString::fromStdString(format_quantity(v, x.kind, document_.units()));
+      };
       parts << QStringLiteral("%1 %2 → %3").arg(QString::fromStdString(x.title), say(x.before), say(x.after));
     }
-    changed_->setText(parts.isEmpty() ? QObject::tr("“%1” has the same numbers as the design now.").arg(c->name)
-                                      : QObject::tr("From now to “%1”: %2").arg(c->name, parts.join("; ")));
+    changed_->setText(parts.isEmpty()
+                          ? QObject::tr("“%1” has the same numbers as the design now.").arg(c->name)
+                          : QObject::tr("From now to “%1”: %2").arg(c->name, parts.join("; ")));
   }
 
   void keep() {
@@ -192,7 +198,8 @@ class CompareDialog : public QDialog {
       changed_->setText(QObject::tr("A variant needs a name."));
       return;
     }
-    document_.edit(QObject::tr("Keep “%1”").arg(name_->text()), [&](Design& d) { keep_variant(d, name, ""); });
+    document_.edit(QObject::tr("Keep “%1”").arg(name_->text()),
+                   [&](Design& d) { keep_variant(d, name, ""); });
     name_->clear();
   }
   void take_up() {
@@ -226,6 +233,8 @@ class CompareDialog : public QDialog {
 
 }  // namespace
 
-QWidget* make_compare_dialog(Document& document, QWidget* parent) { return new CompareDialog(document, parent); }
+QWidget* make_compare_dialog(Document& document, QWidget* parent) {
+  return new CompareDialog(document, parent);
+}
 
 }  // namespace kranich::app

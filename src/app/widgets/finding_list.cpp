@@ -144,13 +144,15 @@ void FindingList::refresh_why() {
       s += QStringLiteral(": <span style='color:%1'><b>%2</b></span>").arg(t.of(box->over_box).name(), doubt);
     QStringList most;
     for (const auto& i : box->influences)
-      most << QStringLiteral("%1 ± %2%3").arg(html(QString::fromStdString(i.title)), say(i.effect),
-                                             i.undecided ? tr(" (undecided)") : QString());
+      most << QStringLiteral("%1 ± %2%3")
+                  .arg(html(QString::fromStdString(i.title)), say(i.effect),
+                       i.undecided ? tr(" (undecided)") : QString());
     if (!most.isEmpty()) s += tr("; most by %1").arg(most.join(", "));
     if (!box->hangs_on.empty())
       s += tr(". The verdict hangs on what is not decided yet: %1")
                .arg(html(QString::fromStdString(box->hangs_on.front())));
-    s += tr(" <span style='color:%1'>(each input tried at both ends and added up; where that reaches a limit the "
+    s += tr(" <span style='color:%1'>(each input tried at both ends and added up; where that reaches a limit "
+            "the "
             "worst corner itself)</span><br>")
              .arg(t.grey.name());
   }
@@ -171,13 +173,14 @@ void FindingList::refresh_cures() {
   const Finding* f = chosen_finding();
   if (!f || (f->verdict != Verdict::fails && f->verdict != Verdict::tight)) return;
   if (!isVisible()) return;  // another page is in front: solved when this one is shown
-  cures_ = cures_for(document_.design(), document_.assessment(), *f);
+  cures_ = cures_for(document_.design(), document_.assessment(), *f, document_.before_drag() ? 3 : 100);
   const Theme& t = Theme::now();
   const bool pairs = !cures_.empty() && cures_.front().parts.size() > 1;
-  auto* heading = new QLabel(cures_.empty() ? tr("<b>Nothing that Kranich can change cures it, nor any pair.</b>")
-                             : pairs ? tr("<b>Nothing single cures it; two together would</b>")
-                                     : tr("<b>What would cure it</b>"),
-                             why_);
+  auto* heading =
+      new QLabel(cures_.empty() ? tr("<b>Nothing that Kranich can change cures it, nor any pair.</b>")
+                 : pairs        ? tr("<b>Nothing single cures it; two together would</b>")
+                                : tr("<b>What would cure it</b>"),
+                 why_);
   heading->setWordWrap(true);
   cure_rows_->addWidget(heading);
   int shown = 0;
@@ -192,12 +195,12 @@ void FindingList::refresh_cures() {
                         text_of(verdict_word(p.after)));
     QStringList shrinking;
     for (const auto& p : cure.costs)
-      shrinking << QStringLiteral("%1 %2")
-                       .arg(html(text_of(measure(p.measure_id).title)),
-                            html(QString::fromStdString(format_difference(p.value_after - p.value_before,
-                                                                          measure(p.measure_id).kind,
-                                                                          document_.units()))));
-    if (!shrinking.isEmpty()) price += tr("still in limits, but less to spare: %1; ").arg(shrinking.join(", "));
+      shrinking << QStringLiteral("%1 %2").arg(
+          html(text_of(measure(p.measure_id).title)),
+          html(QString::fromStdString(format_difference(p.value_after - p.value_before,
+                                                        measure(p.measure_id).kind, document_.units()))));
+    if (!shrinking.isEmpty())
+      price += tr("still in limits, but less to spare: %1; ").arg(shrinking.join(", "));
     for (const auto& p : cure.better)
       price += tr("<span style='color:%1'>also cures %2</span>; ")
                    .arg(t.holds.name(), html(text_of(measure(p.measure_id).title)));

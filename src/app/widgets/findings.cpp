@@ -53,7 +53,8 @@ QString over_box_text(const Finding& f, const Spread* spread) {
   return spread->over_box == Verdict::fails ? QObject::tr("may fail") : QObject::tr("may be tight");
 }
 
-void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding* pinned, const Spread* spread) {
+void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding* pinned,
+               const Spread* spread) {
   if (!f.limit.set() || !std::isfinite(f.value)) return;
   const Theme& t = Theme::now();
   const double zero = f.info().zero_scale;
@@ -92,9 +93,11 @@ void draw_band(QPainter& p, const QRectF& area, const Finding& f, const Finding*
   if (spread && spread->high > spread->low) {
     QColor wash = t.ink;
     wash.setAlpha(110);
-    p.fillRect(QRectF(QPointF(x(spread->low), area.center().y() - 1), QPointF(x(spread->high), area.center().y() + 1)),
+    p.fillRect(QRectF(QPointF(x(spread->low), area.center().y() - 1),
+                      QPointF(x(spread->high), area.center().y() + 1)),
                wash);
-    for (const double v : {spread->low, spread->high}) p.fillRect(QRectF(x(v) - 0.5, area.top(), 1, area.height()), wash);
+    for (const double v : {spread->low, spread->high})
+      p.fillRect(QRectF(x(v) - 0.5, area.top(), 1, area.height()), wash);
   }
   if (pinned && std::isfinite(pinned->value)) needle(pinned->value, t.pinned, 1);
   needle(f.value, t.of(f.verdict), 3);
@@ -109,7 +112,8 @@ FindingButton::FindingButton(Shape shape, QWidget* parent) : QAbstractButton(par
 
 QSize FindingButton::sizeHint() const { return shape_ == Shape::row ? QSize(260, 37) : QSize(168, 68); }
 
-void FindingButton::show_finding(const Finding* f, const Finding* before, const Document& document, bool pinned) {
+void FindingButton::show_finding(const Finding* f, const Finding* before, const Document& document,
+                                 bool pinned) {
   const UnitSystem units = document.units();
   const Spread* spread = f ? document.spread_of(*f) : nullptr;
   spread_ = spread ? std::optional(*spread) : std::nullopt;
@@ -287,11 +291,11 @@ void MarginStrip::refresh() {
     if (f->verdict == Verdict::noted || shown >= std::min(room, buttons_.size())) continue;
     buttons_[shown++]->show_finding(f, same_check(before, *f), document_, pinned);
   }
-  for (; shown < buttons_.size(); ++shown)
-    buttons_[shown]->show_finding(nullptr, nullptr, document_, false);
+  for (; shown < buttons_.size(); ++shown) buttons_[shown]->show_finding(nullptr, nullptr, document_, false);
   QString box;
   if (document_.tolerance_running()) {
-    box = tr(" · tolerances %1 % <a href='cancel'>stop</a>").arg(std::lround(100 * document_.tolerance_progress()));
+    box = tr(" · tolerances %1 % <a href='cancel'>stop</a>")
+              .arg(std::lround(100 * document_.tolerance_progress()));
   } else if (const auto* result = document_.tolerances()) {
     int doubtful = 0;
     for (const Finding* f : list) doubtful += !over_box_text(*f, result->of(*f)).isEmpty();
@@ -300,8 +304,12 @@ void MarginStrip::refresh() {
   } else {
     box = tr(" · <a href='start'>work out the tolerances</a>");
   }
-  count_->setText(
-      tr("%1 fail · %2 tight · %3 hold · %4 unknown%5").arg(fails).arg(tight).arg(holds).arg(unknown).arg(box));
+  count_->setText(tr("%1 fail · %2 tight · %3 hold · %4 unknown%5")
+                      .arg(fails)
+                      .arg(tight)
+                      .arg(holds)
+                      .arg(unknown)
+                      .arg(box));
 }
 
 void MarginStrip::resizeEvent(QResizeEvent*) { refresh(); }

@@ -53,12 +53,13 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
 QString ListTable::shown(const std::string& path) const {
   Design copy = document_.design();
   if (const auto g = locate_given(copy, path))
-    return !g->given->known() ? QString()
-           : QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) +
-                 (g->given->tolerance > 0
-                      ? " ± " + QString::fromStdString(
-                                    format_number(g->given->tolerance, g->spec.kind, document_.units()))
-                      : QString());
+    return !g->given->known()
+               ? QString()
+               : QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) +
+                     (g->given->tolerance > 0
+                          ? " ± " + QString::fromStdString(
+                                        format_number(g->given->tolerance, g->spec.kind, document_.units()))
+                          : QString());
   if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
   if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
   if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
@@ -108,7 +109,8 @@ void ListTable::edited(int row, int column) {
       if (const auto* error = std::get_if<ParseError>(&parsed))
         return refuse(QString::fromStdString(error->message));
       si = std::get<ParsedWithTolerance>(parsed).value.si;
-      tolerance = std::get<ParsedWithTolerance>(parsed).tolerance.value_or(0);  // what is shown is what is meant
+      tolerance =
+          std::get<ParsedWithTolerance>(parsed).tolerance.value_or(0);  // what is shown is what is meant
       if (const auto why = refusal(si, g->spec, document_.units()))
         return refuse(QString::fromStdString(*why));
     }

@@ -72,9 +72,10 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   more_->setAccessibleName(tr("%1: where it comes from").arg(name));
   more_->setPopupMode(QToolButton::InstantPopup);
   auto* menu = new QMenu(more_);
-  for (const auto& [origin, text] :
-       {std::pair{Origin::measured, tr("measured")}, {Origin::estimated, tr("estimated")},
-        {Origin::plan, tr("from the plan")}, {Origin::undecided, tr("not decided yet: may turn out within ±")}})
+  for (const auto& [origin, text] : {std::pair{Origin::measured, tr("measured")},
+                                     {Origin::estimated, tr("estimated")},
+                                     {Origin::plan, tr("from the plan")},
+                                     {Origin::undecided, tr("not decided yet: may turn out within ±")}})
     menu->addAction(text, this, [this, o = origin] { choose_origin(o); });
   menu->addSeparator();
   menu->addAction(tr("a tolerance is typed behind the number: 1835 ± 3"))->setEnabled(false);
@@ -177,8 +178,8 @@ void QuantityRow::take_over() {
   double si = std::numeric_limits<double>::quiet_NaN();
   std::optional<double> tolerance;
   if (!text.isEmpty()) {
-    const auto parsed =
-        std::get<ParsedWithTolerance>(parse_with_tolerance(text.toStdString(), spec_.kind, document_.units()));
+    const auto parsed = std::get<ParsedWithTolerance>(
+        parse_with_tolerance(text.toStdString(), spec_.kind, document_.units()));
     si = parsed.value.si;
     tolerance = parsed.tolerance;
   }

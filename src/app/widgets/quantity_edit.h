@@ -44,8 +44,8 @@ class QuantityRow : public QWidget {
   bool typed_ = false;
 };
 
-//! What an entry does to a number: value (NaN: unknown), its tolerance where one was typed; a number that nobody
-//! had given becomes one from the plan.
+//! What an entry does to a number: value (NaN: unknown), its tolerance where one was typed; a number that
+//! nobody had given becomes one from the plan.
 void put_entry(Given& given, double si, const std::optional<double>& tolerance);
 
 //! A choice among a few words.

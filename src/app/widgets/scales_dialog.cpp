@@ -28,8 +28,9 @@ constexpr std::array<const char*, 3> scale_names{"third", "port", "starboard"};
 //! Where the program that stands in for devices lies: beside this one, or as the build tree has it.
 QString bench_program() {
   const QString here = QCoreApplication::applicationDirPath();
-  for (const QString& at : {here + "/kranich-bench", here + "/../bench_device/kranich-bench",
-                            here + "/../src/bench_device/kranich-bench"})
+  for (const QString& at :
+       {here + "/kranich-bench", here + "/../src/bench_device/kranich-bench",
+        here + "/../bench_device/kranich-bench", here + "/../src/bench_device/kranich-bench"})
     if (QFile::exists(at)) return QDir::cleanPath(at);
   return QStandardPaths::findExecutable(QStringLiteral("kranich-bench"));
 }
@@ -50,7 +51,8 @@ class ScalesDialog : public QDialog {
     auto* connect_button = new QPushButton(QObject::tr("Connect"), this);
     auto* simulate = new QPushButton(QObject::tr("Simulated set"), this);
     simulate->setObjectName("scales-simulate");
-    simulate->setToolTip(QObject::tr("Starts three scales that carry what the ledger says, with noise and drift"));
+    simulate->setToolTip(
+        QObject::tr("Starts three scales that carry what the ledger says, with noise and drift"));
     line->addWidget(new QLabel(QObject::tr("Serial line"), this));
     line->addWidget(device_, 1);
     line->addWidget(connect_button);
@@ -61,7 +63,8 @@ class ScalesDialog : public QDialog {
     for (int i = 0; i < 3; ++i) {
       grid->addWidget(new QLabel(QObject::tr(titles[i]), this), 0, i, Qt::AlignHCenter);
       readings_[static_cast<size_t>(i)] = new QLabel(QStringLiteral("–"), this);
-      readings_[static_cast<size_t>(i)]->setObjectName(QStringLiteral("scale:%1").arg(scale_names[static_cast<size_t>(i)]));
+      readings_[static_cast<size_t>(i)]->setObjectName(
+          QStringLiteral("scale:%1").arg(scale_names[static_cast<size_t>(i)]));
       readings_[static_cast<size_t>(i)]->setFont(figure_font(22, true));
       readings_[static_cast<size_t>(i)]->setAlignment(Qt::AlignCenter);
       grid->addWidget(readings_[static_cast<size_t>(i)], 1, i);
@@ -82,9 +85,10 @@ class ScalesDialog : public QDialog {
     }
     all->addLayout(buttons);
     auto* note = new QLabel(
-        QObject::tr("Level: wheels on the scales, levelling reference horizontal, brakes off, nobody aboard who is "
-                    "not in the loading. Tilted: legs blocked, wheels free to roll, at least 5°, better 10–15°; a "
-                    "helper at the raised end."),
+        QObject::tr(
+            "Level: wheels on the scales, levelling reference horizontal, brakes off, nobody aboard who is "
+            "not in the loading. Tilted: legs blocked, wheels free to roll, at least 5°, better 10–15°; a "
+            "helper at the raised end."),
         this);
     note->setWordWrap(true);
     note->setFont(text_font(8));
@@ -102,7 +106,8 @@ class ScalesDialog : public QDialog {
       open(path);
     });
     QObject::connect(&simulator_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError) {
-      if (simulator_.state() == QProcess::NotRunning) state_->setText(QObject::tr("the simulated set did not start"));
+      if (simulator_.state() == QProcess::NotRunning)
+        state_->setText(QObject::tr("the simulated set did not start"));
     });
   }
   ~ScalesDialog() override {
@@ -208,7 +213,8 @@ class ScalesDialog : public QDialog {
                    [&](Design& d) {
                      Weighing& w = d.weighing;
                      const auto given = [&](size_t i) {
-                       return Given(std::round(mean(i) * 1000) / 1000, Origin::measured, std::max(0.01, spread(i) / 2));
+                       return Given(std::round(mean(i) * 1000) / 1000, Origin::measured,
+                                    std::max(0.01, spread(i) / 2));
                      };
                      if (tilted) {
                        w.tilted_third = given(0);
@@ -243,6 +249,8 @@ class ScalesDialog : public QDialog {
 
 }  // namespace
 
-QWidget* make_scales_dialog(Document& document, QWidget* parent) { return new ScalesDialog(document, parent); }
+QWidget* make_scales_dialog(Document& document, QWidget* parent) {
+  return new ScalesDialog(document, parent);
+}
 
 }  // namespace kranich::app

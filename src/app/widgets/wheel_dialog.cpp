@@ -61,10 +61,11 @@ class TyreDiagram : public QWidget {
       }
     }
     const double squash = tyre->squash(load_);
-    g.marks.push_back({{squash, load_},
-                       QObject::tr("static %1").arg(QString::fromStdString(
-                           format_quantity(load_, Kind::force, document_.units()))),
-                       Ink::accent});
+    g.marks.push_back(
+        {{squash, load_},
+         QObject::tr("static %1")
+             .arg(QString::fromStdString(format_quantity(load_, Kind::force, document_.units()))),
+         Ink::accent});
     g.marks.push_back({{0.9 * tyre->limit, 0}, QObject::tr("a tenth left"), Ink::tight, true});
     g.fit();
     g.draw(sheet, QRectF(rect()).adjusted(4, 4, -4, -4));
@@ -110,10 +111,11 @@ class WheelDialog : public QDialog {
       else if (!scale.known())
         at_scale->setText(QObject::tr("the project has no scale (Aircraft and project)"));
       else
-        at_scale->setText(QObject::tr("at 1:%1: %2")
-                              .arg(scale.si)
-                              .arg(QString::fromStdString(format_quantity(
-                                  std::get<ParsedQuantity>(parsed).si / scale, Kind::length, document_.units()))));
+        at_scale->setText(
+            QObject::tr("at 1:%1: %2")
+                .arg(scale.si)
+                .arg(QString::fromStdString(format_quantity(std::get<ParsedQuantity>(parsed).si / scale,
+                                                            Kind::length, document_.units()))));
     });
     table_ = new QTableWidget(this);
     table_->setObjectName("wheel-shelf");
@@ -129,13 +131,16 @@ class WheelDialog : public QDialog {
     all->addWidget(diagram_);
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit(row); });
     connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) { fit(row); });
-    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int, int) { show_tyre(row); });
+    connect(table_, &QTableWidget::currentCellChanged, this,
+            [this](int row, int, int, int) { show_tyre(row); });
     connect(&document_, &Document::changed, this, &WheelDialog::refresh);
     refresh();
   }
 
  private:
-  const Leg& leg() const { return leg_ == LegName::main ? document_.design().gear.main : document_.design().gear.third; }
+  const Leg& leg() const {
+    return leg_ == LegName::main ? document_.design().gear.main : document_.design().gear.third;
+  }
 
   void refresh() {
     const Design& d = document_.design();
@@ -146,37 +151,39 @@ class WheelDialog : public QDialog {
       if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
       if (l.rest) load_ = std::max(load_, l.rest->wheels[leg_ == LegName::main ? 2 : 0].load);
     }
-    const auto say = [&](double v, Kind k) { return QString::fromStdString(format_quantity(v, k, document_.units())); };
+    const auto say = [&](double v, Kind k) {
+      return QString::fromStdString(format_quantity(v, k, document_.units()));
+    };
     if (load_ <= 0) {
       need_->setText(QObject::tr("The aircraft has to stand on its wheels first: the load decides."));
       table_->setRowCount(0);
       return;
     }
     const bool smooth = d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor;
-    double usual = d.is_model() ? usual_model_wheel(mass) * (smooth ? 1 : 1.25) : place::typical_main_wheel(load_).diameter;
+    double usual = d.is_model() ? usual_model_wheel(mass) * (smooth ? 1 : 1.25)
+                                : place::typical_main_wheel(load_).diameter;
     // Nose wheels 60–100 % of the mains, tail wheels 25–35 %: the middle of each.
     if (leg_ == LegName::third) usual = d.gear.main.wheel.diameter * (d.is_tricycle() ? 0.85 : 0.30);
     const bool to_scale = leg_ == LegName::main && d.is_model() && d.purpose.scale_denominator.known() &&
                           d.purpose.prototype_wheel_diameter.known();
     const double scale_diameter =
         to_scale ? d.purpose.prototype_wheel_diameter / d.purpose.scale_denominator : std::nan("");
-    const place::WheelNeed need{load_, usual, scale_diameter,
-                                d.purpose.obstacle.known() ? d.purpose.obstacle.si : std::nan(""), d.purpose.field,
-                                d.is_model()};
+    const place::WheelNeed need{
+        load_,           usual,
+        scale_diameter,  d.purpose.obstacle.known() ? d.purpose.obstacle.si : std::nan(""),
+        d.purpose.field, d.is_model()};
     ranked_ = place::rank_wheels(shelf_, need);
-    need_->setText(
-        QObject::tr("Carries <b>%1</b> at rest. Usual here: <b>%2</b>%3.")
-            .arg(say(load_, Kind::force), say(usual, Kind::length),
-                 to_scale ? QObject::tr("; to scale <b>%1</b>, which decides the order").arg(say(scale_diameter, Kind::length))
-                          : QString()));
+    need_->setText(QObject::tr("Carries <b>%1</b> at rest. Usual here: <b>%2</b>%3.")
+                       .arg(say(load_, Kind::force), say(usual, Kind::length),
+                            to_scale ? QObject::tr("; to scale <b>%1</b>, which decides the order")
+                                           .arg(say(scale_diameter, Kind::length))
+                                     : QString()));
     const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
-    table_->setHorizontalHeaderLabels({QObject::tr("Wheel"), QObject::tr("Tyre"),
-                                       QObject::tr("Diameter, %1").arg(unit(Kind::length)),
-                                       QObject::tr("Width, %1").arg(unit(Kind::length)),
-                                       QObject::tr("Mass, %1").arg(unit(Kind::mass)),
-                                       QObject::tr("Squash, %1").arg(unit(Kind::length)),
-                                       QObject::tr("Ground pressure, %1").arg(unit(Kind::pressure)),
-                                       QObject::tr("Speaks against it")});
+    table_->setHorizontalHeaderLabels(
+        {QObject::tr("Wheel"), QObject::tr("Tyre"), QObject::tr("Diameter, %1").arg(unit(Kind::length)),
+         QObject::tr("Width, %1").arg(unit(Kind::length)), QObject::tr("Mass, %1").arg(unit(Kind::mass)),
+         QObject::tr("Squash, %1").arg(unit(Kind::length)),
+         QObject::tr("Ground pressure, %1").arg(unit(Kind::pressure)), QObject::tr("Speaks against it")});
     table_->setRowCount(static_cast<int>(ranked_.size()));
     for (int r = 0; r < table_->rowCount(); ++r) {
       const auto& c = ranked_[static_cast<size_t>(r)];
@@ -190,15 +197,21 @@ class WheelDialog : public QDialog {
         if (w.name == leg().wheel.shelf_name) item->setForeground(Theme::now().accent);
         table_->setItem(r, column, item);
       };
-      const auto number = [&](double v, Kind k) { return QString::fromStdString(format_number(v, k, document_.units())); };
-      cell(0, QString::fromStdString(w.name) + (w.name == leg().wheel.shelf_name ? QObject::tr(" – fitted") : QString()), false);
+      const auto number = [&](double v, Kind k) {
+        return QString::fromStdString(format_number(v, k, document_.units()));
+      };
+      cell(0,
+           QString::fromStdString(w.name) +
+               (w.name == leg().wheel.shelf_name ? QObject::tr(" – fitted") : QString()),
+           false);
       cell(1, text_of(tyre_names[static_cast<size_t>(w.wheel.tyre)]), false);
       cell(2, number(w.wheel.diameter, Kind::length), true);
       cell(3, number(w.wheel.width, Kind::length), true);
       cell(4, number(w.mass, Kind::mass), true);
       cell(5, number(c.squash, Kind::length), true);
       cell(6, number(c.ground_pressure, Kind::pressure), true);
-      cell(7, c.objection.empty() ? QString::fromStdString(w.remark) : QString::fromStdString(c.objection), false);
+      cell(7, c.objection.empty() ? QString::fromStdString(w.remark) : QString::fromStdString(c.objection),
+           false);
     }
     table_->resizeColumnsToContents();
     table_->horizontalHeader()->setStretchLastSection(true);

@@ -52,8 +52,13 @@ const LoadingState* Assessment::loading(const std::string& name) const {
 }
 
 Stations Stations::only(Station station) {
-  return {station == Station::weigh,  station == Station::place, station == Station::stance,
-          station == Station::spring, station == Station::swing, station == Station::sequence};
+  return {station == Station::weigh,
+          station == Station::place,
+          station == Station::stance,
+          station == Station::spring,
+          station == Station::swing,
+          station == Station::sequence,
+          {}};
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
@@ -82,7 +87,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
     a.loadings.push_back(std::move(state));
   }
   if (which.weigh) assess_weigh(design, a, collect);
-  if (which.place) assess_place(design, a, collect);
+  if (which.place) assess_place(design, a, collect, which.measure);
   if (which.stance) assess_stance(design, a, collect);
   if (which.spring) assess_spring(design, a, collect);
   if (which.swing) assess_swing(design, a, collect, near);

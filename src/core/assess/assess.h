@@ -57,6 +57,8 @@ struct Assessment {
 //! Which stations to run; a cure needs only the one its measure stands in.
 struct Stations {
   bool weigh = true, place = true, stance = true, spring = true, swing = true, sequence = true;
+  //! Of Place only what this measure needs; empty: everything.
+  std::string_view measure = {};
   static Stations only(Station station);
 };
 

@@ -30,7 +30,8 @@ void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Co
     if (tail && !tail->stands && (!sits || tail->pitch < sits->pitch)) sits = tail;
   }
   if (!sits) {
-    collect.unknown("stance.ballast_keeps", "a tail point behind the main wheels, and a ballast ahead of them");
+    collect.unknown("stance.ballast_keeps",
+                    "a tail point behind the main wheels, and a ballast ahead of them");
     return;
   }
   auto& keeps = collect.add("stance.ballast_keeps", sits->keeps_down);
@@ -76,7 +77,8 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
     const double port = line.read_port - line.computed_port;
     const double worst = std::isfinite(port) && !(std::abs(port) < std::abs(starboard)) ? port : starboard;
     auto& f = collect.add("stance.table", worst, limit);
-    f.working = {{"computed", line.computed_starboard, Kind::length}, {"read", line.read_starboard, Kind::length}};
+    f.working = {{"computed", line.computed_starboard, Kind::length},
+                 {"read", line.read_starboard, Kind::length}};
     if (std::isfinite(line.read_port)) {
       f.working.push_back({"port computed", line.computed_port, Kind::length});
       f.working.push_back({"port read", line.read_port, Kind::length});

@@ -23,7 +23,8 @@ void tail_strikes(const Design& d, const Assessment& a, const PlaceRules& r, con
       collect.unknown(id, "a tail point behind the main wheels");
       return;
     }
-    auto& f = collect.add(id, t->round_wheels, r.attitude_needed ? at_least(*r.attitude_needed, source) : Limit{});
+    auto& f =
+        collect.add(id, t->round_wheels, r.attitude_needed ? at_least(*r.attitude_needed, source) : Limit{});
     f.working = {{"at a fixed contact", t->at_contact, Kind::angle}};
     const auto point = static_cast<size_t>(r.tail_point_index[static_cast<size_t>(t->point)]);
     f.remark = d.airframe.low_points[point].name + " touches first";
@@ -43,7 +44,8 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
   }
   const Rotation& rot = *f.rotation;
   static const std::map<Rotation::Verdict, const char*> never{
-      {Rotation::Verdict::never, "it never rotates: the tail's moment does not grow beyond what holds the nose down"},
+      {Rotation::Verdict::never,
+       "it never rotates: the tail's moment does not grow beyond what holds the nose down"},
       {Rotation::Verdict::not_moving_on, "it never rotates: it does not reach the speed at which it could"},
       {Rotation::Verdict::flies_off_first, "it never rotates: it flies off its mains before"}};
   if (const auto why = never.find(rot.verdict); why != never.end()) {
@@ -56,8 +58,10 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
                  {"V_s", rot.stall_speed, Kind::speed},
                  {"load left on the mains", rot.main_load, Kind::force},
                  {"moment to spare at 1.05 V_s", -rot.missing_moment, Kind::moment}};
-    if (rot.verdict == Rotation::Verdict::at_standstill) x.remark = "full thrust lifts the nose at standstill";
-    if (r.run_estimated) x.remark += (x.remark.empty() ? "" : "; ") + std::string("estimated: coefficients by default");
+    if (rot.verdict == Rotation::Verdict::at_standstill)
+      x.remark = "full thrust lifts the nose at standstill";
+    if (r.run_estimated)
+      x.remark += (x.remark.empty() ? "" : "; ") + std::string("estimated: coefficients by default");
     x.assumption = "thrust at that speed, level attitude, static heights, no ground effect";
   }
   if (f.furthest_aft) {
@@ -66,8 +70,8 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
   }
 }
 
-void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l, const Standing& s,
-              const PlaceFigures& f, Collector& collect) {
+void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
+              const Standing& s, const PlaceFigures& f, Collector& collect) {
   if (r.wings) {
     auto& tip = collect.add("place.tip_back", f.tip.at_contact, tip_back_limit(r, f.tail));
     tip.working = {{"x_m − x_cg", f.main_behind, Kind::length},
@@ -92,7 +96,8 @@ void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const L
                   {"straight sideways", f.turnover.sideways_in_g, Kind::in_g}};
 }
 
-void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const PlaceFigures& f, Collector& collect) {
+void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const PlaceFigures& f,
+               Collector& collect) {
   if (!f.tailwheel) {
     collect.unknown("place.axle_ahead", "wheels whose circles do not contain each other");
     return;
@@ -122,7 +127,8 @@ void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const Pl
                     {"axle-ahead angle", t.axle_ahead_angle, Kind::angle}};
     const bool usual = cg >= 0.25 && cg <= 0.30;
     const bool near_edge = std::abs(s.main.x - edge) < 0.08 * chord.mean_chord;
-    const bool angle_holds = t.axle_ahead_angle >= *r.axle_ahead.lower && t.axle_ahead_angle <= *r.axle_ahead.upper;
+    const bool angle_holds =
+        t.axle_ahead_angle >= *r.axle_ahead.lower && t.axle_ahead_angle <= *r.axle_ahead.upper;
     rule.remark = near_edge == angle_holds ? "rule and angle agree"
                   : usual                  ? "rule and angle part: the legs are not of the usual length"
                                            : "rule and angle part: the CG does not sit at 25–30 % chord";
@@ -160,8 +166,9 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
     if (r.tricycle) {
       collect.about(p.name, l.name, GearState::flat);
       const auto pitch = place::pitch_on(standing_in(d, wheels, l, GearState::flat).third, still.main);
-      auto& f = collect.add("place.propeller_nose_flat",
-                            pitch ? place::propeller_clearance(disc, still.main, *pitch) : std::nan(""), r.left);
+      auto& f =
+          collect.add("place.propeller_nose_flat",
+                      pitch ? place::propeller_clearance(disc, still.main, *pitch) : std::nan(""), r.left);
       if (pitch) f.working = {{"pitch", *pitch, Kind::angle}};
     }
     if (p.hub.x > still.main.x && r.wings) {
@@ -210,9 +217,21 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
 
 }  // namespace
 
-void assess_place(const Design& d, Assessment& a, Collector& collect) {
+void assess_place(const Design& d, Assessment& a, Collector& collect, std::string_view only) {
+  const auto wanted = [&](std::initializer_list<std::string_view> ids) {
+    return only.empty() ||
+           std::any_of(ids.begin(), ids.end(), [&](std::string_view id) { return only.starts_with(id); });
+  };
+  // A cure asks for one measure at a time, and many times.
+  const bool propeller = wanted({"place.propeller"});
+  const bool low = wanted({"place.low_point", "place.wing_tip"});
+  const bool wheels = wanted(
+      {"place.wheel", "place.ground", "place.tyre", "place.fork", "place.keep", "place.room", "place.scale"});
+  const bool figures = only.empty() || (!propeller && !low && !wheels);
   const PlaceRules rules = place_rules(d);
-  const char* headline = !rules.wings ? "place.tipping" : d.is_tricycle() ? "place.tip_back" : "place.axle_ahead";
+  const char* headline = !rules.wings      ? "place.tipping"
+                         : d.is_tricycle() ? "place.tip_back"
+                                           : "place.axle_ahead";
   for (const auto& l : a.loadings) {
     if (!l.flown) continue;
     collect.about("", l.name);
@@ -221,6 +240,10 @@ void assess_place(const Design& d, Assessment& a, Collector& collect) {
       continue;
     }
     const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
+    if (propeller) propellers(d, a, rules, l, collect);
+    if (low) low_points(d, a, l, collect);
+    if (!figures) continue;
+    collect.about("", l.name);
     const PlaceFigures f = place_figures(rules, s, l.mass.down.mass);
     if (d.is_tricycle())
       tricycle(d, a, rules, l, s, f, collect);
@@ -230,16 +253,15 @@ void assess_place(const Design& d, Assessment& a, Collector& collect) {
     const Support support = support_of(s);
     auto& tip = collect.add("place.tipping", f.tipping_least, rules.wings ? Limit{} : rules.tipping);
     const auto edge = place::nearest_edge(support.polygon, support.cg);
-    tip.working = {{"towards, from aft by starboard", std::atan2(edge.outward.y(), edge.outward.x()), Kind::angle},
-                   {"CG inside the edge", edge.distance, Kind::length},
-                   {"h", f.cg_height, Kind::length}};
+    tip.working = {
+        {"towards, from aft by starboard", std::atan2(edge.outward.y(), edge.outward.x()), Kind::angle},
+        {"CG inside the edge", edge.distance, Kind::length},
+        {"h", f.cg_height, Kind::length}};
     if (f.crosswind)
       collect.add("place.crosswind", *f.crosswind, rules.crosswind).working = {
           {"S·C_Y", rules.side_force, Kind::area}, {"d", f.turnover.distance, Kind::length}};
-    propellers(d, a, rules, l, collect);
-    low_points(d, a, l, collect);
   }
-  assess_wheels(d, a, collect);
+  if (wheels) assess_wheels(d, a, collect);
 }
 
 }  // namespace kranich

@@ -69,10 +69,10 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
     collect.unknown("weigh.tilt_height", "a tilt: level and tilted readings are the same thing here");
     return;
   }
-  const auto t = weigh::cg_height_by_tilt(
-      {w.third - w.third_tare, w.port - w.port_tare, w.starboard - w.starboard_tare,
-       w.tilted_third - w.third_tare, w.tilt_pitch, w.main_x - w.third_x, w.third_above_main,
-       w.main_axle_height, w.reading_error, w.pitch_error});
+  const auto t =
+      weigh::cg_height_by_tilt({w.third - w.third_tare, w.port - w.port_tare, w.starboard - w.starboard_tare,
+                                w.tilted_third - w.third_tare, w.tilt_pitch, w.main_x - w.third_x,
+                                w.third_above_main, w.main_axle_height, w.reading_error, w.pitch_error});
   Limit limit;
   const LoadingState* ledger = nullptr;
   for (const auto& l : a.loadings)
@@ -94,7 +94,8 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
 void over_everything(const Design& d, Collector& collect) {
   const auto e = weigh::cg_extremes(d);
   if (!e) return;
-  const Limit range = between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
+  const Limit range =
+      between_given(d.airframe.cg_forward_limit, d.airframe.cg_aft_limit, "designer's CG range");
   collect.about("", "", GearState::extended);
   auto& fore = collect.add("weigh.cg_foremost", e->foremost.x, range);
   fore.remark = e->foremost.with;

@@ -48,7 +48,8 @@ void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
   if (!d.is_model()) {
     const auto usual = place::typical_main_wheel(h.load);
     auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual.diameter);
-    f.working = {{"usual diameter", usual.diameter, Kind::length}, {"usual width", usual.width, Kind::length}};
+    f.working = {{"usual diameter", usual.diameter, Kind::length},
+                 {"usual width", usual.width, Kind::length}};
     return;
   }
   double mass = 0;
@@ -89,8 +90,9 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which
   }
   if (w.fork_gap.known()) {
     const double least = std::max(d.is_model() ? 0.001 : 0.005, 0.02 * w.diameter);
-    collect.add("place.fork_gap", w.fork_gap, at_least(least, d.is_model() ? "1 mm or 2 % of the diameter"
-                                                                           : "5 mm or 2 % of the diameter"));
+    collect.add(
+        "place.fork_gap", w.fork_gap,
+        at_least(least, d.is_model() ? "1 mm or 2 % of the diameter" : "5 mm or 2 % of the diameter"));
   }
 }
 

@@ -49,7 +49,7 @@ inline Limit bands(double lower, double hold_lower, double hold_upper, double up
 
 struct Assessment;
 void assess_weigh(const Design&, Assessment&, Collector&);
-void assess_place(const Design&, Assessment&, Collector&);
+void assess_place(const Design&, Assessment&, Collector&, std::string_view only);
 void assess_wheels(const Design&, Assessment&, Collector&);
 void assess_stance(const Design&, Assessment&, Collector&);
 void assess_spring(const Design&, Assessment&, Collector&);

@@ -32,9 +32,10 @@ std::vector<CompareRow> compare(const std::vector<const Assessment*>& assessment
       }
       low = std::min(low, f->value);
       high = std::max(high, f->value);
-      scale = std::max({scale, std::abs(f->value), std::abs(f->margin_fraction != 0 && std::isfinite(f->margin)
-                                                                 ? f->margin / f->margin_fraction
-                                                                 : 0)});
+      scale = std::max(
+          {scale, std::abs(f->value),
+           std::abs(f->margin_fraction != 0 && std::isfinite(f->margin) ? f->margin / f->margin_fraction
+                                                                        : 0)});
     }
     row.difference = high > low && scale > 0 ? (high - low) / scale : in_all ? 0 : 1e-6;
     list.push_back(std::move(row));

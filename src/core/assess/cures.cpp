@@ -123,10 +123,10 @@ const std::vector<Knob>& knobs() {
        [](Design& d, double v) { d.gear.main.spring.leaf.torsion_rate.si += v; }, main_hinged},
       {"main.strands", "More strands of cord:", "Fewer strands of cord:", Kind::factor, 2, 40,
        [](Design& d, double v) { d.gear.main.spring.cord.strands.si += v; }, main_cord},
-      {"main.cord_length", "Cord longer, unstretched, by", "Cord shorter, unstretched, by", Kind::length, mm, 0.1,
-       [](Design& d, double v) { d.gear.main.spring.cord.free_length.si += v; }, main_cord},
-      {"main.preload", "Main springs preloaded more by", "Main springs preloaded less by", Kind::force, 1, 5000,
-       [](Design& d, double v) { d.gear.main.spring.preload.si += v; }, main_linear},
+      {"main.cord_length", "Cord longer, unstretched, by", "Cord shorter, unstretched, by", Kind::length, mm,
+       0.1, [](Design& d, double v) { d.gear.main.spring.cord.free_length.si += v; }, main_cord},
+      {"main.preload", "Main springs preloaded more by", "Main springs preloaded less by", Kind::force, 1,
+       5000, [](Design& d, double v) { d.gear.main.spring.preload.si += v; }, main_linear},
       {"third.preload", "Nose or tail spring preloaded more by", "Nose or tail spring preloaded less by",
        Kind::force, 1, 5000, [](Design& d, double v) { d.gear.third.spring.preload.si += v; }, third_linear},
       {"main.coil_length", "Main coils longer when installed by", "Main coils preloaded more by",
@@ -227,28 +227,45 @@ class Surgeon {
         finding_(finding),
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
+    needed_.measure = finding.measure_id;
     for (const Knob* k : knobs_for(finding.measure_id))
       if (k->fits(design)) knobs_.push_back(k);
   }
 
-  std::vector<Cure> singles() {
+  //! Prices the solutions found, those of the least effort first.
+  std::vector<Cure> priced(size_t most) {
+    const auto effort = [](const std::vector<Cure::Part>& parts) {
+      double sum = 0;
+      for (const auto& p : parts) sum += std::abs(p.change) / p.knob->range;
+      return sum;
+    };
+    std::stable_sort(found_.begin(), found_.end(),
+                     [&](const auto& x, const auto& y) { return effort(x) < effort(y); });
     std::vector<Cure> cures;
+    for (auto& parts : found_)
+      if (cures.size() < most) add(cures, std::move(parts));
+    return cures;
+  }
+  bool found_any() const { return !found_.empty(); }
+
+  void singles() {
     for (const Knob* knob : knobs_) {
-      const auto change = find_root_downhill([&](double v) { return spare({{knob, v}}); }, 0,
-                                             std::max(2 * knob->step, 0.02 * knob->range), -knob->range,
-                                             knob->range, knob->step / 8);
+      const auto change = find_root_downhill(
+          [&](double v) {
+            return spare({{knob, v}});
+          },
+          0, std::max(2 * knob->step, 0.02 * knob->range), -knob->range, knob->range, knob->step / 8);
       if (!change || std::abs(*change) < 1e-9 * knob->range) continue;
       const auto rounded = outward(*knob, *change);
       for (const double v : {rounded, rounded + std::copysign(knob->step, rounded)}) {
         if (std::abs(v) > knob->range || !(spare({{knob, v}}) >= -1e-9)) continue;
-        add(cures, {{knob, v}});
+        found_.push_back({{knob, v}});
         break;
       }
     }
-    return cures;
   }
 
-  std::vector<Cure> pairs() {
+  void pairs() {
     // What each knob does to the lack, per share of its range.
     struct Effect {
       const Knob* knob;
@@ -263,27 +280,27 @@ class Surgeon {
     std::sort(effects.begin(), effects.end(),
               [](const Effect& a, const Effect& b) { return std::abs(a.slope) > std::abs(b.slope); });
     if (effects.size() > 6) effects.resize(6);
-    std::vector<Cure> cures;
     for (size_t i = 0; i < effects.size(); ++i)
       for (size_t j = i + 1; j < effects.size(); ++j) {
         const Effect& a = effects[i];
         const Effect& b = effects[j];
         const double length = std::hypot(a.slope, b.slope);
         const auto parts = [&](double t) {
-          return std::vector<Cure::Part>{{a.knob, std::clamp(t * a.slope / length, -1.0, 1.0) * a.knob->range},
-                                         {b.knob, std::clamp(t * b.slope / length, -1.0, 1.0) * b.knob->range}};
+          return std::vector<Cure::Part>{
+              {a.knob, std::clamp(t * a.slope / length, -1.0, 1.0) * a.knob->range},
+              {b.knob, std::clamp(t * b.slope / length, -1.0, 1.0) * b.knob->range}};
         };
-        const double both_at_their_ends = std::min(20.0, length / std::min(std::abs(a.slope), std::abs(b.slope)));
-        const auto t =
-            find_root_downhill([&](double x) { return spare(parts(x)); }, 0, 0.05, 0, both_at_their_ends, 0.002);
+        const double both_at_their_ends =
+            std::min(20.0, length / std::min(std::abs(a.slope), std::abs(b.slope)));
+        const auto t = find_root_downhill([&](double x) { return spare(parts(x)); }, 0, 0.05, 0,
+                                          both_at_their_ends, 0.002);
         if (!t || *t <= 0) continue;
         auto rounded = parts(*t);
         for (auto& p : rounded) p.change = outward(*p.knob, p.change);
         if (std::abs(rounded[0].change) <= a.knob->range && std::abs(rounded[1].change) <= b.knob->range &&
             spare(rounded) >= -1e-9)
-          add(cures, std::move(rounded));
+          found_.push_back(std::move(rounded));
       }
-    return cures;
   }
 
  private:
@@ -323,7 +340,8 @@ class Surgeon {
       else if (was && was->margin_fraction - now->margin_fraction > 0.02)
         costs.push_back({was->margin_fraction - now->margin_fraction, price});
     }
-    std::stable_sort(costs.begin(), costs.end(), [](const Cost& x, const Cost& y) { return x.shrinks > y.shrinks; });
+    std::stable_sort(costs.begin(), costs.end(),
+                     [](const Cost& x, const Cost& y) { return x.shrinks > y.shrinks; });
     for (size_t i = 0; i < std::min<size_t>(3, costs.size()); ++i) cure.costs.push_back(costs[i].price);
     for (const auto& p : cure.parts) cure.text += (cure.text.empty() ? "" : ", and ") + worded(p);
     cures.push_back(std::move(cure));
@@ -345,15 +363,18 @@ class Surgeon {
   bool failing_;
   Stations needed_;
   std::vector<const Knob*> knobs_;
+  std::vector<std::vector<Cure::Part>> found_;
 };
 
 }  // namespace
 
-std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding) {
+std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding,
+                            size_t most) {
   if (finding.verdict != Verdict::fails && finding.verdict != Verdict::tight) return {};
   Surgeon surgeon(design, before, finding);
-  auto cures = surgeon.singles();
-  if (cures.empty() && finding.verdict == Verdict::fails) cures = surgeon.pairs();
+  surgeon.singles();
+  if (!surgeon.found_any() && finding.verdict == Verdict::fails) surgeon.pairs();
+  auto cures = surgeon.priced(most);
   const auto cost = [](const Cure& c) {
     int sum = 0;
     for (const auto& p : c.worse) sum += p.after == Verdict::fails ? 10 : 3;

@@ -52,6 +52,8 @@ struct Cure {
 //! Cures of one finding, the cheapest (least gets worse, then least change against its range) first. Where no
 //! single change cures a failing finding, pairs: from each knob's effect the way on which the two together do
 //! it with the least of their ranges, then solved on the whole design.
-std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding);
+//! `most`: how many are priced, those of the least effort; in a drag there is no time for more.
+std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding,
+                            size_t most = 100);
 
 }  // namespace kranich

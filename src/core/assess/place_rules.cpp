@@ -67,8 +67,9 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
   run.density = a.density;
   r.run = run;
   r.run_estimated = !a.friction.known() || a.tail_down_lift.origin == Origin::by_default ||
-                    a.greatest_lift.origin == Origin::by_default || a.ground_lift.origin == Origin::by_default ||
-                    a.drag.origin == Origin::by_default || a.moment.origin == Origin::by_default;
+                    a.greatest_lift.origin == Origin::by_default ||
+                    a.ground_lift.origin == Origin::by_default || a.drag.origin == Origin::by_default ||
+                    a.moment.origin == Origin::by_default;
 }
 
 }  // namespace
@@ -81,8 +82,9 @@ PlaceRules place_rules(const Design& d) {
   r.smooth = smooth(d);
   const bool gentle_ground = smooth(d) && d.purpose.use != Use::training;
 
-  r.tip_back = model && smooth(d) ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
-                                  : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
+  r.tip_back = model && smooth(d)
+                   ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
+                   : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
   r.nose_share = bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
   r.turnover = gentle_ground ? at_most(radians(63), "texts: 63° on smooth ground")
                : smooth(d)   ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
@@ -132,14 +134,16 @@ PlaceRules place_rules(const Design& d) {
   if (a.side_area.known() && a.side_z.known()) {
     r.side_z = a.side_z;
     r.side_force = a.side_area * a.side_coefficient;
-    if (a.crosswind_wanted.known()) r.crosswind = at_least(a.crosswind_wanted, "the worst wind you would taxi in");
+    if (a.crosswind_wanted.known())
+      r.crosswind = at_least(a.crosswind_wanted, "the worst wind you would taxi in");
   }
   if (r.tricycle && r.wings) fill_ground_run(d, r);
   return r;
 }
 
 Limit PlaceRules::propeller_static(double diameter) const {
-  const char* who = model ? (smooth ? "models: 10 % of the diameter" : "models on grass: 15 % of the diameter")
+  const char* who = model
+                        ? (smooth ? "models: 10 % of the diameter" : "models on grass: 15 % of the diameter")
                     : tricycle ? "certification practice: 180 mm (7 in), nosewheel"
                                : "certification practice: 230 mm (9 in), tailwheel";
   return at_least(propeller_wanted(diameter), who);
@@ -223,8 +227,8 @@ Limit tip_back_limit(const PlaceRules& r, const std::optional<place::TailStrike>
 
 double PlaceLine::margin() const {
   double scale = std::isfinite(lower) && std::isfinite(upper) ? upper - lower
-                 : std::isfinite(lower)                        ? std::abs(lower)
-                                                               : std::abs(upper);
+                 : std::isfinite(lower)                       ? std::abs(lower)
+                                                              : std::abs(upper);
   if (!(scale > 0)) scale = kranich::measure(measure).zero_scale;
   double least = std::numeric_limits<double>::infinity();
   if (std::isfinite(lower)) least = std::min(least, value - lower);

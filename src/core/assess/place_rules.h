@@ -42,7 +42,7 @@ PlaceRules place_rules(const Design& design);
 
 struct PlaceFigures {
   double mass = 0;
-  double main_behind = 0, cg_height_level = 0;           //!< level
+  double main_behind = 0, cg_height_level = 0;              //!< level
   double wheelbase = 0, cg_behind_main = 0, cg_height = 0;  //!< along the ground, at rest
   place::TipBack tip{};
   std::optional<place::TailStrike> tail;
@@ -57,7 +57,8 @@ struct PlaceFigures {
   double propeller = 0, propeller_wanted = 0;
 };
 //! `for_map`: leaves out what has no limit (the tipping rose of winged aircraft, the furthest-aft wheel).
-PlaceFigures place_figures(const PlaceRules& rules, const Standing& standing, double mass, bool for_map = false);
+PlaceFigures place_figures(const PlaceRules& rules, const Standing& standing, double mass,
+                           bool for_map = false);
 
 //! One check as a number against its limit, for the map: which measure, and NaN for a side without limit.
 struct PlaceLine {

@@ -108,7 +108,8 @@ Standing MapModel::moved(const Way& way, double x, double y) const {
   // On its wheels, their closures as they are: the rest's own pitch changes as the stiff gear's does.
   const auto before = place::pitch_on(way.standing.third, way.standing.main);
   const auto after = place::pitch_on(s.third, s.main);
-  s.pitch = before && after ? way.standing.pitch + *after - *before : std::numeric_limits<double>::quiet_NaN();
+  s.pitch =
+      before && after ? way.standing.pitch + *after - *before : std::numeric_limits<double>::quiet_NaN();
   return s;
 }
 
@@ -132,8 +133,7 @@ std::vector<MapFinding> MapModel::at(double x, double y) const {
 
 MapArea MapModel::usual_area() const {
   const double span = up_ == MapUp::track ? 0.16 * base_ : std::min(0.16 * base_, 0.35 * here_.y());
-  if (up_ == MapUp::track)
-    return {here_.x() - span, here_.x() + span, 0.35 * here_.y(), 1.5 * here_.y()};
+  if (up_ == MapUp::track) return {here_.x() - span, here_.x() + span, 0.35 * here_.y(), 1.5 * here_.y()};
   return {here_.x() - span, here_.x() + span, 0.66 * here_.y(), 1.36 * here_.y()};
 }
 
@@ -161,7 +161,8 @@ PlacementMap MapModel::map(const MapArea& area) const {
       const double x = area.x_low + (area.x_high - area.x_low) * c / (area.columns - 1);
       const double y = area.y_low + (area.y_high - area.y_low) * r / (area.rows - 1);
       for (const auto& way : ways_)
-        for (const auto& line : place_lines(rules_, place_figures(rules_, moved(way, x, y), way.mass, true))) {
+        for (const auto& line :
+             place_lines(rules_, place_figures(rules_, moved(way, x, y), way.mass, true))) {
           const auto enter = [&](bool upper, double spare) {
             float& at = side_of(line, upper).field[node];
             at = std::min(at, static_cast<float>(spare));

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! The placement map: main-axle station across, height of the CG above the ground (or track) up, every limit of
-//! Place a named boundary in it, and what keep-outs put out of reach. Only the mains' station and the legs'
-//! length (alike on all legs) or the track change over the map; closures of legs and tyres stay as they are at
-//! rest, so that a point of the map is one closed evaluation. The design's own place agrees with the checks.
+//! The placement map: main-axle station across, height of the CG above the ground (or track) up, every limit
+//! of Place a named boundary in it, and what keep-outs put out of reach. Only the mains' station and the
+//! legs' length (alike on all legs) or the track change over the map; closures of legs and tyres stay as they
+//! are at rest, so that a point of the map is one closed evaluation. The design's own place agrees with the
+//! checks.
 #pragma once
 
 #include <Eigen/Core>
@@ -17,7 +18,7 @@ enum class MapUp { cg_height, track };
 
 struct MapArea {
   double x_low, x_high, y_low, y_high;
-  int columns = 49, rows = 29;
+  int columns = 41, rows = 25;
 };
 
 //! A check at one point of the map, its worst over the flown loadings.
@@ -44,11 +45,11 @@ struct MapBlocked {
 
 struct PlacementMap {
   MapArea area;
-  Eigen::Vector2d here;              //!< the design
+  Eigen::Vector2d here;  //!< the design
   std::vector<MapBoundary> boundaries;
-  std::vector<float> margin;         //!< worst margin fraction at each node, row by row from below; < 0 fails
+  std::vector<float> margin;  //!< worst margin fraction at each node, row by row from below; < 0 fails
   std::vector<MapBlocked> blocked;
-  double reach_low, reach_high;      //!< stations within which nothing stops the unit; infinite where open
+  double reach_low, reach_high;  //!< stations within which nothing stops the unit; infinite where open
 };
 
 //! Evaluates points of a design's map.

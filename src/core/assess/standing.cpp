@@ -5,7 +5,8 @@
 
 namespace kranich {
 
-double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state, const stance::WheelState* at_rest) {
+double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state,
+                           const stance::WheelState* at_rest) {
   switch (state) {
     case GearState::extended:
       return 0;
@@ -47,8 +48,8 @@ Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* whe
     Placed p{axle_in_state(leg, on_leg, state, at_rest), radius_in_state(leg, state, at_rest), 0};
     p.contact_y = std::abs(p.axle.y());
     if (on_leg && which != WheelIndex::third && std::isfinite(p.radius))
-      p.contact_y = std::abs(stance::wheel_setting(*on_leg, coordinate_in_state(*on_leg, state, at_rest), p.radius,
-                                                   which == WheelIndex::port ? -1 : 1)
+      p.contact_y = std::abs(stance::wheel_setting(*on_leg, coordinate_in_state(*on_leg, state, at_rest),
+                                                   p.radius, which == WheelIndex::port ? -1 : 1)
                                  .contact_y);
     return p;
   };

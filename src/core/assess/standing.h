@@ -12,7 +12,8 @@ namespace kranich {
 enum class WheelIndex { third, port, starboard };
 
 //! The leg's coordinate in a state: 0 extended, as at rest, at the stop.
-double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state, const stance::WheelState* at_rest);
+double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state,
+                           const stance::WheelState* at_rest);
 //! Radius of a wheel in a state; flat: on its rim or core (NaN where that is not known).
 double radius_in_state(const Leg& leg, GearState state, const stance::WheelState* at_rest);
 //! A wheel in a state, aircraft axes (starboard for a main wheel). `on_leg` null: a straight leg is taken.

@@ -21,7 +21,8 @@ const TableReading* reading_of(const Design& d, const std::string& what, const s
 //! The lines of one loading.
 class Sheet {
  public:
-  Sheet(const Design& d, const LoadingState& l, std::vector<TableLine>& lines) : d_(d), l_(l), lines_(lines) {}
+  Sheet(const Design& d, const LoadingState& l, std::vector<TableLine>& lines)
+      : d_(d), l_(l), lines_(lines) {}
 
   void height(const std::string& what, const Vec3& starboard, bool both) {
     if (!starboard.allFinite()) return;
@@ -53,7 +54,9 @@ class Sheet {
 
 }  // namespace
 
-bool TableLine::differs() const { return !is_angle && (std::isfinite(read_starboard) || std::isfinite(read_port)); }
+bool TableLine::differs() const {
+  return !is_angle && (std::isfinite(read_starboard) || std::isfinite(read_port));
+}
 
 std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
   std::vector<TableLine> lines;

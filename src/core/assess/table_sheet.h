@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! The table sheet: what a ruler and an incidence meter should read round the aircraft standing on its wheels,
-//! for each loading, and beside it what was read.
+//! The table sheet: what a ruler and an incidence meter should read round the aircraft standing on its
+//! wheels, for each loading, and beside it what was read.
 #pragma once
 
 #include <string>

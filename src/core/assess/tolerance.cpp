@@ -32,7 +32,8 @@ Design with(const Design& d, const std::vector<NamedGiven>& inputs, const std::v
     if (signs[i] != 0) {
       auto at = locate_given(changed, inputs[i].path);
       // No further than what is allowed of the number.
-      at->given->si = std::clamp(at->given->si + signs[i] * inputs[i].given.tolerance, at->spec.least, at->spec.most);
+      at->given->si =
+          std::clamp(at->given->si + signs[i] * inputs[i].given.tolerance, at->spec.least, at->spec.most);
     }
   return changed;
 }
@@ -49,7 +50,8 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
   ToleranceResult result;
   std::vector<NamedGiven> inputs;
   for (auto& g : all_given(d))
-    if (g.given.known() && g.given.tolerance > 0 && g.path.rfind("/own_limits", 0) != 0) inputs.push_back(std::move(g));
+    if (g.given.known() && g.given.tolerance > 0 && g.path.rfind("/own_limits", 0) != 0)
+      inputs.push_back(std::move(g));
   result.inputs = static_cast<int>(inputs.size());
   if (inputs.empty()) return result;
   const auto now = worst_by_key(a);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Build tolerance: does a verdict hold over the whole box of what the inputs may turn out to be, and which
 //! input matters most? Method: every input with a tolerance (or not yet decided, with its range) is tried at
-//! both ends, the others as they are; a check's spread is the sum of these effects (first-order interval). Where
-//! that sum reaches a limit, the worst corner itself is assessed and its verdict counts.
+//! both ends, the others as they are; a check's spread is the sum of these effects (first-order interval).
+//! Where that sum reaches a limit, the worst corner itself is assessed and its verdict counts.
 #pragma once
 
 #include <functional>
@@ -15,7 +15,7 @@ namespace kranich {
 
 struct Influence {
   std::string path, title;
-  double effect;   //!< greatest change of the measure, SI, ≥ 0
+  double effect;  //!< greatest change of the measure, SI, ≥ 0
   bool undecided;
 };
 
@@ -40,13 +40,14 @@ struct ToleranceResult {
 //! Called with the share done; false stops the work.
 using Progress = std::function<bool(double)>;
 
-ToleranceResult over_tolerances(const Design& design, const Assessment& assessment, const Progress& progress = {});
+ToleranceResult over_tolerances(const Design& design, const Assessment& assessment,
+                                const Progress& progress = {});
 
 //! What waits for a decision: each undecided number, what decides it, and the findings that hang on it.
 struct Waiting {
   std::string path, title, name, waits_for;
-  double value, range, spare;             //!< SI; spare NaN where none is named
-  std::vector<std::string> findings;      //!< titles
+  double value, range, spare;         //!< SI; spare NaN where none is named
+  std::vector<std::string> findings;  //!< titles
 };
 std::vector<Waiting> waiting_for_decisions(const Design& design, const ToleranceResult& result);
 

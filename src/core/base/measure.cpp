@@ -55,7 +55,8 @@ const std::array registry{
     Measure{"weigh.tilt_height", weigh, "CG height by tilting", Kind::length,
             "Height of the CG above the ground, level, from scale readings level and with the nose raised; "
             "beside it what the ledger says.",
-            "h′ = [W·a·cos θ − R·(L·cos θ − u·sin θ)] / (W·sin θ)", "weighing; below about 5° of tilt it is rubbish"},
+            "h′ = [W·a·cos θ − R·(L·cos θ − u·sin θ)] / (W·sin θ)",
+            "weighing; below about 5° of tilt it is rubbish"},
     // --- Place, both ---
     Measure{"place.propeller_static", place, "Propeller clearance, static", Kind::length,
             "Propeller tip above the ground, aircraft level, springs carrying the weight.",
@@ -87,17 +88,19 @@ const std::array registry{
             "bump / (D/2)", "practice"},
     Measure{"place.ground_pressure", place, "Ground pressure", Kind::pressure,
             "What the tyre puts on the ground: its own pressure, or load over its patch.",
-            "p, or F / (2.3·√(w·D)·squash)", "firm turf below 350 kPa, soft below 200 kPa, sand below 150 kPa"},
+            "p, or F / (2.3·√(w·D)·squash)",
+            "firm turf below 350 kPa, soft below 200 kPa, sand below 150 kPa"},
     Measure{"place.tyre_left", place, "Tyre left above the rim", Kind::share,
             "Section height left under the static load.", "(R − R_rim) / (D/2 − R_rim)",
             "textbook: at least a tenth"},
     Measure{"place.fork_gap", place, "Tyre to fork and leg", Kind::length,
             "Room round the tyre at rest: a fork that only just clears rubs in a turn.", "measured gap",
             "5 mm (model 1 mm) or 2 % of the diameter, the larger"},
-    Measure{"place.keep_out", place, "Unit to its keep-outs", Kind::length,
-            "How far the retract unit stands from spar, duct and ribs, fore and aft or sideways; negative: it "
-            "runs into one.",
-            "least gap of the unit's box along x or y", geometry, 0.01},
+    Measure{
+        "place.keep_out", place, "Unit to its keep-outs", Kind::length,
+        "How far the retract unit stands from spar, duct and ribs, fore and aft or sideways; negative: it "
+        "runs into one.",
+        "least gap of the unit's box along x or y", geometry, 0.01},
     Measure{"place.room_forward", place, "Room to move the mains forward", Kind::length,
             "How far the unit can go forward before a keep-out stops it.", "gap of the unit's box along x",
             geometry},
@@ -138,7 +141,8 @@ const std::array registry{
     Measure{"place.rotation", place, "Rotation speed over stall speed", Kind::factor,
             "Speed at which full elevator lifts the nose wheel, over the stall speed. Late: it runs on, then "
             "pops up.",
-            "q·B = W·(x_m − x_cg) + T·(z_T − h) + μ·W·h", "moments about the main contact; limits of practice"},
+            "q·B = W·(x_m − x_cg) + T·(z_T − h) + μ·W·h",
+            "moments about the main contact; limits of practice"},
     Measure{"place.furthest_aft", place, "Mains could stand aft by", Kind::length,
             "How much further aft the main wheels could stand and still rotate at 1.05 of the stall speed.",
             "the rotation equation solved for x_m", "moments about the main contact"},
@@ -194,9 +198,10 @@ const std::array registry{
     Measure{"stance.sides", stance, "Port against starboard", Kind::length,
             "Largest difference of the two sides as measured: station, side and height of the axles.",
             "|starboard − port|", "practice: within 3 mm full size, 1 mm model", 0.003},
-    Measure{"stance.ballast_keeps", stance, "Ballast that keeps the nose down", Kind::mass,
-            "Hung at the ballast's station it just keeps an unfinished airframe on its wheels, once it is down.",
-            "m·(CG behind the mains) / (ballast ahead of them), standing", "moments about the mains"},
+    Measure{
+        "stance.ballast_keeps", stance, "Ballast that keeps the nose down", Kind::mass,
+        "Hung at the ballast's station it just keeps an unfinished airframe on its wheels, once it is down.",
+        "m·(CG behind the mains) / (ballast ahead of them), standing", "moments about the mains"},
     Measure{"stance.ballast_brings", stance, "Ballast that brings it down", Kind::mass,
             "The larger mass that brings it down from its tail.",
             "m·(CG behind the mains) / (ballast ahead of them), on its tail", "moments about the mains"},

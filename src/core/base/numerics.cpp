@@ -7,7 +7,6 @@
 #include <cmath>
 #include <cstdint>
 
-
 namespace kranich {
 
 std::optional<double> find_root(const Function& f, double from, double to, double within) {
@@ -52,8 +51,8 @@ std::optional<double> find_nearest_root(const Function& f, double start, double 
   return std::nullopt;
 }
 
-std::optional<double> find_root_downhill(const Function& f, double start, double step, double low, double high,
-                                         double within) {
+std::optional<double> find_root_downhill(const Function& f, double start, double step, double low,
+                                         double high, double within) {
   const double f0 = f(start);
   if (!std::isfinite(f0)) return std::nullopt;
   if (f0 == 0) return start;
@@ -61,8 +60,10 @@ std::optional<double> find_root_downhill(const Function& f, double start, double
   const double down = f(std::max(start - step, low));
   const bool up_is_nearer = std::isfinite(up) && (!std::isfinite(down) || std::abs(up) <= std::abs(down));
   // A sign change on either side is the answer; else go on where it gets less.
-  if (std::isfinite(up) && (up < 0) != (f0 < 0)) return find_root(f, start, std::min(start + step, high), within);
-  if (std::isfinite(down) && (down < 0) != (f0 < 0)) return find_root(f, std::max(start - step, low), start, within);
+  if (std::isfinite(up) && (up < 0) != (f0 < 0))
+    return find_root(f, start, std::min(start + step, high), within);
+  if (std::isfinite(down) && (down < 0) != (f0 < 0))
+    return find_root(f, std::max(start - step, low), start, within);
   const double sign = up_is_nearer ? 1 : -1;
   double at = start + sign * step;
   const double value = up_is_nearer ? up : down;

@@ -21,8 +21,8 @@ std::optional<double> find_nearest_root(const Function& f, double start, double 
 
 //! As find_nearest_root for a function that falls or rises through its root without turning back first: one
 //! step tells which way, and only that way is searched.
-std::optional<double> find_root_downhill(const Function& f, double start, double step, double low, double high,
-                                         double within);
+std::optional<double> find_root_downhill(const Function& f, double start, double step, double low,
+                                         double high, double within);
 
 struct Minimum {
   double at;

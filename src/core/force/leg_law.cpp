@@ -53,7 +53,13 @@ double LegLaw::slope(double s) const {
 }
 
 LegLaw::ForceAndSlope LegLaw::both(double s) const {
-  if (kind != Kind::gas) return {force(s), slope(s)};
+  if (kind == Kind::linear) return {preload + rate * s, rate};
+  if (kind == Kind::curve) {
+    const size_t i = piece(curve, s);
+    const double k = (curve[i + 1].second - curve[i].second) / (curve[i + 1].first - curve[i].first);
+    return {curve[i].second + k * (s - curve[i].first), k};
+  }
+  if (kind == Kind::rigid) return {0, 0};
   const double left = volume - piston_area * s;
   const double p = pressure * std::pow(volume / left, exponent);
   return {piston_area * (p - ambient), piston_area * piston_area * exponent * p / left};
@@ -89,9 +95,9 @@ double LegLaw::energy(double s) const {
       return preload * s + rate * s * s / 2;
     case Kind::gas: {
       const double left = volume - piston_area * s;
-      const double gas = exponent == 1
-                             ? pressure * volume * std::log(volume / left)
-                             : pressure * volume / (exponent - 1) * (std::pow(volume / left, exponent - 1) - 1);
+      const double gas =
+          exponent == 1 ? pressure * volume * std::log(volume / left)
+                        : pressure * volume / (exponent - 1) * (std::pow(volume / left, exponent - 1) - 1);
       return gas - ambient * piston_area * s;
     }
     case Kind::curve: {
@@ -191,7 +197,8 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       double last_stretch = -1;
       double last_load = -1;
       for (const auto& p : c.curve) {
-        if (!p.stretch.known() || !p.load.known()) return "stretch and load of every point of the cord's curve";
+        if (!p.stretch.known() || !p.load.known())
+          return "stretch and load of every point of the cord's curve";
         if (p.stretch <= last_stretch || p.load <= last_load)
           return "a cord curve that rises from point to point";
         last_stretch = p.stretch;

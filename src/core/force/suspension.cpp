@@ -1,39 +1,50 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/force/suspension.h"
 
+#include <algorithm>
 #include <cmath>
-
-#include "core/base/numerics.h"
+#include <optional>
 
 namespace kranich::force {
 
-Suspension::Closure Suspension::closure(double q) const {
-  if (path == Path::straight || acts == Acts::at_hinge) return {q, 1, 0};
-  const Mat3 turn = turn_about(hinge_axis, q);
-  if (acts == Acts::at_axle) {
-    const Vec3 arm = turn * (axle - hinge);
-    const Vec3 along = hinge_axis.cross(arm);
-    return {hinge.z() + arm.z() - axle.z(), along.z(), hinge_axis.cross(along).z()};
-  }
-  const Vec3 arm = turn * (anchor_leg - hinge);
-  const Vec3 along = hinge_axis.cross(arm);
-  const Vec3 bend = hinge_axis.cross(along);
-  const Vec3 line = hinge + arm - anchor_airframe;
+namespace {
+
+//! Turns vectors about one axis by one angle (Rodrigues), its sine and cosine taken once.
+struct Turner {
+  Vec3 axis;
+  double s, c;
+  Turner(const Vec3& u, double angle) : axis(u), s(std::sin(angle)), c(std::cos(angle)) {}
+  Vec3 operator()(const Vec3& v) const { return c * v + s * axis.cross(v) + (1 - c) * axis.dot(v) * axis; }
+};
+
+Suspension::Closure closure_of(const Suspension& l, double q, const Turner& turn) {
+  if (l.path == Suspension::Path::straight || l.acts == Suspension::Acts::at_hinge) return {q, 1, 0};
+  const bool axle = l.acts == Suspension::Acts::at_axle;
+  const Vec3 arm = turn((axle ? l.axle : l.anchor_leg) - l.hinge);
+  const Vec3 along = l.hinge_axis.cross(arm);
+  const Vec3 bend = l.hinge_axis.cross(along);
+  if (axle) return {l.hinge.z() + arm.z() - l.axle.z(), along.z(), bend.z()};
+  const Vec3 line = l.hinge + arm - l.anchor_airframe;
   const double length = line.norm();
   const double length_1 = line.dot(along) / length;
   const double length_2 = (along.squaredNorm() + line.dot(bend) - length_1 * length_1) / length;
-  const double before = (anchor_leg - anchor_airframe).norm();
-  const double sign = acts == Acts::pulled ? 1 : -1;
+  const double before = (l.anchor_leg - l.anchor_airframe).norm();
+  const double sign = l.acts == Suspension::Acts::pulled ? 1 : -1;
   return {sign * (length - before), sign * length_1, sign * length_2};
+}
+
+}  // namespace
+
+Suspension::Closure Suspension::closure(double q) const {
+  return closure_of(*this, q, Turner(hinge_axis, q));
 }
 
 Suspension::At Suspension::at(double q) const {
   At a{};
-  const Closure c = closure(q);
-  const auto [f, f_1] = law.both(c.s);
-  a.force = f * c.s_1;
-  a.slope = f_1 * c.s_1 * c.s_1 + f * c.s_2;
   if (path == Path::straight) {
+    const auto [f, f_1] = law.both(q);
+    a.force = f;
+    a.slope = f_1;
     a.axle = axle + Vec3(0, 0, q);
     a.axle_1 = Vec3::UnitZ();
     a.axle_2 = Vec3::Zero();
@@ -41,12 +52,16 @@ Suspension::At Suspension::at(double q) const {
     a.wheel_1 = a.wheel_2 = Vec3::Zero();
     return a;
   }
-  const Mat3 turn = turn_about(hinge_axis, q);
-  const Vec3 arm = turn * (axle - hinge);
+  const Turner turn(hinge_axis, q);
+  const Closure c = closure_of(*this, q, turn);
+  const auto [f, f_1] = law.both(c.s);
+  a.force = f * c.s_1;
+  a.slope = f_1 * c.s_1 * c.s_1 + f * c.s_2;
+  const Vec3 arm = turn(axle - hinge);
   a.axle = hinge + arm;
   a.axle_1 = hinge_axis.cross(arm);
   a.axle_2 = hinge_axis.cross(a.axle_1);
-  a.wheel = turn * wheel_axis;
+  a.wheel = turn(wheel_axis);
   a.wheel_1 = hinge_axis.cross(a.wheel);
   a.wheel_2 = hinge_axis.cross(a.wheel_1);
   return a;
@@ -79,10 +94,15 @@ Suspension mirrored(Suspension s) {
 
 namespace {
 
-//! Angle by which a hinged leg turns until its axle has risen by its travel.
+//! Angle by which a hinged leg turns until its axle has risen by its travel: the axle runs on a circle about
+//! the hinge, its height ℓ·sin(γ + q).
 std::optional<double> turn_to_stop(const Suspension& s, double travel) {
-  const double most = radians(75);
-  return find_root([&](double q) { return s.at(q).axle.z() - s.axle.z() - travel; }, 0, most);
+  const Vec3 arm = s.axle - s.hinge;
+  const double reach = s.hinge_axis.cross(arm).norm();
+  const double start = std::asin(std::clamp(arm.z() / reach, -1.0, 1.0));
+  const double end = (arm.z() + travel) / reach;
+  if (end > std::sin(radians(75))) return std::nullopt;
+  return std::asin(end) - start;
 }
 
 }  // namespace

@@ -22,18 +22,18 @@ struct Suspension {
 
   Path path = Path::straight;
   Acts acts = Acts::at_axle;
-  Vec3 axle{0, 0, 0};                //!< wheel centre, extended
-  Vec3 wheel_axis = Vec3::UnitY();   //!< along the axle, extended
-  Vec3 hinge{0, 0, 0};               //!< a point of the hinge line
-  Vec3 hinge_axis = Vec3::UnitX();   //!< a right-handed turn about it closes the leg
+  Vec3 axle{0, 0, 0};               //!< wheel centre, extended
+  Vec3 wheel_axis = Vec3::UnitY();  //!< along the axle, extended
+  Vec3 hinge{0, 0, 0};              //!< a point of the hinge line
+  Vec3 hinge_axis = Vec3::UnitX();  //!< a right-handed turn about it closes the leg
   Vec3 anchor_airframe{0, 0, 0}, anchor_leg{0, 0, 0};
   LegLaw law;
   double most = 0;  //!< q at the stop
 
   struct At {
-    Vec3 axle, axle_1, axle_2;   //!< and its derivatives over q
+    Vec3 axle, axle_1, axle_2;     //!< and its derivatives over q
     Vec3 wheel, wheel_1, wheel_2;  //!< direction of the axle
-    double force, slope;         //!< along q
+    double force, slope;           //!< along q
   };
   At at(double q) const;
   //! Work done on the spring from extended to q.

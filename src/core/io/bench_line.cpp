@@ -29,7 +29,8 @@ std::string format_bench_line(const BenchLine& line) {
 }
 
 std::variant<BenchLine, std::string> parse_bench_line(std::string_view text) {
-  while (!text.empty() && (text.back() == '\r' || text.back() == '\n' || text.back() == ' ')) text.remove_suffix(1);
+  while (!text.empty() && (text.back() == '\r' || text.back() == '\n' || text.back() == ' '))
+    text.remove_suffix(1);
   if (text.size() > 400) return "the line is longer than 400 characters";
   const auto star = text.rfind('*');
   if (star == std::string_view::npos || text.size() != star + 3) return "the line ends without *XX";
@@ -52,8 +53,7 @@ std::variant<BenchLine, std::string> parse_bench_line(std::string_view text) {
     }
     const auto equals = part.find('=');
     double value = 0;
-    if (equals == std::string_view::npos || equals == 0)
-      return fmt::format("“{}” is no name=value", part);
+    if (equals == std::string_view::npos || equals == 0) return fmt::format("“{}” is no name=value", part);
     const std::string_view number = part.substr(equals + 1);
     const auto [stop, wrong] = std::from_chars(number.data(), number.data() + number.size(), value);
     if (wrong != std::errc() || stop != number.data() + number.size() || !std::isfinite(value))

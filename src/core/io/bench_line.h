@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The lines that bench devices send and Kranich reads: docs/bench-protocol.md. One line a reading, ASCII:
-//! a word, then name=value fields parted by blanks, then an asterisk and two hex digits, the exclusive-or of all
-//! bytes before the asterisk. Example: `SCALES third=102.31 port=169.42 starboard=170.48 steady=1*5D`.
+//! a word, then name=value fields parted by blanks, then an asterisk and two hex digits, the exclusive-or of
+//! all bytes before the asterisk. Example: `SCALES third=102.31 port=169.42 starboard=170.48 steady=1*5D`.
 #pragma once
 
 #include <map>

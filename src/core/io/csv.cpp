@@ -145,15 +145,14 @@ std::string csv_line(const CsvRow& row) {
 }
 
 std::string ledger_to_csv(const std::vector<Item>& ledger) {
-  std::string s =
-      csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed", "moves",
-                            "slides_from_m", "slides_to_m"});
+  std::string s = csv_line({"name", "group", "mass_kg", "mass_tolerance_kg", "x_m", "y_m", "z_m", "weighed",
+                            "moves", "slides_from_m", "slides_to_m"});
   for (const auto& i : ledger)
     s += csv_line({i.name, std::string(group_names[static_cast<size_t>(i.group)]), cell(i.mass),
                    i.mass.tolerance == 0 ? "" : shortest(i.mass.tolerance), cell(i.at.x), cell(i.at.y),
                    cell(i.at.z), i.weighed ? "yes" : "no",
-                   std::string(moves_names[static_cast<size_t>(i.moves)]), i.slides ? cell(i.slides_from) : "",
-                   i.slides ? cell(i.slides_to) : ""});
+                   std::string(moves_names[static_cast<size_t>(i.moves)]),
+                   i.slides ? cell(i.slides_from) : "", i.slides ? cell(i.slides_to) : ""});
   return s;
 }
 

@@ -90,7 +90,8 @@ template <class V>
 void describe(V& v, Purpose& p) {
   v.choice("build", p.build, Names(build_names), "Full size or model");
   v.given("scale_denominator", p.scale_denominator, spec::between("Scale, one to", Kind::factor, 1, 100));
-  v.given("prototype_wheel_diameter_m", p.prototype_wheel_diameter, spec::size("Full-size main wheel diameter", 5));
+  v.given("prototype_wheel_diameter_m", p.prototype_wheel_diameter,
+          spec::size("Full-size main wheel diameter", 5));
   v.given("prototype_main_x_m", p.prototype_main_x, spec::place("Full-size main axle station"));
   v.given("prototype_track_m", p.prototype_track, spec::size("Full-size track", 30));
   v.given("obstacle_m", p.obstacle, spec::not_negative("Tallest bump or grass", Kind::length, 2));
@@ -253,10 +254,12 @@ void describe(V& v, Weighing& w) {
   v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
   v.given("tilted_third_kg", w.tilted_third, reading("Nose or tail wheel, tilted"));
   v.given("tilt_pitch_deg", w.tilt_pitch, spec::angle("Pitch when tilted", -45, 45));
-  v.given("third_above_main_m", w.third_above_main, spec::place("Nose or tail axle above the main axle, level"));
+  v.given("third_above_main_m", w.third_above_main,
+          spec::place("Nose or tail axle above the main axle, level"));
   v.given("main_axle_z_m", w.main_axle_z, spec::place("Main axle's waterline when weighed"));
   v.given("main_axle_height_m", w.main_axle_height, spec::size("Main axle above the ground, level", 5));
-  v.given("reading_error_kg", w.reading_error, spec::not_negative("Standard error of a reading", Kind::mass, 500));
+  v.given("reading_error_kg", w.reading_error,
+          spec::not_negative("Standard error of a reading", Kind::mass, 500));
   v.given("pitch_error_deg", w.pitch_error, spec::angle("Standard error of the tilt", 0, 10));
 }
 

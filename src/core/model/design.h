@@ -71,7 +71,8 @@ struct Body : Kept {
 //! A straight-tapered surface: wing or tailplane, both halves.
 struct Surface : Kept {
   Given root_leading_edge_x, root_z, span, root_chord, tip_chord, sweep, dihedral, incidence;
-  //! A second panel: from this span outwards the chord runs from break_chord to the tip, swept by outer_sweep.
+  //! A second panel: from this span outwards the chord runs from break_chord to the tip, swept by
+  //! outer_sweep.
   Given break_span, break_chord, outer_sweep;
   bool operator==(const Surface&) const = default;
 };
@@ -99,21 +100,21 @@ struct OutlinePoint : Kept {
 //! What the air does on the ground run, for the rotation speed and the wind from the side. Where the builder
 //! has no figure the stated defaults stand, visibly.
 struct Aerodynamics : Kept {
-  Given greatest_lift = defaulted(1.3);       //!< C_Lmax
-  Given ground_lift = defaulted(0.3);         //!< C_Lg in the ground attitude
-  Given drag = defaulted(0.06);               //!< C_D in the ground attitude
-  Given drag_z;                               //!< waterline at which it acts; the wing's where not given
-  Given moment = defaulted(-0.05);            //!< C_m0, nose-up positive
-  Given centre_x;                             //!< aerodynamic centre; the quarter of the mean chord where not given
-  Given tail_down_lift = defaulted(0.8);      //!< C_Lt
-  Given slipstream = defaulted(1);            //!< factor on q at the tail
-  Given thrust;                               //!< at the speed of rotation
-  Given thrust_z;                             //!< the propeller hub's where not given
-  Given friction;                             //!< μ; by the field where not given
+  Given greatest_lift = defaulted(1.3);  //!< C_Lmax
+  Given ground_lift = defaulted(0.3);    //!< C_Lg in the ground attitude
+  Given drag = defaulted(0.06);          //!< C_D in the ground attitude
+  Given drag_z;                          //!< waterline at which it acts; the wing's where not given
+  Given moment = defaulted(-0.05);       //!< C_m0, nose-up positive
+  Given centre_x;  //!< aerodynamic centre; the quarter of the mean chord where not given
+  Given tail_down_lift = defaulted(0.8);  //!< C_Lt
+  Given slipstream = defaulted(1);        //!< factor on q at the tail
+  Given thrust;                           //!< at the speed of rotation
+  Given thrust_z;                         //!< the propeller hub's where not given
+  Given friction;                         //!< μ; by the field where not given
   Given density = defaulted(1.225);
-  Given side_area, side_z;                    //!< area seen from the side, and the waterline of its centre
-  Given side_coefficient = defaulted(1.0);    //!< C_Y
-  Given crosswind_wanted;                     //!< worst wind the builder would taxi in
+  Given side_area, side_z;                  //!< area seen from the side, and the waterline of its centre
+  Given side_coefficient = defaulted(1.0);  //!< C_Y
+  Given crosswind_wanted;                   //!< worst wind the builder would taxi in
   bool operator==(const Aerodynamics&) const = default;
 };
 
@@ -150,7 +151,7 @@ struct Item : Kept {
   Point at;
   bool weighed = false;
   Moves moves = Moves::no;
-  bool slides = false;  //!< may be moved fore and aft to trim: a battery on its tray
+  bool slides = false;           //!< may be moved fore and aft to trim: a battery on its tray
   Given slides_from, slides_to;  //!< stations of its two ends
   bool operator==(const Item&) const = default;
 };
@@ -179,9 +180,9 @@ struct Weighing : Kept {
   Given third_x, main_x, half_track;  //!< where the wheels stood when weighed: the gear may have moved since
   //! With the nose raised (legs blocked, wheels free to roll): the third wheel's reading and the pitch.
   Given tilted_third, tilt_pitch;
-  Given third_above_main;                   //!< of the axles, level
-  Given main_axle_z, main_axle_height;      //!< waterline, and above the ground, level
-  Given reading_error = defaulted(0.2);     //!< standard error of each reading
+  Given third_above_main;                           //!< of the axles, level
+  Given main_axle_z, main_axle_height;              //!< waterline, and above the ground, level
+  Given reading_error = defaulted(0.2);             //!< standard error of each reading
   Given pitch_error = defaulted(0.1 * radians(1));  //!< and of the tilt
   bool operator==(const Weighing&) const = default;
 };
@@ -245,7 +246,7 @@ struct Spring : Kept {
   Leaf leaf;
   Cord cord;
   Point anchor_airframe, anchor_leg;  //!< of a spring on a hinged leg, extended
-  Given efficiency;  //!< absorbed energy over (peak load times travel), of the whole strut
+  Given efficiency;                   //!< absorbed energy over (peak load times travel), of the whole strut
   bool operator==(const Spring&) const = default;
 };
 
@@ -263,8 +264,8 @@ struct Retraction : Kept {
   Point pivot;
   Point unit_low, unit_high;  //!< the unit's body: its corners from the pivot, least and greatest
   Given unit_angle;           //!< the turn the unit makes
-  Given mount_tilt;         //!< slope of the unit's base, wheel end up positive
-  Given growth, side_play;  //!< added to the tyre's radius, and to each side
+  Given mount_tilt;           //!< slope of the unit's base, wheel end up positive
+  Given growth, side_play;    //!< added to the tyre's radius, and to each side
   Given time_up, time_down;
   Given slowest, fastest;  //!< spread of those times as factors
   Well well;
@@ -283,12 +284,12 @@ struct Tube : Kept {
 
 //! A leg of the starboard side, or the third one on the centre line (nose or tail).
 struct Leg : Kept {
-  Point top;           //!< upper end of a leg that does not retract
-  Point axle;          //!< wheel centre, extended and down: the specification, from which leg angles result
+  Point top;   //!< upper end of a leg that does not retract
+  Point axle;  //!< wheel centre, extended and down: the specification, from which leg angles result
   LegPath path = LegPath::straight;
-  Point hinge;         //!< of a hinged leg: any point of the hinge's line
+  Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
   Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
-  Given wheel_offset;  //!< wheel's middle plane outboard of the leg's line, along the axle
+  Given wheel_offset;       //!< wheel's middle plane outboard of the leg's line, along the axle
   Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given tube_diameter;
   std::vector<Tube> tubes;
@@ -356,7 +357,7 @@ struct OwnLimit : Kept {
 
 //! A height or angle read on the table, beside the one computed.
 struct TableReading : Kept {
-  std::string what;         //!< the sheet's name of the line
+  std::string what;  //!< the sheet's name of the line
   std::string loading;
   std::string build_state;  //!< in which it was taken
   Given starboard, port;    //!< heights; on the centre line starboard only
@@ -374,10 +375,10 @@ struct Stance : Kept {
 
 //! A part not yet chosen: the numbers it decides are marked undecided and carry a range till then.
 struct Decision : Kept {
-  std::string name;         //!< "brake", "tyre", "retract unit"
-  std::string waits_for;    //!< what has to happen first
-  std::string path;         //!< the number it decides
-  Given spare;              //!< length or room to leave until then
+  std::string name;       //!< "brake", "tyre", "retract unit"
+  std::string waits_for;  //!< what has to happen first
+  std::string path;       //!< the number it decides
+  Given spare;            //!< length or room to leave until then
   bool operator==(const Decision&) const = default;
 };
 

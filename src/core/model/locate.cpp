@@ -119,7 +119,8 @@ class Walker {
   template <class T>
   void object(std::string_view key, T& t, std::string_view title) {
     // "Gear" adds nothing to "Main leg, starboard".
-    Walker inner(found_, path_ + "/" + std::string(key), key == "gear" ? title_ : title_ + std::string(title) + ", ");
+    Walker inner(found_, path_ + "/" + std::string(key),
+                 key == "gear" ? title_ : title_ + std::string(title) + ", ");
     describe(inner, t);
   }
   template <class T>

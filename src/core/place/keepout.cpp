@@ -58,12 +58,14 @@ std::optional<Box> unit_of(const Leg& leg) {
   if (!r.unit_low.known() || !r.unit_high.known()) return std::nullopt;
   const Vec3 at = r.fitted ? r.pivot.vec() : leg.top.vec();
   if (!at.allFinite()) return std::nullopt;
-  return Box{at + r.unit_low.vec().cwiseMin(r.unit_high.vec()), at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};
+  return Box{at + r.unit_low.vec().cwiseMin(r.unit_high.vec()),
+             at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};
 }
 
 std::optional<Interval> blocked(const Box& unit, const Box& k, int axis) {
   for (int i = 0; i < 3; ++i)
-    if (i != axis && !(unit.low[i] + touch < k.high[i] && k.low[i] + touch < unit.high[i])) return std::nullopt;
+    if (i != axis && !(unit.low[i] + touch < k.high[i] && k.low[i] + touch < unit.high[i]))
+      return std::nullopt;
   return Interval{k.low[axis] - unit.high[axis], k.high[axis] - unit.low[axis]};
 }
 
@@ -75,8 +77,8 @@ Furthest furthest(const Box& unit, const std::vector<KeepOut>& keep_outs, int ax
   const auto at = static_cast<size_t>(stop.index);
   const Box& k = *boxes[at];
   Furthest f{sign * std::max(0.0, stop.shift), keep_outs[at].name, 0, 0};
-  const double from_top = unit.high.z() - k.low.z();      // off its top: it passes under
-  const double from_bottom = k.high.z() - unit.low.z();   // off its bottom: it passes over
+  const double from_top = unit.high.z() - k.low.z();     // off its top: it passes under
+  const double from_bottom = k.high.z() - unit.low.z();  // off its bottom: it passes over
   Box slim = unit;
   if (from_top <= from_bottom) {
     f.shallower = from_top;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Keep-outs: how far a retract unit (or a fixed leg's mount) may shift before it runs into spar, duct or rib.
-//! Boxes in aircraft axes, starboard side; a cylinder counts as the box around it. SI. Source: handbook, Place.
+//! Keep-outs: how far a retract unit (or a fixed leg's mount) may shift before it runs into spar, duct or
+//! rib. Boxes in aircraft axes, starboard side; a cylinder counts as the box around it. SI. Source: handbook,
+//! Place.
 #pragma once
 
 #include <optional>

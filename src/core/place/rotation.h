@@ -32,12 +32,13 @@ struct Rotation {
   } verdict;
   double speed, ratio;  //!< m/s, over the stall speed; NaN unless it rotates (0 at standstill)
   double main_load, acceleration;
-  double missing_moment;  //!< N·m about the main contact, nose-up, at 1.05 times the stall speed; < 0: to spare
+  double
+      missing_moment;  //!< N·m about the main contact, nose-up, at 1.05 times the stall speed; < 0: to spare
 };
 Rotation rotation(const GroundRun& run);
 
-//! The furthest-aft main contact that still rotates at a ratio of the stall speed; the aircraft else as it is.
-//! Nothing where the tail does not help however far forward they stand.
+//! The furthest-aft main contact that still rotates at a ratio of the stall speed; the aircraft else as it
+//! is. Nothing where the tail does not help however far forward they stand.
 std::optional<double> furthest_aft_main(GroundRun run, double ratio);
 
 }  // namespace kranich::place

@@ -16,9 +16,8 @@ double cross(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(
 }  // namespace
 
 std::vector<Vec2> support_polygon(std::vector<Vec2> points) {
-  std::sort(points.begin(), points.end(), [](const Vec2& a, const Vec2& b) {
-    return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y();
-  });
+  std::sort(points.begin(), points.end(),
+            [](const Vec2& a, const Vec2& b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
   if (points.size() < 3) return points;
   std::vector<Vec2> hull;
   for (int pass = 0; pass < 2; ++pass) {  // lower chain, then upper
@@ -82,8 +81,8 @@ NearestEdge nearest_edge(std::span<const Vec2> polygon, const Vec2& cg) {
   return nearest;
 }
 
-std::optional<OnItsTail> on_its_tail(double mass, const Vec3& cg, const RoundWheel& nose, const RoundWheel& main,
-                                     const RoundWheel& tail, const Vec3& ballast) {
+std::optional<OnItsTail> on_its_tail(double mass, const Vec3& cg, const RoundWheel& nose,
+                                     const RoundWheel& main, const RoundWheel& tail, const Vec3& ballast) {
   const auto standing = pitch_on(nose, main);
   const auto sitting = pitch_on(main, tail);
   if (!standing || !sitting) return std::nullopt;

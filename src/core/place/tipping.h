@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Tipping: the support polygon of any number of wheels, the acceleration that tips it in each direction, and
-//! where an aircraft comes to rest whose CG lies behind its main wheels. SI, rad; ground axes (x aft along the
-//! ground, y to starboard). Source: handbook, Place.
+//! where an aircraft comes to rest whose CG lies behind its main wheels. SI, rad; ground axes (x aft along
+//! the ground, y to starboard). Source: handbook, Place.
 #pragma once
 
 #include <Eigen/Core>
@@ -36,18 +36,18 @@ NearestEdge nearest_edge(std::span<const Vec2> polygon, const Vec2& cg);
 
 //! A stiff aircraft in the side view: stands on nose and mains, or sits on a point at its tail.
 struct OnItsTail {
-  bool stands;         //!< on nose (or all) wheels: the CG lies ahead of the mains there
-  double pitch;        //!< at rest
-  double tail_load;    //!< N, on the tail point; 0 where it stands
-  double main_load;    //!< N, both mains
-  double nose_gap;     //!< m under the nose wheel; 0 where it stands
+  bool stands;       //!< on nose (or all) wheels: the CG lies ahead of the mains there
+  double pitch;      //!< at rest
+  double tail_load;  //!< N, on the tail point; 0 where it stands
+  double main_load;  //!< N, both mains
+  double nose_gap;   //!< m under the nose wheel; 0 where it stands
   double standing_pitch;
   double keeps_down;   //!< kg at the ballast's place that just keeps the nose down once it is down; 0 if none
   double brings_down;  //!< kg that brings it down from the tail
 };
 //! `tail` is a round bumper (radius 0: a point) and `ballast` a place in aircraft axes. Nothing where the
 //! circles contain each other or the ballast stands behind the mains.
-std::optional<OnItsTail> on_its_tail(double mass, const Vec3& cg, const RoundWheel& nose, const RoundWheel& main,
-                                     const RoundWheel& tail, const Vec3& ballast);
+std::optional<OnItsTail> on_its_tail(double mass, const Vec3& cg, const RoundWheel& nose,
+                                     const RoundWheel& main, const RoundWheel& tail, const Vec3& ballast);
 
 }  // namespace kranich::place

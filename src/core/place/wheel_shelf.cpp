@@ -26,9 +26,11 @@ std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, co
     const double section = s.wheel.diameter / 2 - s.wheel.flat_radius;
     c.left = 1 - c.squash / section;
     const double patch = 2.3 * std::sqrt(s.wheel.width * s.wheel.diameter) * c.squash;
-    c.ground_pressure = s.wheel.tyre == Tyre::pneumatic && s.wheel.pressure.known() ? s.wheel.pressure.si
-                                                                                    : need.load / patch;
-    const auto object = [&](const std::string& why) { c.objection += (c.objection.empty() ? "" : "; ") + why; };
+    c.ground_pressure =
+        s.wheel.tyre == Tyre::pneumatic && s.wheel.pressure.known() ? s.wheel.pressure.si : need.load / patch;
+    const auto object = [&](const std::string& why) {
+      c.objection += (c.objection.empty() ? "" : "; ") + why;
+    };
     if (need.load > s.greatest_load) object(fmt::format("made for {:.0f} N", s.greatest_load));
     if (c.left < 0.1) object("squashed down to the rim");
     if (!need.model) {

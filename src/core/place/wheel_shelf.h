@@ -18,10 +18,10 @@ struct ShelfWheel {
 };
 
 struct WheelNeed {
-  double load;             //!< static, on one wheel, N
-  double usual_diameter;   //!< what practice gives for this load or mass, m
-  double scale_diameter;   //!< NaN where no scale decides
-  double obstacle;         //!< NaN where not known
+  double load;            //!< static, on one wheel, N
+  double usual_diameter;  //!< what practice gives for this load or mass, m
+  double scale_diameter;  //!< NaN where no scale decides
+  double obstacle;        //!< NaN where not known
   Field field;
   bool model;
 };

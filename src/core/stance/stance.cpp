@@ -31,15 +31,32 @@ struct Vertical {
   }
 };
 
-//! Tyre squash t = R·n − h − û·r(q) over (h, θ, φ) and q.
-struct Squash {
+//! Tyre squash t = R·n − h − û·r(q) along q alone: what the leg's own search needs.
+struct Along {
   double t, by_q, by_qq;
-  Vector3 by_x;   //!< over h, θ, φ
+};
+Along squash_along(const WheelOnLeg& w, const Vertical& v, double heave, const Suspension::At& at) {
+  const double s = v.up.dot(at.wheel);
+  const double n2 = 1 - s * s;
+  const double n = std::sqrt(n2);
+  Along k{w.radius * n - heave - v.up.dot(at.axle), -v.up.dot(at.axle_1), -v.up.dot(at.axle_2)};
+  if (w.leg.path == Suspension::Path::hinged) {
+    const double s_q = v.up.dot(at.wheel_1);
+    k.by_q -= w.radius * s * s_q / n;
+    k.by_qq -= w.radius * ((s_q * s_q + s * v.up.dot(at.wheel_2)) / n + s * s * s_q * s_q / (n2 * n));
+  }
+  return k;
+}
+
+//! The same over (h, θ, φ) and q.
+struct Squash {
+  double by_q, by_qq;
+  Vector3 by_x;  //!< over h, θ, φ
   Vector3 by_xq;
   Mat3 by_xx;
 };
 
-Squash squash(const WheelOnLeg& w, const Vertical& v, double heave, const Suspension::At& at) {
+Squash squash(const WheelOnLeg& w, const Vertical& v, const Suspension::At& at) {
   const double s = v.up.dot(at.wheel);
   const double n = std::sqrt(1 - s * s);
   const double s_t = v.by_pitch.dot(at.wheel);
@@ -52,7 +69,6 @@ Squash squash(const WheelOnLeg& w, const Vertical& v, double heave, const Suspen
   };
   const double R = w.radius;
   Squash k{};
-  k.t = R * n - heave - v.up.dot(at.axle);
   k.by_q = R * first(s_q) - v.up.dot(at.axle_1);
   k.by_qq = R * second(s_q, s_q, v.up.dot(at.wheel_2)) - v.up.dot(at.axle_2);
   k.by_x = {-1, R * first(s_t) - v.by_pitch.dot(at.axle), R * first(s_f) - v.by_roll.dot(at.axle)};
@@ -73,11 +89,16 @@ struct Settled {
   Mat3 stiffness = Mat3::Zero();
 };
 
-Settled settle(const WheelOnLeg& w, const Vertical& v, double heave, double start) {
+//! A leg at its two ends, which no attitude changes.
+struct Ends {
+  Suspension::At extended, at_stop;
+};
+
+Settled settle(const WheelOnLeg& w, const Ends& ends, const Vertical& v, double heave, double start) {
   Settled out;
   WheelState& s = out.state;
-  auto at = w.leg.at(0);
-  Squash k = squash(w, v, heave, at);
+  auto at = ends.extended;
+  Along k = squash_along(w, v, heave, at);
   if (k.t <= 0) return out;
   s.touches = true;
   const double most = w.leg.most;
@@ -89,9 +110,11 @@ Settled settle(const WheelOnLeg& w, const Vertical& v, double heave, double star
     const auto go = [&](double to) {
       q = to;
       at = w.leg.at(q);
-      k = squash(w, v, heave, at);
+      k = squash_along(w, v, heave, at);
     };
-    go(most);
+    q = most;
+    at = ends.at_stop;
+    k = squash_along(w, v, heave, at);
     if (excess() <= 0) {
       s.bottomed = true;
     } else {
@@ -115,11 +138,12 @@ Settled settle(const WheelOnLeg& w, const Vertical& v, double heave, double star
   s.tyre_closure = std::max(0.0, k.t);
   s.load = w.tyre.force(s.tyre_closure);
   const double rate = w.tyre.slope(s.tyre_closure);
-  out.gradient = s.load * k.by_x;
-  out.stiffness = rate * k.by_x * k.by_x.transpose() + s.load * k.by_xx;
+  const Squash over = squash(w, v, at);
+  out.gradient = s.load * over.by_x;
+  out.stiffness = rate * over.by_x * over.by_x.transpose() + s.load * over.by_xx;
   if (moves) {
-    const Vector3 across = rate * k.by_q * k.by_x + s.load * k.by_xq;
-    const double along = at.slope + rate * k.by_q * k.by_q + s.load * k.by_qq;
+    const Vector3 across = rate * over.by_q * over.by_x + s.load * over.by_xq;
+    const double along = at.slope + rate * over.by_q * over.by_q + s.load * over.by_qq;
     if (along > 0) out.stiffness -= across * across.transpose() / along;
   }
   return out;
@@ -132,8 +156,8 @@ struct Balance {
 
 //! The potential energy's gradient and stiffness over (heave, pitch, roll); the wheels' states are the start
 //! of the legs' own search and come back renewed.
-Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels, const Vector3& x,
-                std::vector<WheelState>& states) {
+Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                const std::vector<Ends>& ends, const Vector3& x, std::vector<WheelState>& states) {
   const Vertical v(x[1], x[2]);
   Balance b;
   b.gradient = weight * Vector3(1, v.by_pitch.dot(cg), v.by_roll.dot(cg));
@@ -142,7 +166,7 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
   b.stiffness(2, 2) = weight * v.roll_roll.dot(cg);
   b.stiffness(1, 2) = b.stiffness(2, 1) = weight * v.pitch_roll.dot(cg);
   for (size_t i = 0; i < wheels.size(); ++i) {
-    const Settled s = settle(wheels[i], v, x[0], states[i].coordinate);
+    const Settled s = settle(wheels[i], ends[i], v, x[0], states[i].coordinate);
     b.gradient += s.gradient;
     b.stiffness += s.stiffness;
     states[i] = s.state;
@@ -160,7 +184,8 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   const auto edge = place::nearest_edge(polygon, {cg.x(), cg.y()});
   const double by = -1000 * edge.distance;
   if (by < 0)
-    return {T::unclear, "the CG stands inside the wheels, but so high or on such soft legs that it falls over"};
+    return {T::unclear,
+            "the CG stands inside the wheels, but so high or on such soft legs that it falls over"};
   if (std::abs(edge.outward.x()) >= std::abs(edge.outward.y())) {
     if (edge.outward.x() > 0)
       return {T::tail,
@@ -174,7 +199,8 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
                       starboard ? "starboard" : "port")};
 }
 
-//! Pitch of the line under the foremost and rearmost wheels, and the heave at which the lowest one just bears.
+//! Pitch of the line under the foremost and rearmost wheels, and the heave at which the lowest one just
+//! bears.
 Vector3 rigid_start(const std::vector<WheelOnLeg>& wheels, double weight) {
   const auto by_x = [](const WheelOnLeg& a, const WheelOnLeg& b) { return a.leg.axle.x() < b.leg.axle.x(); };
   const auto [front, back] = std::minmax_element(wheels.begin(), wheels.end(), by_x);
@@ -213,6 +239,9 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   double size = 0.01;
   for (const auto& w : wheels) size = std::max(size, std::abs(w.leg.axle.x() - cg.x()));
 
+  std::vector<Ends> ends;
+  ends.reserve(wheels.size());
+  for (const auto& w : wheels) ends.push_back({w.leg.at(0), w.leg.at(w.leg.most)});
   std::vector<WheelState> states(wheels.size());
   Vector3 x = rigid_start(wheels, weight);
   if (near && near->wheels.size() == wheels.size()) {
@@ -222,10 +251,10 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   const Vector3 scale(weight, weight * size, weight * size);
   const Vector3 metric(size, 1, 1);  // heave counts in lengths of the aircraft, angles in rad
   const auto norm = [&](const Vector3& g) { return g.cwiseQuotient(scale).norm(); };
-  Balance now = balance(weight, cg, wheels, x, states);
+  Balance now = balance(weight, cg, wheels, ends, x, states);
   std::vector<WheelState> tried = states;
   int iterations = 0;
-  for (; iterations < 200 && norm(now.gradient) > 1e-13; ++iterations) {
+  for (; iterations < 200 && norm(now.gradient) > 1e-12; ++iterations) {
     // Newton on the energy, made a descent where the stiffness is not positive; contacts and stops are kinks,
     // which the line search steps over.
     const Mat3 scaled = metric.asDiagonal() * now.stiffness * metric.asDiagonal();
@@ -248,7 +277,7 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
     // the step is cut to where that slope vanishes, so that the energy falls in every step.
     const double slope_here = now.gradient.dot(step);
     tried = states;
-    Balance next = balance(weight, cg, wheels, x + step, tried);
+    Balance next = balance(weight, cg, wheels, ends, x + step, tried);
     double reached = 1;
     double before = 0;
     double beyond = 1;
@@ -260,7 +289,7 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
       else
         before = reached;
       reached = (before + beyond) / 2;
-      next = balance(weight, cg, wheels, x + reached * step, tried);
+      next = balance(weight, cg, wheels, ends, x + reached * step, tried);
     }
     const bool as_good_as_it_gets =
         norm(now.gradient) < 1e-11 && norm(next.gradient) > 0.5 * norm(now.gradient);
@@ -273,10 +302,12 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
   const bool balanced = norm(now.gradient) < 1e-10;
   if (!balanced && near) return solve(mass, cg, wheels);
   if (!balanced) return tips_over(cg, wheels);
-  if (Eigen::SelfAdjointEigenSolver<Mat3>(now.stiffness, Eigen::EigenvaluesOnly).eigenvalues().minCoeff() <= 0)
+  if (Eigen::SelfAdjointEigenSolver<Mat3>(now.stiffness, Eigen::EigenvaluesOnly).eigenvalues().minCoeff() <=
+      0)
     return tips_over(cg, wheels);
-  return Rest{x[0],      x[1], x[2], std::move(states), std::abs(now.gradient[0]), now.gradient.tail<2>().norm(),
-              iterations};
+  return Rest{
+      x[0],      x[1], x[2], std::move(states), std::abs(now.gradient[0]), now.gradient.tail<2>().norm(),
+      iterations};
 }
 
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
@@ -313,9 +344,9 @@ std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<Wh
 }
 
 std::optional<Splay> splay(double offset, double length, double cant, double rate, double load) {
-  const auto turn = find_nearest_root(
-      [&](double phi) { return rate * phi - load * length * std::sin(cant + phi); }, 0, 0.01, 0,
-      std::numbers::pi / 2 - cant);
+  const auto turn =
+      find_nearest_root([&](double phi) { return rate * phi - load * length * std::sin(cant + phi); }, 0,
+                        0.01, 0, std::numbers::pi / 2 - cant);
   if (!turn) return std::nullopt;
   const double after = cant + *turn;
   return Splay{*turn, 2 * (offset + length * std::sin(cant)), 2 * (offset + length * std::sin(after)),

@@ -57,8 +57,8 @@ struct NoRest {
 };
 
 //! Solves for the rest of a mass (kg) at a CG on wheels: Newton on the energy's gradient with a line search,
-//! from the attitude of the rigid gear or from a rest that lies near. Checks the residual and that the rest is
-//! stable.
+//! from the attitude of the rigid gear or from a rest that lies near. Checks the residual and that the rest
+//! is stable.
 std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
                                  const Rest* near = nullptr);
 

@@ -211,7 +211,8 @@ Extreme extreme_of(const std::vector<Chooser>& list, int side) {
     for (size_t i = 0; i < list.size(); ++i) {
       taken[i] = &*std::max_element(
           list[i].choices.begin(), list[i].choices.end(), [&](const Choice& a, const Choice& b) {
-            return pass == 0 ? side * a.x < side * b.x : side * a.mass * (a.x - x) < side * b.mass * (b.x - x);
+            return pass == 0 ? side * a.x < side * b.x
+                             : side * a.mass * (a.x - x) < side * b.mass * (b.x - x);
           });
       mass += taken[i]->mass;
       moment += taken[i]->mass * taken[i]->x;
@@ -223,10 +224,10 @@ Extreme extreme_of(const std::vector<Chooser>& list, int side) {
   Extreme e{x, mass, ""};
   for (size_t i = 0; i < list.size(); ++i) {
     if (list[i].choices.size() < 2) continue;
-    e.with += (e.with.empty() ? "" : ", ") +
-              (taken[i]->mass == 0 ? "no " + list[i].name
-                                   : fmt::format("{} {:.4g} kg at {:.0f} mm", list[i].name, taken[i]->mass,
-                                                 1000 * taken[i]->x));
+    e.with += (e.with.empty() ? "" : ", ") + (taken[i]->mass == 0
+                                                  ? "no " + list[i].name
+                                                  : fmt::format("{} {:.4g} kg at {:.0f} mm", list[i].name,
+                                                                taken[i]->mass, 1000 * taken[i]->x));
   }
   return e;
 }
