@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Weigh, Place and Stance by hand: the map, the shelf, the table sheet, scales, variants, tolerances; and the
-//! README's walk-throughs.
+//! Weigh, Place and Stance by hand: the map, the shelf, the table sheet, scales, variants, tolerances; and
+//! the README's walk-throughs.
 #include <QCheckBox>
 #include <QDialog>
 #include <QListWidget>
@@ -51,7 +51,8 @@ TEST_CASE("the design is dragged in the map, its old place stays beside it", "[w
   CHECK(b.document.design() == before);
   // The arrow keys move it by a millimetre there too.
   place.board()->setFocus();
-  for (int i = 0; i < 30 && place.board()->focused_handle() != "map"; ++i) QTest::keyClick(place.board(), Qt::Key_Tab);
+  for (int i = 0; i < 30 && place.board()->focused_handle() != "map"; ++i)
+    QTest::keyClick(place.board(), Qt::Key_Tab);
   REQUIRE(place.board()->focused_handle() == "map");
   QTest::keyClick(place.board(), Qt::Key_Left);
   CHECK(b.value("/gear/main/axle/x_m") == Approx(2.449).margin(1e-9));
@@ -246,7 +247,8 @@ TEST_CASE("the walk-through of Redshank: the axle forward, the door later") {
   Bench b("Redshank");
   REQUIRE(failing(b.document) == 2);
   choose_and_try(b, Station::place, "place.axle_ahead|", "main.station");
-  choose_and_try(b, Station::sequence, "sequence.door_wait|outer doors, going up", "sequence.doors_close_later");
+  choose_and_try(b, Station::sequence, "sequence.door_wait|outer doors, going up",
+                 "sequence.doors_close_later");
   CHECK(failing(b.document) == 0);
 }
 
@@ -258,4 +260,29 @@ TEST_CASE("the walk-through of Wheatear: the axle forward, dragged") {
   CHECK(failing(b.document) == 0);
   CHECK(b.value("/gear/main/axle/x_m") > 1.15);
   CHECK(b.worst("place.axle_ahead")->verdict != Verdict::fails);
+}
+
+TEST_CASE("the landing is played, its ladder told, and stiffer damping changes it", "[window]") {
+  Bench b;
+  auto& spring = b.go(Station::spring);
+  auto* ladder = b.find<QLabel>("ladder");
+  CHECK(ladder->text().contains("first bottoms at"));
+  const auto stroke = [&] {
+    for (const auto& f : b.document.assessment().findings)
+      if (f.measure_id == "spring.drop_stroke" && f.subject == "main leg") return f.value;
+    return 0.0;
+  };
+  const double before = stroke();
+  const QImage still = spring.board()->grab().toImage();
+  b.find<QPushButton>("play-landing")->click();
+  QTest::qWait(200);
+  CHECK(spring.board()->grab().toImage() != still);
+  b.type("/gear/main/spring/orifice_closing_m2", "20");
+  CHECK(stroke() < before);
+  b.document.edit("forget it", [](Design& d) { d.gear.main.unsprung_mass = {}; });
+  bool said = false;
+  for (const auto& f : b.document.assessment().findings)
+    if (f.measure_id == "spring.drop_factor" && f.verdict == Verdict::unknown)
+      said = f.remark.find("unsprung mass") != std::string::npos;
+  CHECK(said);
 }

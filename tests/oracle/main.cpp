@@ -47,6 +47,7 @@ int main() {
   std::map<std::string, kranich::oracle::Driver> drivers;
   kranich::oracle::add_place_kinds(drivers);
   kranich::oracle::add_spring_kinds(drivers);
+  kranich::oracle::add_leg_kinds(drivers);
   kranich::oracle::add_retract_kinds(drivers);
 
   std::vector<fs::path> files;

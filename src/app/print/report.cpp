@@ -91,11 +91,16 @@ void draw_pane(Paper& paper, P& pane, const QRectF& area) {
 
 void findings_table(Paper& paper, const Document& document) {
   QPainter& p = paper.painter();
-  const double row = 5.2;
+  const double row = 4.6;
   paper.need(14);
   paper.text(QObject::tr("Findings, worst first, over every loading"), 4, true);
   const double columns[]{Paper::left, 80, 101, 133, 146};
+  QStringList noted;
   for (const Finding* f : worst_of_each(document.assessment())) {
+    if (f->verdict == Verdict::noted) {
+      noted << QStringLiteral("%1 %2").arg(title_of(*f), value_text(*f, document.units()));
+      continue;
+    }
     paper.need(row);
     const double y = paper.y;
     p.setFont(Paper::font(3, false));
@@ -117,6 +122,15 @@ void findings_table(Paper& paper, const Document& document) {
     p.drawLine(QPointF(Paper::left, y + row), QPointF(Paper::right, y + row));
     paper.y += row;
   }
+  // Figures without a limit, run together.
+  paper.need(30);
+  p.setFont(Paper::font(2.7, false));
+  p.setPen(Qt::darkGray);
+  const QString all = QObject::tr("Also: %1.").arg(noted.join("; "));
+  const QRectF room(Paper::left, paper.y + 1.5, Paper::right - Paper::left, 60);
+  const QRectF used = p.boundingRect(room, Qt::TextWordWrap, all);
+  p.drawText(room, Qt::TextWordWrap, all);
+  paper.y += used.height() + 3;
 }
 
 }  // namespace

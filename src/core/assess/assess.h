@@ -10,6 +10,7 @@
 #include "core/model/design.h"
 #include "core/place/place.h"
 #include "core/sequence/sequence.h"
+#include "core/spring/drop.h"
 #include "core/spring/landing.h"
 #include "core/stance/stance.h"
 #include "core/swing/swing.h"
@@ -31,6 +32,9 @@ struct LegLanding {
   LegName leg;
   double sink_speed, mass;
   std::optional<spring::Stroke> stroke;
+  std::optional<spring::DropModel>
+      model;  //!< what the drop was computed of, at sink_speed: while it stays, so does it
+  std::optional<spring::DropResult> drop, reserve;
   double sag = 0;  //!< share of the travel at rest, heaviest on this leg
 };
 

@@ -195,7 +195,101 @@ void coil_findings(const Leg& leg, Collector& collect) {
   collect.add("spring.coil_index", coil->figures.index, within(4, 16, "spring makers' practice"));
 }
 
-void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name) {
+//! The leg as the drop takes it, or what is missing. A hinged leg by the vertical force at its axle over its
+//! rise.
+std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel,
+                                                        double mass, double lift_ratio) {
+  const Spring& s = leg.spring;
+  spring::DropModel m;
+  m.tyre = wheel.tyre;
+  m.lift_ratio = lift_ratio;
+  if (wheel.leg.most <= 0) {
+    m.sprung_mass = mass;
+    return m;  // a rigid leg: the tyre is all there is
+  }
+  if (!leg.unsprung_mass.known()) return "the unsprung mass: wheel, axle and lower leg";
+  if (leg.unsprung_mass >= mass) return "an unsprung mass below the mass on the leg";
+  m.unsprung_mass = leg.unsprung_mass;
+  m.sprung_mass = mass - leg.unsprung_mass;
+  m.travel = leg.travel;
+  if (wheel.leg.path == force::Suspension::Path::straight) {
+    m.spring = wheel.leg.law;
+  } else {
+    m.spring.kind = force::LegLaw::Kind::curve;
+    m.spring.travel = leg.travel;
+    for (int i = 0; i <= 40; ++i) {
+      const auto at = wheel.leg.at(wheel.leg.most * i / 40);
+      m.spring.curve.emplace_back(at.axle.z() - wheel.leg.axle.z(), at.force / at.axle_1.z());
+    }
+  }
+  if (s.oil_area.known()) {
+    if (!s.orifice_closing.known() || !s.orifice_extending.known()) return "both orifices of the damper";
+    m.damper.oil_area = s.oil_area;
+    m.damper.orifice_closing = s.orifice_closing;
+    m.damper.orifice_extending = s.orifice_extending;
+  } else if (s.damping_closing.known() && s.damping_extending.known()) {
+    m.damper.closing = s.damping_closing;
+    m.damper.extending = s.damping_extending;
+  } else {
+    return "the damping, closing and extending (0 if there is none)";
+  }
+  m.damper.friction = s.friction.known() ? s.friction.si : 0;
+  // Stops much stiffer than the spring where it ends.
+  const double slope = m.spring.slope(m.travel);
+  m.bottom_stop = 20 * slope;
+  m.extension_stop = 40 * slope;
+  return m;
+}
+
+void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, LegLanding& landing,
+                   Collector& collect, const Assessment* near) {
+  if (!main && !d.is_tricycle()) return;  // a tail wheel is let down, not dropped
+  const auto model = drop_model(leg, (*a.wheels)[main ? 2 : 0], landing.mass, d.landing.lift_ratio);
+  if (const auto* missing = std::get_if<std::string>(&model)) {
+    collect.unknown("spring.drop_factor", *missing);
+    return;
+  }
+  landing.model = std::get<spring::DropModel>(model);
+  const LegLanding* known = nullptr;
+  if (near)
+    for (const auto& l : near->landings)
+      if (l.leg == landing.leg && l.drop && l.sink_speed == landing.sink_speed && l.model == landing.model)
+        known = &l;
+  if (known) {
+    landing.drop = known->drop;
+    landing.reserve = known->reserve;
+  } else {
+    spring::DropRun run;
+    run.tolerance = 1e-4;  // N to a few parts in 100,000
+    run.until_stopped = true;
+    landing.drop = spring::drop(*landing.model, landing.sink_speed, run);
+    spring::DropModel full_lift = *landing.model;
+    full_lift.lift_ratio = 1;
+    landing.reserve = spring::drop(full_lift, 1.2 * landing.sink_speed, run);
+  }
+  const auto& drop = *landing.drop;
+  auto& factor = collect.add("spring.drop_factor", drop.load_factor,
+                             at_most(d.landing.load_factor, "what was aimed at"));
+  factor.working = {{"peak ground load", drop.peak_ground, Kind::force},
+                    {"inertia load factor n", drop.inertia_factor, Kind::factor},
+                    {"sink speed", landing.sink_speed, Kind::speed},
+                    {"energy", drop.energy, Kind::energy},
+                    {"into the spring", drop.shares.spring, Kind::share},
+                    {"into the damper", drop.shares.damper, Kind::share},
+                    {"into the tyre", drop.shares.tyre, Kind::share}};
+  factor.assumption = "stops 20 times as stiff as the spring's end; vertical motion";
+  auto& stroke = collect.add("spring.drop_stroke", drop.stroke_used, at_most(leg.travel, "the leg's travel"));
+  stroke.working = {{"strut efficiency", drop.strut_efficiency, Kind::share},
+                    {"peak strut load", drop.peak_strut, Kind::force}};
+  if (drop.bottoms) stroke.remark = "it bottoms";
+  Limit all = at_most(leg.travel, "the rule's reserve: all of the travel, no more");
+  all.hold_upper = leg.travel;
+  collect.add("spring.drop_reserve", landing.reserve->stroke_used, all).working = {
+      {"sink speed", 1.2 * landing.sink_speed, Kind::speed},
+      {"load factor then", landing.reserve->load_factor, Kind::factor}};
+}
+
+void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name, const Assessment* near) {
   const bool main = name == LegName::main;
   const Leg& leg = main ? d.gear.main : d.gear.third;
   const std::string subject = main ? "main leg" : fmt::format("{} leg", d.third_word());
@@ -212,8 +306,10 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
     return;
   }
   const auto& state = heaviest->rest->wheels[main ? 2 : 0];
-  LegLanding landing{
-      name, std::nan(""), std::nan(""), {}, leg.travel > 0 ? state.leg_closure / leg.travel : 0};
+  LegLanding landing{};
+  landing.leg = name;
+  landing.sink_speed = landing.mass = std::nan("");
+  landing.sag = leg.travel > 0 ? state.leg_closure / leg.travel : 0;
 
   const auto sink = design_sink_speed(d, heaviest->mass.down.mass);
   const Landing& in = d.landing;
@@ -257,6 +353,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
       }
     }
   }
+  if (std::isfinite(landing.mass)) drop_findings(d, leg, main, a, landing, collect, near);
   a.landings.push_back(landing);
 
   if (leg.travel > 0) {
@@ -276,9 +373,9 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
 
 }  // namespace
 
-void assess_spring(const Design& d, Assessment& a, Collector& collect) {
-  leg_findings(d, a, collect, LegName::main);
-  leg_findings(d, a, collect, LegName::third);
+void assess_spring(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
+  leg_findings(d, a, collect, LegName::main, near);
+  leg_findings(d, a, collect, LegName::third, near);
 }
 
 }  // namespace kranich

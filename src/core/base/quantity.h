@@ -23,6 +23,7 @@ enum class Kind {
   stress,        // Pa, shown in MPa or psi
   stiffness,     // N/m
   torsion_rate,  // N m/rad
+  damping,       // N s/m
   speed,         // m/s
   time,          // s
   area,          // m2

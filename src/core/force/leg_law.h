@@ -32,6 +32,7 @@ struct LegLaw {
   double closure(double force) const;
   //! Work done on the spring up to a closure.
   double energy(double closure) const;
+  bool operator==(const LegLaw&) const = default;
 };
 
 //! A tyre's force against its squash, square to the ground: linear to the knee, then stiffening so that the
@@ -44,6 +45,7 @@ struct TyreLaw {
   double force(double squash) const;
   double slope(double squash) const;
   double squash(double force) const;
+  bool operator==(const TyreLaw&) const = default;
 };
 
 //! The law of a design's leg, or what is missing for it.

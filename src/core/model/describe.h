@@ -332,6 +332,16 @@ void describe(V& v, Spring& s) {
   v.object("cord", s.cord, "Cord");
   v.object("anchor_airframe", s.anchor_airframe, "Spring's anchor on the airframe");
   v.object("anchor_leg", s.anchor_leg, "Spring's anchor on the leg, extended");
+  v.given("damping_closing_N_s_per_m", s.damping_closing,
+          spec::not_negative("Damping, closing", Kind::damping, 1e6));
+  v.given("damping_extending_N_s_per_m", s.damping_extending,
+          spec::not_negative("Damping, extending", Kind::damping, 1e6));
+  v.given("oil_area_m2", s.oil_area, spec::positive("Oil piston area", Kind::section_area, 0.2));
+  v.given("orifice_closing_m2", s.orifice_closing,
+          spec::positive("Orifice, closing", Kind::section_area, 0.1));
+  v.given("orifice_extending_m2", s.orifice_extending,
+          spec::positive("Orifice, extending", Kind::section_area, 0.1));
+  v.given("friction_N", s.friction, spec::not_negative("Friction", Kind::force, 1e5));
   v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
 }
 
@@ -385,6 +395,7 @@ void describe(V& v, Leg& l) {
   v.given("tube_diameter_m", l.tube_diameter, spec::size("Leg diameter", 1));
   v.list("tubes", l.tubes, "Tubes", 12);
   v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
+  v.given("unsprung_mass_kg", l.unsprung_mass, spec::mass("Unsprung mass: wheel, axle, lower leg"));
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");
   v.object("retraction", l.retraction, "Retraction");

@@ -246,7 +246,11 @@ struct Spring : Kept {
   Leaf leaf;
   Cord cord;
   Point anchor_airframe, anchor_leg;  //!< of a spring on a hinged leg, extended
-  Given efficiency;                   //!< absorbed energy over (peak load times travel), of the whole strut
+  //! Damping of the axle's vertical motion, N·s/m; oil through an orifice where areas are given; friction, N.
+  Given damping_closing, damping_extending;
+  Given oil_area, orifice_closing, orifice_extending;
+  Given friction = defaulted(0);
+  Given efficiency;  //!< absorbed energy over (peak load times travel), of the whole strut
   bool operator==(const Spring&) const = default;
 };
 
@@ -293,7 +297,8 @@ struct Leg : Kept {
   Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given tube_diameter;
   std::vector<Tube> tubes;
-  Given travel;  //!< of the axle, along z, to the stop
+  Given travel;         //!< of the axle, along z, to the stop
+  Given unsprung_mass;  //!< wheel, axle, lower leg
   Spring spring;
   Wheel wheel;
   Retraction retraction;

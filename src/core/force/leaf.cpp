@@ -1,0 +1,235 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/force/leaf.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+#include "core/base/numerics.h"
+
+namespace kranich::force {
+
+BendingLeg straight_leaf(double length, double cant, double root_width, double tip_width,
+                         double root_thickness, double tip_thickness, const Material& material, int pieces) {
+  BendingLeg leg;
+  leg.material = material;
+  const Vec3 along(0, std::sin(cant), -std::cos(cant));
+  for (int i = 0; i <= pieces; ++i) {
+    const double t = static_cast<double>(i) / pieces;
+    leg.points.push_back(t * length * along);
+    leg.width.push_back(root_width + t * (tip_width - root_width));
+    leg.thickness.push_back(root_thickness + t * (tip_thickness - root_thickness));
+  }
+  return leg;
+}
+
+BendingLeg curved_leaf(double radius, double from, double to, double straight, double width, double thickness,
+                       const Material& material, int pieces) {
+  BendingLeg leg;
+  leg.material = material;
+  Vec3 p(0, 0, 0);
+  const auto put = [&] {
+    leg.points.push_back(p);
+    leg.width.push_back(width);
+    leg.thickness.push_back(thickness);
+  };
+  put();
+  for (int i = 1; i <= pieces; ++i) {  // on the arc: y' = cos a, z' = −sin a over its length
+    const double a = from + (to - from) * i / pieces;
+    p = Vec3(0, radius * (std::sin(a) - std::sin(from)), -radius * (std::cos(from) - std::cos(a)));
+    put();
+  }
+  const Vec3 elbow = p;
+  for (int i = 1; i <= 20; ++i) {
+    p = elbow + straight * i / 20 * Vec3(0, std::cos(to), -std::sin(to));
+    put();
+  }
+  return leg;
+}
+
+namespace {
+
+struct Chain {
+  Frame frame;
+  std::vector<double> along;
+  std::vector<int> loop_beam;  //!< beam that starts at each loop
+};
+
+//! The leg's points, loops put in as joints where they sit.
+Chain chain_of(const BendingLeg& leg) {
+  Chain c;
+  std::vector<Vec3> points = leg.points;
+  std::vector<double> along{0};
+  for (size_t i = 1; i < points.size(); ++i)
+    along.push_back(along.back() + (points[i] - points[i - 1]).norm());
+  const bool wire = leg.wire_diameter > 0;
+  std::vector<double> width = leg.width;
+  std::vector<double> thickness = leg.thickness;
+  for (const auto& loop : leg.loops) {  // a node of its own for each loop
+    const auto at = std::lower_bound(along.begin(), along.end(), loop.along - 1e-12);
+    const auto i = static_cast<size_t>(at - along.begin());
+    if (at == along.end() || std::abs(*at - loop.along) < 1e-9) continue;
+    const double t = (loop.along - along[i - 1]) / (along[i] - along[i - 1]);
+    points.insert(points.begin() + static_cast<long>(i), points[i - 1] + t * (points[i] - points[i - 1]));
+    along.insert(along.begin() + static_cast<long>(i), loop.along);
+  }
+  c.frame.nodes = points;
+  c.frame.clamped = {0};
+  for (size_t i = 0; i + 1 < points.size(); ++i) {
+    Beam b{static_cast<int>(i), static_cast<int>(i + 1), {}, leg.material, Vec3::UnitX(), {}};
+    b.section = wire ? round_section(leg.wire_diameter)
+                     : leaf_section((width[i] + width[i + 1]) / 2, (thickness[i] + thickness[i + 1]) / 2);
+    c.frame.beams.push_back(b);
+  }
+  for (const auto& loop : leg.loops) {
+    const auto at = std::min_element(along.begin(), along.end() - 1, [&](double x, double y) {
+      return std::abs(x - loop.along) < std::abs(y - loop.along);
+    });
+    const int beam = static_cast<int>(at - along.begin());
+    const double d = leg.wire_diameter;
+    const double rate = leg.material.youngs_modulus * std::pow(d, 4) / (64 * loop.mean_diameter * loop.turns);
+    c.frame.beams[static_cast<size_t>(beam)].joint = Beam::Joint{loop.axis, rate};
+    c.loop_beam.push_back(beam);
+  }
+  c.along = along;
+  return c;
+}
+
+}  // namespace
+
+std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load) {
+  if (leg.points.size() < 2) return std::nullopt;
+  const Chain c = chain_of(leg);
+  const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
+  const auto solved = c.frame.solve({{axle, load}});
+  const auto flexibility = c.frame.flexibility(axle);
+  if (!solved || !flexibility) return std::nullopt;
+  Bent b{};
+  b.flexibility = *flexibility;
+  b.vertical_stiffness = 1 / b.flexibility(2, 2);
+  b.held_stiffness = b.flexibility.inverse()(2, 2);
+  b.moved = solved->moved.back();
+  b.turned = solved->turned.back();
+  b.camber_change = -b.turned.x();
+  b.toe_change = b.turned.z();
+  b.strain_energy = solved->strain_energy;
+  b.along = c.along;
+  const bool wire = leg.wire_diameter > 0;
+  const Vec3 tip = c.frame.nodes.back();
+  for (size_t i = 0; i < c.frame.nodes.size(); ++i) {
+    // Inner forces from the load itself: the chain carries it alone.
+    const Vec3 moment = (tip - c.frame.nodes[i]).cross(load);
+    const size_t piece = std::min(i, c.frame.beams.size() - 1);
+    const Vec3 tangent = (c.frame.nodes[piece + 1] - c.frame.nodes[piece]).normalized();
+    const double torque = moment.dot(tangent);
+    const double axial = std::abs(load.dot(tangent));
+    double stress = 0;
+    double normal = 0;
+    if (wire) {
+      const BeamSection s = round_section(leg.wire_diameter);
+      const double r = leg.wire_diameter / 2;
+      normal = axial / s.area + (moment - torque * tangent).norm() * r / s.first;
+      stress = std::hypot(normal, std::sqrt(3.0) * torque * r / s.torsion);
+    } else {
+      const double w = leg.width[i];
+      const double t = leg.thickness[i];
+      const Vec3 first = (Vec3::UnitX() - tangent.x() * tangent).normalized();
+      const Vec3 second = tangent.cross(first);
+      normal = axial / (w * t) + std::abs(moment.dot(first)) * 6 / (w * t * t) +
+               std::abs(moment.dot(second)) * 6 / (t * w * w);
+      stress = normal;
+    }
+    if (i == 0) {
+      b.root_moment = (moment - torque * tangent).norm();
+      b.root_stress = stress;
+      b.root_normal_stress = normal;
+    }
+    if (stress > b.largest_stress) {
+      b.largest_stress = stress;
+      b.largest_at = c.along[i];
+    }
+    b.stress.push_back(stress);
+    b.line.push_back(c.frame.nodes[i] + solved->moved[i]);
+  }
+  for (size_t i = 0; i < leg.loops.size(); ++i) {
+    const auto& loop = leg.loops[i];
+    const auto& beam = c.frame.beams[static_cast<size_t>(c.loop_beam[i])];
+    const Vec3 moment = (tip - c.frame.nodes[static_cast<size_t>(beam.from)]).cross(load);
+    const double about = std::abs(moment.dot(loop.axis.normalized()));
+    const double index = loop.mean_diameter / leg.wire_diameter;
+    const double inner = (4 * index * index - index - 1) / (4 * index * (index - 1));
+    b.loops.push_back({beam.joint->rate, about / beam.joint->rate,
+                       inner * 32 * about / (std::numbers::pi * std::pow(leg.wire_diameter, 3))});
+  }
+  return b;
+}
+
+SoftLeaf::SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress)
+    : rate_(3 * youngs_modulus * width * std::pow(thickness, 3) / 12 / std::pow(length, 3)),
+      yield_load_(yield_stress * width * thickness * thickness / 6 / length) {}
+
+double SoftLeaf::deflection(double load) const {
+  const double p = load / yield_load_;
+  if (p <= 1) return load / rate_;
+  if (p >= 1.5) return std::numeric_limits<double>::infinity();
+  // With ξ the distance from the tip over L: elastic to 1/p, then κ = κ_y/√(3 − 2pξ); both integrated over ξ.
+  const double u = 3 - 2 * p;
+  const double plastic = (16.0 / 3 - 6 * std::sqrt(u) + 2.0 / 3 * u * std::sqrt(u)) / (4 * p * p);
+  return 3 * yield_load_ / rate_ * (1 / (3 * p * p) + plastic);
+}
+
+double SoftLeaf::work(double peak, double former) const {
+  const double elastic_to = std::max(yield_load_, std::min(former, peak));
+  const double first = std::min(peak, elastic_to);
+  double work = first * first / (2 * rate_);
+  if (peak <= first) return work;
+  // Then along the virgin curve: ∫P dδ by parts, with Gauss points (the slope has a root at the collapse
+  // load).
+  const double from = first;
+  constexpr int pieces = 64;
+  constexpr double node[3] = {-0.7745966692414834, 0, 0.7745966692414834};
+  constexpr double weight[3] = {5.0 / 9, 8.0 / 9, 5.0 / 9};
+  double under = 0;
+  for (int i = 0; i < pieces; ++i)
+    for (int j = 0; j < 3; ++j) {
+      const double h = (peak - from) / pieces;
+      under += weight[j] * h / 2 * deflection(from + h * (i + 0.5 + node[j] / 2));
+    }
+  return work + peak * deflection(peak) - from * deflection(from) - under;
+}
+
+double SoftLeaf::peak_of_landing(double energy, double former) const {
+  const auto miss = [&](double p) { return work(p, former) - energy; };
+  const auto found = find_root(miss, 0, collapse_load() * (1 - 1e-12));
+  return found ? *found : collapse_load();
+}
+
+LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings) {
+  LandingRow row;
+  double former = 0;
+  for (int i = 0; i < landings; ++i) {
+    former = std::max(former, leaf.peak_of_landing(energy, former));
+    row.peak_load.push_back(former);
+    row.set.push_back(leaf.set_after(former));
+  }
+  return row;
+}
+
+WithWire with_wire(const SoftLeaf& leaf, double wire_rate, double peak) {
+  const auto miss = [&](double p) { return p + wire_rate * leaf.deflection(p) - peak; };
+  const auto found = find_root(miss, 0, leaf.collapse_load() * (1 - 1e-12));
+  const double p = found ? *found : leaf.collapse_load();
+  const double set = leaf.set_after(p);
+  return {p, leaf.deflection(p), set * leaf.rate() / (leaf.rate() + wire_rate), set};
+}
+
+BowSeed bow_seed(double mass, double root_width) {
+  return {55 * mass / (root_width * 1000), 85 * mass / (root_width * 1000)};
+}
+
+double ply_thickness(double areal_weight, double fibre_fraction, double fibre_density) {
+  return areal_weight / (fibre_density * fibre_fraction);
+}
+
+}  // namespace kranich::force

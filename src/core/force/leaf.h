@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Legs that bend: leaves of metal, bows of carbon, bent wire with loops – each a chain of beams from its
+//! clamp to the axle, solved by the frame; and the soft leaf that yields. SI, starboard leg. Source:
+//! handbook, Springs.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/force/frame.h"
+
+namespace kranich::force {
+
+//! A leg as a chain: centre-line points from the clamp, a rectangle (width fore and aft, thickness in the
+//! plane of the leg) or a round wire at each.
+struct BendingLeg {
+  std::vector<Vec3> points;
+  std::vector<double> width, thickness;  //!< at each point, of a leaf; empty of a wire
+  double wire_diameter = 0;
+  Material material{};
+  struct Loop {
+    double along;  //!< of its centre from the clamp along the leg, m
+    double mean_diameter, turns;
+    Vec3 axis = Vec3::UnitX();
+  };
+  std::vector<Loop> loops;
+};
+
+//! A straight leaf of linear taper, canted (rad from the vertical), in `pieces` beams.
+BendingLeg straight_leaf(double length, double cant, double root_width, double tip_width,
+                         double root_thickness, double tip_thickness, const Material& material,
+                         int pieces = 200);
+//! An arc leaving the root at an angle below the horizontal, ending at another, then straight.
+BendingLeg curved_leaf(double radius, double from, double to, double straight, double width, double thickness,
+                       const Material& material, int pieces = 96);
+
+struct LoopState {
+  double rate;     //!< E·d⁴/(64·D·N), N·m/rad
+  double wind_up;  //!< rad
+  double stress;   //!< inner, K_i·32·M/(π·d³)
+};
+
+struct Bent {
+  Mat3 flexibility;                  //!< at the axle, free to turn
+  double vertical_stiffness;         //!< 1/c_zz: the wheel free to spread
+  double held_stiffness;             //!< K_zz: held sideways and fore and aft
+  Vec3 moved, turned;                //!< of the axle
+  double camber_change, toe_change;  //!< rad; starboard, top outboard and front inboard positive
+  double root_moment;                //!< bending moment at the clamp, N·m
+  double root_stress;  //!< greatest at the clamp: bending with axial (and torsion to von Mises of a wire)
+  double root_normal_stress;          //!< bending with axial alone
+  double largest_stress, largest_at;  //!< along the leg: magnitude, and distance from the clamp
+  double strain_energy;
+  std::vector<double> along, stress;  //!< at each point
+  std::vector<Vec3> line;             //!< the centre line under load
+  std::vector<LoopState> loops;
+};
+//! Solves a leg under a force at the axle. Nothing where the leg has no length.
+std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load);
+
+//! A uniform soft leaf loaded across at its tip, M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic.
+class SoftLeaf {
+ public:
+  SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress);
+  double rate() const { return rate_; }              //!< elastic, 3EI/L³
+  double yield_load() const { return yield_load_; }  //!< at which the root's outer fibre yields
+  double collapse_load() const { return 1.5 * yield_load_; }
+  //! Deflection under a load on the first loading; infinite from the collapse load on.
+  double deflection(double load) const;
+  double set_after(double peak_load) const { return deflection(peak_load) - peak_load / rate_; }
+  //! Work from the unloaded leaf, already bent by `former` (its former peak load), up to a peak.
+  double work(double peak_load, double former = 0) const;
+  //! Peak load of a landing of an energy on a leaf with a former peak.
+  double peak_of_landing(double energy, double former) const;
+  //! Above this energy every landing adds to the set: ½·P_c²/k.
+  double endless_energy() const { return collapse_load() * collapse_load() / (2 * rate_); }
+
+ private:
+  double rate_, yield_load_;
+};
+
+struct LandingRow {
+  std::vector<double> peak_load, set;  //!< after each landing
+};
+LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings);
+
+//! The same leaf with a spring-wire strut in parallel, unloaded on the unbent leg.
+struct WithWire {
+  double leaf_load, deflection, set_fitted, set_without;
+};
+WithWire with_wire(const SoftLeaf& leaf, double wire_rate, double peak_load);
+
+//! Carbon bow by the rule of thumb: 55–85 ply-millimetres of root width a kilogram. A seed only.
+struct BowSeed {
+  double plies_low, plies_high;
+};
+BowSeed bow_seed(double mass, double root_width);
+//! Thickness of one ply: areal weight / (fibre density · fibre volume fraction).
+double ply_thickness(double areal_weight, double fibre_fraction, double fibre_density = 1800);
+
+}  // namespace kranich::force
