@@ -5,6 +5,7 @@
 #include <QIcon>
 #include <QLocale>
 #include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 #include <QTimer>
 #include <QTranslator>
@@ -14,32 +15,62 @@
 #include "app/main_window.h"
 #include "app/print/report.h"
 #include "app/theme.h"
+#include "app/widgets/dialogs.h"
+#include "core/io/variants.h"
+#include "core/model/moves.h"
 
 namespace {
 
 using namespace kranich;
 using namespace kranich::app;
 
+//! Lets the window's timers run their course.
+void settle(int rounds) {
+  for (int round = 0; round < rounds; ++round) {
+    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    struct timespec pause {
+      0, 10000000
+    };
+    nanosleep(&pause, nullptr);
+  }
+}
+
 //! One picture of each main view, for documentation and for looking without a display.
 bool write_pictures(MainWindow& window, const QString& directory) {
   QDir().mkpath(directory);
   bool good = true;
+  const auto save = [&](QWidget& widget, const QString& name) {
+    const QString file = QStringLiteral("%1/%2.png").arg(directory, name);
+    good = widget.grab().save(file) && good;
+    std::printf("%s\n", qPrintable(file));
+  };
   for (int i = 0; i < station_count; ++i) {
     const auto station = static_cast<Station>(i);
     window.show_station(station);
     window.document().set_gear_position(station == Station::swing ? 0.55 : 0);
-    for (int round = 0; round < 12; ++round) {
-      QApplication::processEvents(QEventLoop::AllEvents, 20);
-      QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-      struct timespec pause {
-        0, 10000000
-      };
-      nanosleep(&pause, nullptr);
-    }
-    const QString file =
-        QStringLiteral("%1/%2.png").arg(directory, QString::fromUtf8(station_id(station).data()));
-    good = window.grab().save(file) && good;
-    std::printf("%s\n", qPrintable(file));
+    settle(station == Station::weigh ? 40 : 12);  // the first one waits for the tolerances
+    save(window, QString::fromUtf8(station_id(station).data()));
+  }
+  // The windows beside the stations, on a copy of the design that has a variant to compare with.
+  Document& document = window.document();
+  document.edit(QObject::tr("Keep “as drawn”"), [](Design& d) {
+    keep_variant(d, "as drawn", "");
+    for_mains(d, [](Leg& leg) { shift_leg(leg, -0.021, 0, 0); });
+  });
+  QWidget* beside[]{make_compare_dialog(document, &window), make_wheel_dialog(document, LegName::main, &window),
+                    make_scales_dialog(document, &window)};
+  const char* names[]{"variants", "wheels", "scales"};
+  for (int i = 0; i < 3; ++i) {
+    beside[i]->show();
+    if (i == 2)
+      if (auto* simulate = beside[i]->findChild<QPushButton*>("scales-simulate")) {
+        simulate->click();
+        settle(450);  // until the scales are steady
+      }
+    settle(10);
+    save(*beside[i], QString::fromLatin1(names[i]));
+    beside[i]->close();
   }
   return good;
 }

@@ -63,6 +63,7 @@ QLabel* StationPage::remark(const QString& text) {
 QPushButton* StationPage::button(const QString& text, const QString& tip) {
   auto* b = new QPushButton(text, this);
   b->setToolTip(tip);
+  b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a long text must not widen the panel
   return put(b);
 }
 

@@ -131,7 +131,10 @@ class StrokePane : public Pane {
         find_root([&](double a) { return path.at(a).axle.z() - path.axle.z() - rise; }, 0, path.most * 1.4);
     const auto at = path.at(q.value_or(path.most));
     const bool sideways = l.path == LegPath::hinged_fore_and_aft;
-    const double lift = l.wheel.diameter / 2 - sink - at.axle.z();  // stands on the ground
+    // It stands on the lowest edge of its leaning wheel.
+    const double half_width = l.wheel.width.known() ? l.wheel.width / 2 : 0;
+    const double lift = l.wheel.diameter / 2 * std::abs(at.wheel.y()) + half_width * std::abs(at.wheel.z()) - sink -
+                        at.axle.z();
     const double across = sideways ? path.hinge.y() + 0.5 * (l.axle.y - path.hinge.y()) : path.hinge.x();
     const auto map = [&](const Vec3& p) {
       return QPointF(x + (sideways ? p.y() : p.x()) - across, p.z() + lift);
