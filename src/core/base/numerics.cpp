@@ -66,16 +66,22 @@ std::optional<double> find_root_downhill(const Function& f, double start, double
     return find_root(f, std::max(start - step, low), start, within);
   const double sign = up_is_nearer ? 1 : -1;
   double at = start + sign * step;
-  const double value = up_is_nearer ? up : down;
-  if (!std::isfinite(value) || std::abs(value) >= std::abs(f0)) return std::nullopt;
+  double value = up_is_nearer ? up : down;
+  const double gained = std::abs(f0) - std::abs(value);
+  if (!std::isfinite(value) || gained <= 0) return std::nullopt;
+  // Hopeless: at this slope, and at four times this slope, the bounds come first.
+  if (std::abs(f0) / gained * step > 4 * (high - low)) return std::nullopt;
+  // A little beyond where the straight line meets zero; twice as far each time it does not suffice.
+  double ahead = 1.25 * std::abs(value) / gained * step;
   while (at > low && at < high) {
-    step *= 2;
-    const double next = std::clamp(at + sign * step, low, high);
+    const double next = std::clamp(at + sign * std::max(step, ahead), low, high);
     const double next_value = f(next);
-    if (std::isfinite(next_value) && (next_value < 0) != (f0 < 0))
-      return sign > 0 ? find_root(f, at, next, within) : find_root(f, next, at, within);
     if (!std::isfinite(next_value)) return std::nullopt;
+    if ((next_value < 0) != (f0 < 0))
+      return sign > 0 ? find_root(f, at, next, within) : find_root(f, next, at, within);
     at = next;
+    ahead *= 2;
+    step *= 2;
   }
   return std::nullopt;
 }
