@@ -32,7 +32,7 @@ void tail_strikes(const Design& d, const Assessment& a, const PlaceRules& r, con
   };
   collect.about("", l.name);
   file("place.tail_strike_static", still.tail);
-  collect.about("", "", GearState::extended);
+  collect.about("", l.name, GearState::extended);
   const Standing up = standing_in(d, a.wheels ? &*a.wheels : nullptr, l, GearState::extended);
   file("place.tail_strike_extended", place_figures(r, up, still.mass).tail);
 }

@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The project dialog's newer pages, the ledger's slides, the map's two axes, both kinds of legs on Spring.
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QTabWidget>
+#include <QTableWidget>
+
+#include "app/drawing/map_pane.h"
+#include "app/widgets/dialogs.h"
+#include "app/widgets/list_table.h"
+#include "bench.h"
+
+using namespace kranich;
+using namespace kranich::app;
+
+TEST_CASE("keep-outs are entered in a table and stand in the way at once") {
+  Bench b;
+  auto* dialog = make_project_dialog(b.document, b.window.get());
+  dialog->show();
+  b.settle();
+  ListTable* keep_outs = nullptr;
+  for (auto* t : dialog->findChildren<ListTable*>())
+    if (t->table()->columnCount() == 9) keep_outs = t;
+  REQUIRE(keep_outs);
+  REQUIRE(keep_outs->table()->rowCount() == 2);
+  // The rear spar's front face moved ahead into the unit.
+  keep_outs->table()->item(1, 2)->setText("2500");
+  b.settle();
+  CHECK(b.document.design().airframe.keep_outs[1].low.x.si == 2.5);
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::fails);
+  keep_outs->table()->item(1, 2)->setText("soon");
+  b.settle();
+  CHECK(keep_outs->note().contains("stays"));
+  CHECK(b.document.design().airframe.keep_outs[1].low.x.si == 2.5);
+  b.document.undo();
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::holds);
+  dialog->close();
+}
+
+TEST_CASE("what is not decided is listed with what hangs on it and what it waits for") {
+  Bench b;
+  auto* dialog = make_project_dialog(b.document, b.window.get());
+  dialog->show();
+  auto* waiting = dialog->findChild<QLabel*>("waiting");
+  REQUIRE(waiting);
+  REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
+  b.settle();
+  CHECK(waiting->text().contains("main tyres"));
+  CHECK(waiting->text().contains("field committee"));
+  CHECK(waiting->text().contains("Ground pressure"));
+  CHECK(waiting->text().contains("spare"));
+  b.document.edit("decide", [](Design& d) {
+    d.gear.main.wheel.tyre_rate = Given(165000, Origin::measured);
+    d.gear.main.axle_beyond_wheel = Given(0.085, Origin::measured);
+  });
+  b.settle();
+  CHECK(waiting->text().contains("Everything is decided"));
+  dialog->close();
+}
+
+TEST_CASE("a table cell keeps its tolerance and takes a new one") {
+  Bench b;
+  auto* dialog = make_project_dialog(b.document, b.window.get());
+  dialog->show();
+  ListTable* points = nullptr;
+  for (auto* t : dialog->findChildren<ListTable*>())
+    if (t->table()->rowCount() > 0 && t->table()->item(0, 0)->text() == "tail tie-down") points = t;
+  REQUIRE(points);
+  points->table()->item(0, 4)->setText("118 ± 4");
+  b.settle();
+  const Given& z = b.document.design().airframe.low_points[0].at.z;
+  CHECK(z.si == Approx(0.118));
+  CHECK(z.tolerance == Approx(0.004));
+  CHECK(points->table()->item(0, 4)->text().contains("±"));
+  dialog->close();
+}
+
+TEST_CASE("a battery's tray is typed in the ledger and its ends reach the CG's extremes") {
+  Bench b;
+  b.go(Station::weigh);
+  auto* ledger = b.find<QTableWidget>("ledger");
+  int row = -1;
+  for (int r = 0; r < ledger->rowCount(); ++r)
+    if (ledger->item(r, 0)->text() == "battery") row = r;
+  REQUIRE(row >= 0);
+  const double before = b.worst("weigh.cg_aftmost")->value;
+  ledger->item(row, 10)->setText("2600");
+  b.settle();
+  CHECK(b.document.design().ledger[static_cast<size_t>(row)].slides_to.si == 2.6);
+  CHECK(b.worst("weigh.cg_aftmost")->value > before);
+}
+
+TEST_CASE("the map turns from the CG's height to the track by a click on its heading") {
+  Bench b;
+  auto& place = b.go(Station::place);
+  const double axle = b.value("/gear/main/axle/z_m");
+  const auto at = place.board()->handle_position("map");
+  REQUIRE(at);
+  // The heading stands above the map's frame.
+  const QPoint heading(static_cast<int>(at->x()), place.board()->height() / 2 + 12);
+  QTest::mouseClick(place.board(), Qt::LeftButton, {}, heading);
+  b.settle();
+  b.drag(place, "map", {0, -10});
+  CHECK(b.value("/gear/main/axle/y_m") > 1.37);  // wider, no longer
+  CHECK(b.value("/gear/main/axle/z_m") == axle);
+}
+
+TEST_CASE("the pointer over the map is told what fails there") {
+  Document document;
+  REQUIRE(start_demo(document, "Dunnock"));
+  MapPane pane(document);
+  QImage image(500, 300, QImage::Format_ARGB32);
+  QPainter painter(&image);
+  const Frame frame(QRectF(60, 30, 400, 230), QRectF(0, 0, 400, 230));
+  Sheet sheet(painter, frame);
+  CHECK(pane.pointer(QPointF(395, 115)));
+  pane.draw(sheet);
+  CHECK(pane.under_pointer().contains("fails"));
+  CHECK(pane.under_pointer().contains("Nose wheel's share"));
+  CHECK(pane.under_pointer().contains("rear spar"));
+  pane.pointer(std::nullopt);
+  pane.draw(sheet);
+  CHECK(pane.under_pointer().isEmpty());
+}
+
+TEST_CASE("Spring shows the entries of the kind that is chosen") {
+  Bench b("Wheatear");
+  b.go(Station::spring);
+  CHECK(b.find<QLineEdit>("field:/gear/main/spring/cord/strands")->isVisible());
+  auto* kind = b.find<QComboBox>("choice:/gear/main/spring/kind");
+  kind->setCurrentText("leaf");
+  emit kind->activated(kind->currentIndex());
+  b.settle();
+  CHECK_FALSE(b.find<QLineEdit>("field:/gear/main/spring/cord/strands")->isVisible());
+  CHECK(b.find<QLineEdit>("field:/gear/main/spring/leaf/torsion_rate_N_m_per_rad")->isVisible());
+  CHECK(b.worst("place.axle_ahead")->remark.find("torsion rate") != std::string::npos);
+  b.type("/gear/main/spring/leaf/torsion_rate_N_m_per_rad", "9000");
+  CHECK(b.document.loading()->rest);
+}
+
+TEST_CASE("the tolerances are called off and asked for again from the strip") {
+  Bench b;
+  b.document.start_tolerances();
+  b.document.cancel_tolerances();
+  CHECK_FALSE(b.document.tolerance_running());
+  CHECK(b.document.tolerances() == nullptr);
+  b.document.start_tolerances();
+  REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
+  CHECK(b.document.tolerances()->inputs > 10);
+}
+
+TEST_CASE("the port leg is unlinked, measured on its own and drawn so") {
+  Bench b("Wheatear");
+  auto& stance = b.go(Station::stance);
+  const QImage before = stance.board()->grab().toImage();
+  auto* flag = b.window->findChild<QCheckBox*>("flag:/gear/unlinked");
+  REQUIRE(flag);
+  flag->setChecked(true);
+  b.settle();
+  REQUIRE(b.document.design().gear.port.axle.known());
+  b.type("/gear/port/axle/z_m", "-780");
+  CHECK(b.worst("stance.sides")->verdict == Verdict::fails);
+  CHECK(b.document.loading()->rest->roll < 0);
+  CHECK(stance.board()->grab().toImage() != before);
+}

@@ -1,0 +1,296 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What follows from field, use and size; what each missing input is called; what every finding must carry.
+#include <catch2/catch.hpp>
+#include <map>
+#include <set>
+
+#include "core/assess/assess.h"
+#include "core/assess/place_rules.h"
+#include "core/assess/standing.h"
+#include "core/assess/tolerance.h"
+#include "core/force/suspension.h"
+#include "core/io/csv.h"
+#include "core/model/locate.h"
+#include "core/model/moves.h"
+#include "demo.h"
+
+using namespace kranich;
+
+namespace {
+
+const std::vector<std::string> demos{"dunnock", "redshank", "wheatear"};
+
+const Finding* worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
+  for (const Finding* f : worst_of_each(a))
+    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return f;
+  return nullptr;
+}
+
+//! The remark of the check that lacks an input after it was taken away.
+std::string missing_after(const std::string& name, const std::string& path, std::string_view id) {
+  auto d = demo(name);
+  const auto at = locate_given(d, path);
+  INFO(path);
+  REQUIRE(at);
+  *at->given = Given();
+  const auto a = assess(d);
+  for (const auto& f : a.findings)
+    if (f.measure_id == id && f.verdict == Verdict::unknown) return f.remark;
+  return "";
+}
+
+}  // namespace
+
+TEST_CASE("every finding has its measure, a finite value or a reason, and limits that say who set them") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    for (const auto& f : assess(d).findings) {
+      INFO(name << " " << f.key());
+      CHECK(find_measure(f.measure_id) != nullptr);
+      if (!std::isfinite(f.value)) CHECK_FALSE(f.remark.empty());
+      if (f.limit.set()) CHECK_FALSE(f.limit.source.empty());
+      if (f.limit.lower && f.limit.upper) CHECK(*f.limit.lower < *f.limit.upper);
+      for (const auto& w : f.working) CHECK_FALSE(w.name.empty());
+      if (f.verdict == Verdict::holds) CHECK(f.margin >= 0);
+      if (f.verdict == Verdict::fails && std::isfinite(f.margin)) CHECK(f.margin < 0);
+    }
+  }
+}
+
+TEST_CASE("each check is filed once for each subject and loading") {
+  for (const auto& name : demos) {
+    std::set<std::string> keys;
+    for (const auto& f : assess(demo(name)).findings) {
+      INFO(name << " " << f.key());
+      CHECK(keys.insert(f.key()).second);
+    }
+  }
+}
+
+TEST_CASE("a station asked for alone says the same as when all are asked") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto all = assess(d);
+    for (const Station s : {Station::weigh, Station::place, Station::stance, Station::spring, Station::swing,
+                            Station::sequence}) {
+      const auto alone = assess(d, Stations::only(s));
+      size_t expected = 0;
+      for (const auto& f : all.findings) expected += f.info().station == s;
+      CHECK(alone.findings.size() == expected);
+      for (const auto& f : alone.findings) {
+        CHECK(f.info().station == s);
+        const auto same = std::find_if(all.findings.begin(), all.findings.end(),
+                                       [&](const Finding& o) { return o.key() == f.key(); });
+        REQUIRE(same != all.findings.end());
+        CHECK((same->value == f.value || (std::isnan(same->value) && std::isnan(f.value))));
+      }
+    }
+  }
+}
+
+TEST_CASE("one measure asked for alone says the same too") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto all = assess(d);
+    std::set<std::string> ids;
+    for (const auto& f : all.findings)
+      if (f.info().station == Station::place) ids.insert(f.measure_id);
+    for (const auto& id : ids) {
+      Stations only = Stations::only(Station::place);
+      only.measure = id;
+      const auto one = assess(d, only);
+      for (const auto& f : all.findings) {
+        if (f.measure_id != id) continue;
+        INFO(name << " " << f.key());
+        const auto same = std::find_if(one.findings.begin(), one.findings.end(),
+                                       [&](const Finding& o) { return o.key() == f.key(); });
+        REQUIRE(same != one.findings.end());
+        CHECK((same->value == f.value || std::isnan(f.value)));
+        CHECK(same->verdict == f.verdict);
+      }
+    }
+  }
+}
+
+TEST_CASE("near a design or from nothing: the same assessment") {
+  for (const auto& name : demos) {
+    auto d = demo(name);
+    const auto before = assess(d);
+    for_mains(d, [](Leg& leg) { shift_leg(leg, -0.013, 0.004, 0); });
+    const auto fresh = assess(d);
+    const auto near = assess(d, {}, &before);
+    REQUIRE(fresh.findings.size() == near.findings.size());
+    for (size_t i = 0; i < fresh.findings.size(); ++i) {
+      INFO(name << " " << fresh.findings[i].key());
+      if (std::isfinite(fresh.findings[i].value))
+        CHECK(near.findings[i].value == Approx(fresh.findings[i].value).epsilon(1e-7).margin(1e-7));
+      CHECK(near.findings[i].verdict == fresh.findings[i].verdict);
+    }
+  }
+}
+
+TEST_CASE("field, use and size set the limits") {
+  auto d = demo("dunnock");
+  d.purpose.field = Field::tarmac;
+  CHECK(degrees(*place_rules(d).turnover.upper) == Approx(63));
+  d.purpose.use = Use::training;
+  CHECK(degrees(*place_rules(d).turnover.upper) == Approx(57));
+  d.purpose.field = Field::turf;
+  CHECK(degrees(*place_rules(d).turnover.upper) == Approx(57));
+  CHECK(degrees(*place_rules(d).tip_back.lower) == Approx(15));
+  CHECK(*place_rules(d).propeller_static(1.6).lower == Approx(0.18));
+  d.purpose.build = Build::model;
+  CHECK(*place_rules(d).propeller_static(0.4).lower == Approx(0.06));
+  d.purpose.field = Field::indoor;
+  CHECK(degrees(*place_rules(d).tip_back.lower) == Approx(10));
+  CHECK(*place_rules(d).propeller_static(0.4).lower == Approx(0.04));
+  auto w = demo("wheatear");
+  CHECK(*place_rules(w).propeller_static(1.5).lower == Approx(0.23));
+  CHECK(*place_rules(w).nose_over_three_point.lower == Approx(0.5));
+  w.gear.brakes = false;
+  CHECK(*place_rules(w).nose_over_three_point.lower == Approx(0.25));
+  w.purpose.field = Field::tarmac;
+  CHECK(degrees(*place_rules(w).axle_ahead.lower) == Approx(12));
+}
+
+TEST_CASE("the field decides the ground pressure that holds, and its bumps the wheel") {
+  auto d = demo("dunnock");
+  const auto limit = [&] { return worst(assess(d), "place.ground_pressure", "nose wheel")->limit; };
+  CHECK(*limit().upper == Approx(350e3));
+  d.purpose.field = Field::rough;
+  CHECK(*limit().upper == Approx(200e3));
+  d.purpose.field = Field::sand;
+  CHECK(*limit().upper == Approx(150e3));
+  d.purpose.field = Field::tarmac;
+  CHECK_FALSE(limit().set());
+  d.purpose.obstacle = 0.07;
+  CHECK(worst(assess(d), "place.wheel_obstacle", "nose wheel")->verdict == Verdict::fails);
+  d.purpose.obstacle = Given();
+  CHECK(worst(assess(d), "place.wheel_obstacle") == nullptr);
+}
+
+TEST_CASE("what is missing is named by every check that needs it") {
+  CHECK(missing_after("dunnock", "/airframe/aerodynamics/thrust_N", "place.rotation").find("thrust") !=
+        std::string::npos);
+  CHECK(missing_after("dunnock", "/airframe/tailplane/span_m", "place.rotation").find("tailplane") !=
+        std::string::npos);
+  CHECK(missing_after("dunnock", "/airframe/wing/span_m", "place.rotation").find("wing") != std::string::npos);
+  CHECK(missing_after("dunnock", "/airframe/wing/incidence_deg", "stance.wing_angle").find("incidence") !=
+        std::string::npos);
+  CHECK(missing_after("dunnock", "/weighing/tilt_pitch_deg", "weigh.tilt_height").find("pitch") !=
+        std::string::npos);
+  CHECK(missing_after("dunnock", "/gear/main/unsprung_mass_kg", "spring.drop_factor").find("unsprung") !=
+        std::string::npos);
+  CHECK(missing_after("dunnock", "/gear/main/spring/orifice_closing_m2", "spring.drop_factor").find("orifice") !=
+        std::string::npos);
+  CHECK(missing_after("redshank", "/gear/main/spring/damping_closing_N_s_per_m", "spring.drop_factor")
+            .find("damping") != std::string::npos);
+  CHECK(missing_after("wheatear", "/gear/main/hinge/z_m", "place.axle_ahead").find("hinge") != std::string::npos);
+  CHECK(missing_after("wheatear", "/gear/main/spring/anchor_leg/y_m", "place.axle_ahead").find("anchors") !=
+        std::string::npos);
+  CHECK(missing_after("wheatear", "/gear/main/spring/cord/strands", "place.axle_ahead").find("strands") !=
+        std::string::npos);
+}
+
+TEST_CASE("a small tilt is told not to be trusted, and one of nothing is refused") {
+  auto d = demo("dunnock");
+  d.weighing.tilt_pitch = radians(3);
+  CHECK(worst(assess(d), "weigh.tilt_height")->remark.find("do not trust") != std::string::npos);
+  d.weighing.tilt_pitch = 0.0;
+  CHECK(worst(assess(d), "weigh.tilt_height")->verdict == Verdict::unknown);
+}
+
+TEST_CASE("in every state the wheels stand where leg and tyre have them") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto a = assess(d);
+    const auto& l = a.loadings.front();
+    REQUIRE(l.rest);
+    const auto in = [&](GearState s) { return standing_in(d, &*a.wheels, l, s); };
+    CHECK(in(GearState::extended).main.z == Approx(d.gear.main.axle.z.si));
+    CHECK(in(GearState::bottomed).main.z == Approx(d.gear.main.axle.z + d.gear.main.travel));
+    CHECK(in(GearState::flat).main.radius == Approx(d.gear.main.wheel.flat_radius.si));
+    const auto still = in(GearState::static_load);
+    CHECK(still.main.z > in(GearState::extended).main.z);
+    CHECK(still.main.z < in(GearState::bottomed).main.z);
+    CHECK(still.main.radius < d.gear.main.wheel.diameter / 2);
+    // The CG's height by the wheels and by the rest itself.
+    const double by_rest = l.rest->heave + up_direction(l.rest->pitch, l.rest->roll).dot(l.mass.down.at);
+    CHECK(place::height_above_ground(l.mass.down.at, still.main, still.pitch) == Approx(by_rest).margin(3e-4));
+  }
+}
+
+TEST_CASE("without tolerances there is no box, and nothing waits where all is decided") {
+  auto d = demo("redshank");
+  for (const auto& g : all_given(d)) locate_given(d, g.path)->given->tolerance = 0;
+  const auto box = over_tolerances(d, assess(d));
+  CHECK(box.inputs == 0);
+  CHECK(box.spreads.empty());
+  CHECK(waiting_for_decisions(d, box).empty());
+}
+
+TEST_CASE("wider tolerances widen every spread") {
+  auto d = demo("dunnock");
+  const auto narrow = over_tolerances(d, assess(d));
+  for (const auto& g : all_given(d)) locate_given(d, g.path)->given->tolerance *= 1.5;
+  const auto wide = over_tolerances(d, assess(d));
+  std::map<std::string, double> before;
+  for (const auto& s : narrow.spreads) before[s.key()] = s.high - s.low;
+  for (const auto& s : wide.spreads) {
+    INFO(s.key());
+    CHECK(s.high - s.low >= before[s.key()] * 0.99 - 1e-12);
+  }
+}
+
+TEST_CASE("bending a leg out and back again leaves it as it was") {
+  auto leg = demo("wheatear").gear.main;
+  const Leg before = leg;
+  bend_leg_out(leg, 0.1);
+  CHECK(leg.axle.y > before.axle.y);
+  bend_leg_out(leg, -0.1);
+  CHECK(leg.axle.y == Approx(before.axle.y.si).epsilon(1e-12));
+  CHECK(leg.axle.z == Approx(before.axle.z.si).epsilon(1e-12));
+  CHECK(leg.camber == Approx(before.camber.si).margin(1e-12));
+}
+
+TEST_CASE("shifting a hinged leg shifts all of it: it rests as before") {
+  auto d = demo("wheatear");
+  for (auto& i : d.ledger) i.at.x.si += 0.2;
+  for (Leg* leg : {&d.gear.main, &d.gear.third}) shift_leg(*leg, 0.2, 0, 0);
+  const auto a = assess(demo("wheatear"));
+  const auto b = assess(d);
+  CHECK(b.loadings[0].rest->pitch == Approx(a.loadings[0].rest->pitch).margin(1e-9));
+  CHECK(b.loadings[0].rest->wheels[2].load == Approx(a.loadings[0].rest->wheels[2].load).epsilon(1e-9));
+}
+
+TEST_CASE("every number of every demo is reached by its path and reads back") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto list = all_given(d);
+    CHECK(list.size() > 200);
+    for (const auto& g : list) {
+      INFO(name << " " << g.path);
+      const double v = value_at(d, g.path);
+      CHECK((v == g.given.si || (std::isnan(v) && std::isnan(g.given.si))));
+      CHECK_FALSE(g.title().empty());
+    }
+  }
+}
+
+TEST_CASE("a wheel shelf names the faults of its table by line and column") {
+  const auto shelf = read_wheel_shelf(
+      "name,tyre,diameter_m,width_m,flat_radius_m,mass_kg,greatest_load_N\n"
+      "a,foam,0.1,0.03,0.03,0.1,100\n"
+      "b,rubber,-1,0.03,0.03,0.1,100\n");
+  REQUIRE(shelf.faults.size() == 2);
+  CHECK(shelf.faults[0].where.find("line 3") != std::string::npos);
+  CHECK(shelf.faults[0].what.find("one of") != std::string::npos);
+}
+
+TEST_CASE("usual wheels of models pass through the starting points of practice") {
+  CHECK(usual_model_wheel(1) == Approx(0.050));
+  CHECK(usual_model_wheel(2.5) == Approx(0.065));
+  CHECK(usual_model_wheel(10) == Approx(0.105));
+  CHECK(usual_model_wheel(20) == Approx(0.135));
+  for (double m = 1; m < 20; m += 0.7) CHECK(usual_model_wheel(m + 0.7) > usual_model_wheel(m));
+}
