@@ -58,7 +58,8 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     keep_variant(d, "as drawn", "");
     for_mains(d, [](Leg& leg) { shift_leg(leg, -0.021, 0, 0); });
   });
-  QWidget* beside[]{make_compare_dialog(document, &window), make_wheel_dialog(document, LegName::main, &window),
+  QWidget* beside[]{make_compare_dialog(document, &window),
+                    make_wheel_dialog(document, LegName::main, &window),
                     make_scales_dialog(document, &window)};
   const char* names[]{"variants", "wheels", "scales"};
   for (int i = 0; i < 3; ++i) {

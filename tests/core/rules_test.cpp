@@ -174,18 +174,20 @@ TEST_CASE("what is missing is named by every check that needs it") {
         std::string::npos);
   CHECK(missing_after("dunnock", "/airframe/tailplane/span_m", "place.rotation").find("tailplane") !=
         std::string::npos);
-  CHECK(missing_after("dunnock", "/airframe/wing/span_m", "place.rotation").find("wing") != std::string::npos);
+  CHECK(missing_after("dunnock", "/airframe/wing/span_m", "place.rotation").find("wing") !=
+        std::string::npos);
   CHECK(missing_after("dunnock", "/airframe/wing/incidence_deg", "stance.wing_angle").find("incidence") !=
         std::string::npos);
   CHECK(missing_after("dunnock", "/weighing/tilt_pitch_deg", "weigh.tilt_height").find("pitch") !=
         std::string::npos);
   CHECK(missing_after("dunnock", "/gear/main/unsprung_mass_kg", "spring.drop_factor").find("unsprung") !=
         std::string::npos);
-  CHECK(missing_after("dunnock", "/gear/main/spring/orifice_closing_m2", "spring.drop_factor").find("orifice") !=
-        std::string::npos);
+  CHECK(missing_after("dunnock", "/gear/main/spring/orifice_closing_m2", "spring.drop_factor")
+            .find("orifice") != std::string::npos);
   CHECK(missing_after("redshank", "/gear/main/spring/damping_closing_N_s_per_m", "spring.drop_factor")
             .find("damping") != std::string::npos);
-  CHECK(missing_after("wheatear", "/gear/main/hinge/z_m", "place.axle_ahead").find("hinge") != std::string::npos);
+  CHECK(missing_after("wheatear", "/gear/main/hinge/z_m", "place.axle_ahead").find("hinge") !=
+        std::string::npos);
   CHECK(missing_after("wheatear", "/gear/main/spring/anchor_leg/y_m", "place.axle_ahead").find("anchors") !=
         std::string::npos);
   CHECK(missing_after("wheatear", "/gear/main/spring/cord/strands", "place.axle_ahead").find("strands") !=
@@ -216,7 +218,8 @@ TEST_CASE("in every state the wheels stand where leg and tyre have them") {
     CHECK(still.main.radius < d.gear.main.wheel.diameter / 2);
     // The CG's height by the wheels and by the rest itself.
     const double by_rest = l.rest->heave + up_direction(l.rest->pitch, l.rest->roll).dot(l.mass.down.at);
-    CHECK(place::height_above_ground(l.mass.down.at, still.main, still.pitch) == Approx(by_rest).margin(3e-4));
+    CHECK(place::height_above_ground(l.mass.down.at, still.main, still.pitch) ==
+          Approx(by_rest).margin(3e-4));
   }
 }
 

@@ -149,8 +149,7 @@ class PlacePage : public StationPage {
     const auto f = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
     forward_->setEnabled(std::isfinite(f.shift) && f.shift < 0);
     if (std::isfinite(f.shift))
-      forward_->setText(tr("Forward %1, to the %2")
-                            .arg(say(-f.shift), QString::fromStdString(f.stopped_by)));
+      forward_->setText(tr("Forward %1, to the %2").arg(say(-f.shift), QString::fromStdString(f.stopped_by)));
     QString buys = tr("Moves the mains until a keep-out stops their unit.");
     if (std::isfinite(f.shift))
       buys += std::isfinite(f.gain)
