@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Drops: energy kept, closed forms, statics; frames and leaves against closed forms; leg strength and
-//! geometry.
+//! Drops: energy kept, closed forms, statics; frames and leaves against closed forms.
 #include "core/spring/landing.h"
 
 #include <catch2/catch.hpp>
@@ -9,8 +8,6 @@
 
 #include "core/assess/assess.h"
 #include "core/force/leaf.h"
-#include "core/leg/geometry.h"
-#include "core/leg/strength.h"
 #include "core/spring/drop.h"
 #include "demo.h"
 
@@ -264,44 +261,4 @@ TEST_CASE("a soft leaf: the same load again adds nothing, the same energy less e
     last_gain = gain;
   }
   CHECK(row.peak_load.back() < leaf.collapse_load());
-}
-
-TEST_CASE("geometry of a leg: a square cope, a square jig, a tube's angles") {
-  const leg::Cope square{0.0127, 0.0159, std::numbers::pi / 2, 0};
-  CHECK(*square.at(0) == Approx(0.0159));
-  CHECK(*square.at(std::numbers::pi / 2) == Approx(std::sqrt(0.0159 * 0.0159 - 0.0127 * 0.0127)));
-  CHECK_FALSE(leg::Cope{0.0127, 0.0159, 1, 0.02}.depth());
-  const auto j = leg::jig(0.11, 0.64, 0.905, 1.6, 0.075, 2.4);
-  CHECK(leg::toe_from_diagonals(j.square_diagonal, j.square_diagonal, j.bar_length, 2.4) ==
-        Approx(0).margin(1e-12));
-  // A bar turned by ψ about its middle: both diagonals by plane geometry.
-  const double psi = radians(0.4);
-  const auto end = [&](double side) {
-    return std::hypot(2.4 + side * j.bar_length / 2 * std::sin(psi), j.bar_length / 2 * std::cos(psi));
-  };
-  CHECK(leg::toe_from_diagonals(end(1), end(-1), j.bar_length, 2.4) == Approx(psi).epsilon(1e-9));
-  const auto t = leg::tube_geometry({1, 0.3, 0.6}, {1, 0.3, 0.1});
-  CHECK(t.rake == 0);
-  CHECK(t.cant == 0);
-  CHECK(leg::drill_angle({0, 0, -1}, {1, 0, 0}) == Approx(std::numbers::pi / 2));
-}
-
-TEST_CASE("a group's bolts balance the load and its moment") {
-  const std::vector<leg::Bolt> bolts{{0, 0, 0.005}, {0.06, 0, 0.006}, {0.03, 0.05, 0.005}};
-  // Through the areas' centre every bolt takes its share by area.
-  double area = 0;
-  double cx = 0;
-  double cy = 0;
-  for (const auto& b : bolts) {
-    area += b.diameter * b.diameter;
-    cx += b.diameter * b.diameter * b.x;
-    cy += b.diameter * b.diameter * b.y;
-  }
-  const auto loads = leg::bolt_group(bolts, 0, 900, cx / area, cy / area);
-  for (size_t i = 0; i < bolts.size(); ++i)
-    CHECK(loads[i] == Approx(900 * bolts[i].diameter * bolts[i].diameter / area));
-  const auto glued = leg::block_pull(0.06, 0.045, 0, 0.13, 20, {{0.012, 2}, {0.048, 2}});
-  CHECK(glued.glue_peak == Approx(20 / (0.06 * 0.045)));
-  CHECK(leg::pin_stress(1000, 0.006, 1, 0.01, 0.01).shear ==
-        Approx(2 * leg::pin_stress(1000, 0.006, 2, 0.01, 0.005).shear));
 }
