@@ -3,7 +3,6 @@
 #include "core/spring/landing.h"
 
 #include <catch2/catch.hpp>
-#include <numbers>
 #include <random>
 
 #include "core/assess/assess.h"
