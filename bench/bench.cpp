@@ -10,6 +10,7 @@
 #include "core/assess/placement_map.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
+#include "sample_leg.h"
 
 using namespace kranich;
 
@@ -78,20 +79,7 @@ void tolerances(benchmark::State& state, const std::string& name) {
 }
 //! One second of an oleo leg with stops, from 2.4 m/s, at the tolerance of the tests.
 void one_drop(benchmark::State& state) {
-  spring::DropModel m;
-  m.sprung_mass = 200;
-  m.unsprung_mass = 8;
-  m.lift_ratio = 2.0 / 3;
-  m.spring.kind = force::LegLaw::Kind::gas;
-  m.spring.piston_area = m.damper.oil_area = 0.0011;
-  m.spring.pressure = 6e5;
-  m.spring.ambient = 101325;
-  m.spring.volume = 0.00026;
-  m.spring.exponent = 1.3;
-  m.spring.travel = m.travel = 0.19;
-  m.damper.orifice_closing = 3.4e-5;
-  m.damper.orifice_extending = 2e-5;
-  m.tyre.rate = 150000;
+  const spring::DropModel m = oleo();
   spring::DropRun run;
   run.duration = 1;
   for (auto _ : state) benchmark::DoNotOptimize(spring::drop(m, 2.4, run));

@@ -9,6 +9,7 @@
 #include "core/force/leaf.h"
 #include "core/spring/drop.h"
 #include "demo.h"
+#include "sample_leg.h"
 
 using namespace kranich;
 using force::Frame;
@@ -16,25 +17,6 @@ using spring::DropModel;
 using spring::DropRun;
 
 namespace {
-
-DropModel oleo() {
-  DropModel m;
-  m.sprung_mass = 180;
-  m.unsprung_mass = 9;
-  m.lift_ratio = 2.0 / 3;
-  m.spring.kind = force::LegLaw::Kind::gas;
-  m.spring.piston_area = m.damper.oil_area = 0.0011;
-  m.spring.pressure = 6e5;
-  m.spring.ambient = 101325;
-  m.spring.volume = 0.00026;
-  m.spring.exponent = 1.3;
-  m.spring.travel = m.travel = 0.19;
-  m.damper.orifice_closing = 3.4e-5;
-  m.damper.orifice_extending = 2e-5;
-  m.bottom_stop = 5e5;
-  m.tyre.rate = 150000;
-  return m;
-}
 
 DropModel random_leg(std::mt19937& random) {
   std::uniform_real_distribution<double> u(0, 1);

@@ -95,6 +95,11 @@ void Document::note_modified(bool modified) {
   emit file_changed();
 }
 
+QString Document::unit(Kind kind) const {
+  const std::string_view symbol = display_unit(kind, design_.units).symbol;
+  return QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size()));
+}
+
 void Document::edit(const QString& what, const Change& change) {
   if (read_only_) {
     emit refused(tr("This file was written by a newer Kranich and is open for reading only."));

@@ -30,6 +30,15 @@ class Document : public QObject {
   const Design& design() const { return design_; }
   const Assessment& assessment() const { return assessment_; }
   UnitSystem units() const { return design_.units; }
+  //! A value with its unit, as this project counts.
+  QString say(double si, Kind kind) const {
+    return QString::fromStdString(format_quantity(si, kind, design_.units));
+  }
+  //! The same without the unit, where a heading tells it.
+  QString say_number(double si, Kind kind) const {
+    return QString::fromStdString(format_number(si, kind, design_.units));
+  }
+  QString unit(Kind kind) const;
 
   // --- editing: every change is one step of undo ---
   void edit(const QString& what, const Change& change);

@@ -12,7 +12,7 @@
 namespace kranich::app {
 
 QRectF StrokePane::bounds() const {
-  const Leg& l = leg_of(document_.design(), leg);
+  const Leg& l = document_.design().gear.leg(leg);
   if (!l.axle.known() || !l.wheel.diameter.known()) return {0, 0, 1, 1};
   const double height = top(l).z() - l.axle.z + l.wheel.diameter;
   return {-0.2 * height, 0, 4.2 * spacing(l) + 0.2 * height, height * 1.05};
@@ -20,7 +20,7 @@ QRectF StrokePane::bounds() const {
 
 void StrokePane::draw(Sheet& s) {
   const Design& d = document_.design();
-  const Leg& l = leg_of(d, leg);
+  const Leg& l = d.gear.leg(leg);
   s.title(leg == LegName::main ? QObject::tr("Main leg")
                                : QObject::tr("%1 leg").arg(QString::fromLatin1(d.third_word())),
           QObject::tr("to scale, the ground at rest"));
@@ -69,8 +69,7 @@ void StrokePane::draw(Sheet& s) {
     s.label({x, 0}, c.name, c.ink, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
     s.label({x, 0},
             QObject::tr("%1 of %2")
-                .arg(QString::fromStdString(format_number(c.closure, Kind::length, document_.units())),
-                     QString::fromStdString(format_quantity(most, Kind::length, document_.units()))),
+                .arg(document_.say_number(c.closure, Kind::length), document_.say(most, Kind::length)),
             Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
   }
 }
@@ -244,7 +243,7 @@ void TimePane::draw_energy(Sheet& s, const spring::DropResult& drop, const QRect
   p.setFont(text_font(8.5, true));
   p.drawText(QPointF(area.left() + 6, area.top() + 13),
              QObject::tr("Where the energy goes, stacked: %1 to be absorbed")
-                 .arg(QString::fromStdString(format_quantity(drop.energy, Kind::energy, document_.units()))));
+                 .arg(document_.say(drop.energy, Kind::energy)));
 }
 
 void ForcePane::draw(Sheet& s) {
@@ -252,7 +251,7 @@ void ForcePane::draw(Sheet& s) {
   s.pen(Theme::now().line, 1);
   s.fill(Theme::now().card);
   s.painter().drawRoundedRect(area, 3, 3);
-  const Leg& l = leg_of(document_.design(), leg);
+  const Leg& l = document_.design().gear.leg(leg);
   const auto law = force::suspension_of(l);
   const auto* ok = std::get_if<force::Suspension>(&law);
   if (!ok || ok->most <= 0) {
@@ -280,11 +279,8 @@ void ForcePane::draw(Sheet& s) {
   const auto* loading = document_.loading();
   if (loading && loading->rest) {
     const auto& w = loading->rest->wheels[leg == LegName::main ? 2 : 0];
-    g.marks.push_back(
-        {at_wheel(w.coordinate),
-         QObject::tr("static %1")
-             .arg(QString::fromStdString(format_quantity(w.load, Kind::force, document_.units()))),
-         Ink::accent});
+    g.marks.push_back({at_wheel(w.coordinate),
+                       QObject::tr("static %1").arg(document_.say(w.load, Kind::force)), Ink::accent});
   }
   if (const auto* drop = trace_.of(leg))
     for (const auto& p : drop->trace)
@@ -293,12 +289,11 @@ void ForcePane::draw(Sheet& s) {
   for (const auto& x : document_.assessment().landings)
     if (x.leg == leg && !x.drop && x.stroke && x.stroke->strut_travel < 1.3 * l.travel) {
       g.x_high = std::max(g.x_high, x.stroke->strut_travel * 1.05);
-      g.marks.push_back({{x.stroke->strut_travel, 0},
-                         QObject::tr("landing needs %1")
-                             .arg(QString::fromStdString(
-                                 format_quantity(x.stroke->strut_travel, Kind::length, document_.units()))),
-                         x.stroke->strut_travel > l.travel ? Ink::fails : Ink::tight,
-                         true});
+      g.marks.push_back(
+          {{x.stroke->strut_travel, 0},
+           QObject::tr("landing needs %1").arg(document_.say(x.stroke->strut_travel, Kind::length)),
+           x.stroke->strut_travel > l.travel ? Ink::fails : Ink::tight,
+           true});
     }
   g.draw(s, area);
 }

@@ -11,10 +11,6 @@
 
 namespace kranich::app {
 
-inline const Leg& leg_of(const Design& d, LegName leg) {
-  return leg == LegName::main ? d.gear.main : d.gear.third;
-}
-
 //! The leg large, at four places of its travel: extended, static, design landing, bottomed. A straight leg
 //! from the side, a hinged one from ahead. While the landing is played the third place moves.
 class StrokePane : public Pane {

@@ -184,9 +184,7 @@ void MapPane::draw_axes(Sheet& s) const {
     const double step = round_step((high - low) / unit.to_si, wanted) * unit.to_si;
     for (double v = std::ceil(low / step) * step; v <= high; v += step) draw(v);
   };
-  const auto number = [&](double v) {
-    return QString::fromStdString(format_number(std::round(v * 1e6) / 1e6, Kind::length, document_.units()));
-  };
+  const auto number = [&](double v) { return document_.say_number(std::round(v * 1e6) / 1e6, Kind::length); };
   ticks(a.x_low, a.x_high, 5, [&](double v) {
     const double x = s.frame().to_device(to_world({v, a.y_low})).x();
     s.painter().drawLine(QPointF(x, box.bottom()), QPointF(x, box.bottom() + 4));

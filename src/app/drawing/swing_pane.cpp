@@ -130,8 +130,7 @@ void SwingPane::draw(Sheet& s) {
   // The lowest point of the down wheel is the ground it would stand on.
   s.ground(m.wheel.centre.z() - l.wheel.diameter / 2);
   if (const Design* before = document_.before_drag())
-    draw_swung_leg(s, leg == LegName::main ? before->gear.main : before->gear.third, 1, project, t.faint,
-                   Qt::transparent, t.faint);
+    draw_swung_leg(s, before->gear.leg(leg), 1, project, t.faint, Qt::transparent, t.faint);
   QColor pale = t.tyre;
   pale.setAlpha(26);
   QColor pale_leg = t.ink;

@@ -23,9 +23,7 @@ class SwingPane : public Pane {
   double leg_share = 0;   //!< in playback: where the leg is
   std::map<std::string, double> door_share;
 
-  const Leg& the_leg() const {
-    return leg == LegName::main ? document_.design().gear.main : document_.design().gear.third;
-  }
+  const Leg& the_leg() const { return document_.design().gear.leg(leg); }
   const LegSwing* result() const;
   bool from_behind() const;  //!< the plane of a sideways swing: (y, z); else the side view (x, z)
   QPointF map(const Vec3& p) const { return from_behind() ? QPointF(p.y(), p.z()) : QPointF(p.x(), p.z()); }

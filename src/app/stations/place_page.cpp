@@ -54,10 +54,8 @@ class WidthRow : public QWidget {
   }
   void show_value() {
     const double v = now();
-    field_->setText(std::isfinite(v)
-                        ? QString::fromStdString(format_number(v, Kind::length, document_.units()))
-                        : QString());
-    unit_->setText(text_of(display_unit(Kind::length, document_.units()).symbol));
+    field_->setText(std::isfinite(v) ? document_.say_number(v, Kind::length) : QString());
+    unit_->setText(document_.unit(Kind::length));
     setEnabled(std::isfinite(v));
   }
   void take_over() {
@@ -66,10 +64,9 @@ class WidthRow : public QWidget {
     const double least = 2 * document_.design().gear.main.axle_beyond_wheel;
     note_->setVisible(!q || q->si <= least);
     if (!q || q->si <= least) {
-      note_->setText(
-          q ? QObject::tr("must be wider than the axles' own length, %1")
-                  .arg(QString::fromStdString(format_quantity(least, Kind::length, document_.units())))
-            : QString::fromStdString(std::get<ParseError>(parsed).message));
+      note_->setText(q ? QObject::tr("must be wider than the axles' own length, %1")
+                             .arg(document_.say(least, Kind::length))
+                       : QString::fromStdString(std::get<ParseError>(parsed).message));
       return show_value();
     }
     if (std::abs(q->si - now()) < 5e-5) return;
@@ -139,9 +136,7 @@ class PlacePage : public StationPage {
   void refresh() {
     const Design& d = document_.design();
     third_->setText(d.is_tricycle() ? tr("<b>Nose wheel</b>") : tr("<b>Tail wheel</b>"));
-    const auto say = [&](double v) {
-      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
-    };
+    const auto say = [&](double v) { return document_.say(v, Kind::length); };
     width_->setText(tr("track %1").arg(say(2 * d.gear.main.axle.y)));
     const auto unit = place::unit_of(d.gear.main);
     forward_->setVisible(unit && !d.airframe.keep_outs.empty());

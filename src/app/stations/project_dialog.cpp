@@ -8,20 +8,10 @@
 
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
+#include "core/model/moves.h"
 
 namespace kranich::app {
 namespace {
-
-//! A name that no entry of a list bears yet.
-template <class T>
-std::string fresh_name(const std::vector<T>& list, const std::string& word) {
-  for (int n = 1;; ++n) {
-    const std::string name = n == 1 ? word : word + " " + std::to_string(n);
-    bool used = false;
-    for (const auto& e : list) used = used || e.name == name;
-    if (!used) return name;
-  }
-}
 
 class Builder {
  public:
@@ -66,9 +56,7 @@ class WaitingList : public QLabel {
     QString s;
     for (const auto& w : waiting_for_decisions(d, box ? *box : none)) {
       const auto spec = spec_at(d, w.path);
-      const auto say = [&](double v, Kind k) {
-        return QString::fromStdString(format_quantity(v, k, document_.units())).toHtmlEscaped();
-      };
+      const auto say = [&](double v, Kind k) { return document_.say(v, k).toHtmlEscaped(); };
       QStringList hang;
       for (const auto& f : w.findings) hang << QString::fromStdString(f);
       s +=
@@ -172,7 +160,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.airframe.propellers.size(); },
       [](Design& d) {
         d.airframe.propellers.emplace_back();
-        d.airframe.propellers.back().name = fresh_name(d.airframe.propellers, "propeller");
+        d.airframe.propellers.back().name = unused_name(d.airframe.propellers, "propeller");
       },
       [](Design& d, size_t i) {
         d.airframe.propellers.erase(d.airframe.propellers.begin() + static_cast<long>(i));
@@ -188,7 +176,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.airframe.low_points.size(); },
       [](Design& d) {
         d.airframe.low_points.emplace_back();
-        d.airframe.low_points.back().name = fresh_name(d.airframe.low_points, "point");
+        d.airframe.low_points.back().name = unused_name(d.airframe.low_points, "point");
       },
       [](Design& d, size_t i) {
         d.airframe.low_points.erase(d.airframe.low_points.begin() + static_cast<long>(i));
@@ -212,7 +200,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.airframe.keep_outs.size(); },
       [](Design& d) {
         d.airframe.keep_outs.emplace_back();
-        d.airframe.keep_outs.back().name = fresh_name(d.airframe.keep_outs, "keep-out");
+        d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
       },
       [](Design& d, size_t i) {
         d.airframe.keep_outs.erase(d.airframe.keep_outs.begin() + static_cast<long>(i));
@@ -241,7 +229,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.decisions.size(); },
       [](Design& d) {
         d.decisions.emplace_back();
-        d.decisions.back().name = fresh_name(d.decisions, "decision");
+        d.decisions.back().name = unused_name(d.decisions, "decision");
       },
       [](Design& d, size_t i) { d.decisions.erase(d.decisions.begin() + static_cast<long>(i)); }));
 
@@ -253,7 +241,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.loadings.size(); },
       [](Design& d) {
         d.loadings.emplace_back();
-        d.loadings.back().name = fresh_name(d.loadings, "loading");
+        d.loadings.back().name = unused_name(d.loadings, "loading");
       },
       [](Design& d, size_t i) { d.loadings.erase(d.loadings.begin() + static_cast<long>(i)); }));
 
@@ -278,7 +266,7 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.doors.size(); },
       [](Design& d) {
         d.doors.emplace_back();
-        d.doors.back().name = fresh_name(d.doors, "door");
+        d.doors.back().name = unused_name(d.doors, "door");
       },
       [](Design& d, size_t i) { d.doors.erase(d.doors.begin() + static_cast<long>(i)); }));
   for (const bool up : {true, false}) {

@@ -166,9 +166,7 @@ class SpringPage : public StationPage {
     bench.lift_ratio = 0;
     const double step = document_.design().is_model() ? 0.05 : 0.1;
     const auto l = spring::drop_ladder(bench, step, step, 1.5, document_.design().landing.load_factor);
-    const auto length = [&](double v) {
-      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
-    };
+    const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(step));
     s += l.first_that_bottoms ? tr("first bottoms at <b>%1</b> (just at %2)")
                                     .arg(length(*l.first_that_bottoms), length(l.just_bottoms.value_or(0)))
@@ -211,18 +209,14 @@ class SpringPage : public StationPage {
     if (ladder_) tell_ladder();
     const Design& d = document_.design();
     const LegName name = stroke_->leg;
-    const Leg& leg = leg_of(d, name);
+    const Leg& leg = d.gear.leg(name);
     for (size_t l = 0; l < 2; ++l)
       for (size_t k = 0; k < 5; ++k)
         parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
     // What each school gives, side by side.
     const auto* loading = document_.loading();
-    const auto speed = [&](double v) {
-      return QString::fromStdString(format_quantity(v, Kind::speed, document_.units()));
-    };
-    const auto length = [&](double v) {
-      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
-    };
+    const auto speed = [&](double v) { return document_.say(v, Kind::speed); };
+    const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s;
     const auto panels = weigh::wing_panels(d.airframe.wing);
     const auto line = [&](School school, const QString& what, const QString& gives) {
@@ -277,30 +271,26 @@ class SpringPage : public StationPage {
     shelf_note_->setText(
         tr("<b>Shelf</b> &nbsp; coil springs for %1 of travel in %2 of room, best first; double-click fits "
            "one")
-            .arg(QString::fromStdString(format_quantity(leg.travel, Kind::length, document_.units())),
-                 QString::fromStdString(
-                     format_quantity(leg.spring.coil.installed_length, Kind::length, document_.units()))));
-    const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
+            .arg(document_.say(leg.travel, Kind::length),
+                 document_.say(leg.spring.coil.installed_length, Kind::length)));
     shelf_table_->setHorizontalHeaderLabels(
-        {tr("Spring"), tr("Wire × coil, %1").arg(unit(Kind::length)), tr("Free, %1").arg(unit(Kind::length)),
-         tr("At the wheel, %1").arg(unit(Kind::stiffness)), tr("Preload, %1").arg(unit(Kind::force)),
-         tr("Sag"), tr("Stress left"), tr("Objection")});
+        {tr("Spring"), tr("Wire × coil, %1").arg(document_.unit(Kind::length)),
+         tr("Free, %1").arg(document_.unit(Kind::length)),
+         tr("At the wheel, %1").arg(document_.unit(Kind::stiffness)),
+         tr("Preload, %1").arg(document_.unit(Kind::force)), tr("Sag"), tr("Stress left"), tr("Objection")});
     shelf_table_->setRowCount(static_cast<int>(ranked_.size()));
     for (int r = 0; r < shelf_table_->rowCount(); ++r) {
       const auto& c = ranked_[static_cast<size_t>(r)];
       const auto& item = shelf_[c.index];
-      const auto say = [&](double v, Kind k) {
-        return QString::fromStdString(format_number(v, k, document_.units()));
-      };
-      const QStringList cells{
-          QString::fromStdString(item.name),
-          say(item.coil.wire_diameter, Kind::length) + " × " + say(item.coil.mean_diameter, Kind::length),
-          say(item.coil.free_length, Kind::length),
-          say(c.rate, Kind::stiffness),
-          say(c.preload, Kind::force),
-          QString::fromStdString(format_quantity(c.sag, Kind::share, document_.units())),
-          QString::fromStdString(format_quantity(c.margin, Kind::share, document_.units())),
-          c.objection.empty() ? tr("none") : QString::fromStdString(c.objection)};
+      const QStringList cells{QString::fromStdString(item.name),
+                              document_.say_number(item.coil.wire_diameter, Kind::length) + " × " +
+                                  document_.say_number(item.coil.mean_diameter, Kind::length),
+                              document_.say_number(item.coil.free_length, Kind::length),
+                              document_.say_number(c.rate, Kind::stiffness),
+                              document_.say_number(c.preload, Kind::force),
+                              document_.say(c.sag, Kind::share),
+                              document_.say(c.margin, Kind::share),
+                              c.objection.empty() ? tr("none") : QString::fromStdString(c.objection)};
       for (int k = 0; k < cells.size(); ++k) {
         auto* cell = new QTableWidgetItem(cells[k]);
         if (k > 0 && k < 7) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -321,7 +311,7 @@ class SpringPage : public StationPage {
     if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
     const Coil chosen = shelf_[ranked_[static_cast<size_t>(row)].index].coil;
     document_.edit(tr("Fit the spring %1").arg(QString::fromStdString(chosen.shelf_name)), [&](Design& d) {
-      Coil& c = (stroke_->leg == LegName::main ? d.gear.main : d.gear.third).spring.coil;
+      Coil& c = d.gear.leg(stroke_->leg).spring.coil;
       const Coil old = c;
       c = chosen;
       c.installed_length = old.installed_length;

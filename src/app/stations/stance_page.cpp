@@ -35,8 +35,7 @@ class StancePage : public StationPage {
     // What is wanted at rest, less the incidence, is a sensible place to start.
     const Design& now = document_.design();
     const double middle = (now.stance.target_low + now.stance.target_high) / 2 - now.airframe.wing.incidence;
-    wanted_->setText(QString::fromStdString(
-        format_number(std::isfinite(middle) ? middle : radians(1), Kind::angle, now.units)));
+    if (std::isfinite(middle)) wanted_->setText(document_.say_number(middle, Kind::angle));
     wanted_->setObjectName("shim-target");
     wanted_->setAccessibleName(tr("Pitch wanted"));
     wanted_->setFont(figure_font(9));
@@ -103,14 +102,12 @@ class StancePage : public StationPage {
   void fill_sheet() {
     filling_ = true;
     const auto number = [&](double v, bool angle) {
-      return std::isfinite(v) ? QString::fromStdString(
-                                    format_number(v, angle ? Kind::angle : Kind::length, document_.units()))
-                              : QString();
+      return std::isfinite(v) ? document_.say_number(v, angle ? Kind::angle : Kind::length) : QString();
     };
     lines_.clear();
     for (auto& line : table_sheet(document_.design(), document_.assessment()))
       if (line.loading == document_.loading_name().toStdString()) lines_.push_back(line);
-    const QString unit = text_of(display_unit(Kind::length, document_.units()).symbol);
+    const QString unit = document_.unit(Kind::length);
     sheet_->setHorizontalHeaderLabels({tr("Above the table, %1 or °").arg(unit), tr("computed"), tr("port"),
                                        tr("read"), tr("read port"), tr("read − computed"),
                                        tr("starboard − port")});
@@ -134,17 +131,19 @@ class StancePage : public StationPage {
       cell(2, number(l.computed_port, l.is_angle), false);
       cell(3, number(l.read_starboard, l.is_angle), true);
       cell(4, number(l.read_port, l.is_angle), l.both_sides);
-      const double off = l.read_starboard - l.computed_starboard;
-      const double port_off = l.read_port - l.computed_port;
-      const double worst = std::isfinite(port_off) && !(std::abs(port_off) < std::abs(off)) ? port_off : off;
-      const double allowed = l.is_angle ? radians(0.5)
-                                        : std::max(document_.design().is_model() ? 0.001 : 0.005,
-                                                   0.01 * std::abs(l.computed_starboard));
+      const double off = l.off();
+      const double allowed = l.allowed(document_.design().is_model());
+      const Kind kind = l.is_angle ? Kind::angle : Kind::length;
+      const bool fails = std::abs(off) > allowed;
+      // The verdict in words too: colour alone tells nothing on a print or to who cannot see it.
       cell(5,
-           std::isfinite(worst) ? QString::fromStdString(format_difference(
-                                      worst, l.is_angle ? Kind::angle : Kind::length, document_.units()))
-                                : QString(),
-           false, std::abs(worst) > allowed ? Ink::fails : Ink::normal);
+           std::isfinite(off)
+               ? tr("%1, %2 (± %3)")
+                     .arg(QString::fromStdString(format_difference(off, kind, document_.units())),
+                          text_of(verdict_word(fails ? Verdict::fails : Verdict::holds)),
+                          document_.say_number(allowed, kind))
+               : QString(),
+           false, fails ? Ink::fails : Ink::normal);
       const double sides = l.read_starboard - l.read_port;
       cell(6,
            std::isfinite(sides)
@@ -195,6 +194,10 @@ class StancePage : public StationPage {
   void solve() {
     shim_.reset();
     apply_->setEnabled(false);
+    if (wanted_->text().trimmed().isEmpty()) {
+      answer_->setText(tr("type the pitch it should rest at: the shim is worked out"));
+      return;
+    }
     const auto parsed = parse_quantity(wanted_->text().toStdString(), Kind::angle, document_.units());
     if (const auto* error = std::get_if<ParseError>(&parsed)) {
       answer_->setText(QString::fromStdString(error->message));
@@ -213,8 +216,7 @@ class StancePage : public StationPage {
       answer_->setText(tr("no shim under the %1 leg gives that").arg(leg));
       return;
     }
-    const QString size =
-        QString::fromStdString(format_quantity(std::abs(*shim_), Kind::length, document_.units()));
+    const QString size = document_.say(std::abs(*shim_), Kind::length);
     answer_->setText(*shim_ >= 0 ? tr("<b>%1</b> shim under the %2 leg").arg(size, leg)
                                  : tr("let the %2 leg in by <b>%1</b>").arg(size, leg));
     apply_->setEnabled(std::abs(*shim_) > 1e-6 && !document_.before_drag());

@@ -95,9 +95,7 @@ class SwingPage : public StationPage {
     }
     if (document_.before_drag() && !isVisible()) return;
     const auto b = swing::length_budget(*r->input);
-    const auto say = [&](double v) {
-      return QString::fromStdString(format_quantity(v, Kind::length, document_.units()));
-    };
+    const auto say = [&](double v) { return document_.say(v, Kind::length); };
     QString s = tr("the stance wants <b>%1</b><br>").arg(say(b.length));
     if (!std::isfinite(b.fits))
       s += tr("no length near it keeps the clearance");
@@ -106,12 +104,9 @@ class SwingPage : public StationPage {
     else
       s += tr("the well takes up to <b>%1</b><br>spare <b>%2</b>").arg(say(b.fits), say(b.fits - b.length));
     s += tr("<br>lean when down %1, unit and mount make %2; the unit angle that fits both: %3")
-             .arg(QString::fromStdString(
-                      format_quantity(r->figures->down_lean, Kind::angle, document_.units())),
-                  QString::fromStdString(
-                      format_quantity(r->figures->unit_down_lean, Kind::angle, document_.units())),
-                  QString::fromStdString(
-                      format_quantity(r->figures->required_angle, Kind::angle, document_.units())));
+             .arg(document_.say(r->figures->down_lean, Kind::angle),
+                  document_.say(r->figures->unit_down_lean, Kind::angle),
+                  document_.say(r->figures->required_angle, Kind::angle));
     budget_->setText(s);
   }
   SwingPane* pane_;

@@ -9,14 +9,19 @@
 #include <QTableWidget>
 #include <cmath>
 
+#include "app/drawing/envelope_pane.h"
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "core/io/csv.h"
+#include "core/model/moves.h"
 
 namespace kranich::app {
 namespace {
+
+//! Furthest a place in the file may lie from the datum, m.
+constexpr double furthest_place = 60;
 
 enum Column {
   name,
@@ -31,108 +36,6 @@ enum Column {
   slides_from,
   slides_to,
   column_count
-};
-
-//! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up,
-//! its spread.
-class EnvelopePane : public Pane {
- public:
-  using Pane::Pane;
-  QString name() const override { return QObject::tr("CG range"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {4, 12, 12, 10}; }
-  void draw(Sheet& s) override {
-    const QRectF card = s.frame().device();
-    QPainter& p = s.painter();
-    const Theme& t = Theme::now();
-    s.pen(t.line, 1);
-    s.fill(t.card);
-    p.drawRoundedRect(card, 3, 3);
-    p.setFont(text_font(8.5, true));
-    p.setPen(t.ink);
-    p.drawText(card.topLeft() + QPointF(8, 16), QObject::tr("Mass over CG station"));
-    const auto& f = document_.design().airframe;
-    double x_low = 1e9, x_high = -1e9, m_high = 0, m_low = 1e9;
-    for (const auto& l : document_.assessment().loadings) {
-      if (!l.mass.known()) continue;
-      for (const double x : {l.mass.spread.cg_x_foremost, l.mass.spread.cg_x_aftmost, l.mass.up.at.x()}) {
-        x_low = std::min(x_low, x);
-        x_high = std::max(x_high, x);
-      }
-      m_low = std::min(m_low, l.mass.down.mass);
-      m_high = std::max(m_high, l.mass.down.mass);
-    }
-    if (m_high <= 0) return;
-    const bool limits = f.cg_forward_limit.known() && f.cg_aft_limit.known();
-    if (limits) {
-      x_low = std::min(x_low, f.cg_forward_limit.si);
-      x_high = std::max(x_high, f.cg_aft_limit.si);
-    }
-    const double m_top = f.mass_limit.known() ? std::max(m_high, f.mass_limit.si) : m_high;
-    const double air = 0.12 * std::max(1e-6, x_high - x_low);
-    x_low -= air;
-    x_high += air;
-    m_low -= 0.15 * (m_top - m_low) + 1e-6;
-    const QRectF box = card.adjusted(12, 26, -12, -34);
-    const double roof = m_top + 0.12 * (m_top - m_low);
-    const auto at = [&](double x, double m) {
-      return QPointF(box.left() + (x - x_low) / (x_high - x_low) * box.width(),
-                     box.bottom() - (m - m_low) / (roof - m_low) * box.height());
-    };
-    const auto say = [&](double v, Kind k) {
-      return QString::fromStdString(format_quantity(v, k, document_.units()));
-    };
-    p.setFont(text_font(7.5));
-    if (limits) {
-      const QRectF range(at(f.cg_forward_limit, m_top), at(f.cg_aft_limit, m_low));
-      QColor wash = t.band;
-      wash.setAlpha(90);
-      p.fillRect(range, wash);
-      s.pen(t.holds, 1.2);
-      p.drawLine(range.topLeft(), range.bottomLeft());
-      p.drawLine(range.topRight(), range.bottomRight());
-      if (f.mass_limit.known()) p.drawLine(range.topLeft(), range.topRight());
-      p.setPen(t.grey);
-      p.drawText(QRectF(range.left() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter,
-                 say(f.cg_forward_limit, Kind::length));
-      p.drawText(QRectF(range.right() - 60, box.bottom() + 3, 120, 13), Qt::AlignCenter,
-                 say(f.cg_aft_limit, Kind::length));
-      p.drawText(QRectF(card.left(), box.bottom() + 16, card.width(), 13), Qt::AlignCenter,
-                 QObject::tr("bar: estimates · ring: gear up · brackets: any mix"));
-    }
-    // The extremes over every combination: brackets at the foot.
-    if (const auto e = weigh::cg_extremes(document_.design())) {
-      s.pen(Ink::normal, 1.6);
-      for (const auto& [extreme, sign] : {std::pair{&e->foremost, 1.0}, {&e->aftmost, -1.0}}) {
-        const double x = std::clamp(at(extreme->x, m_low).x(), box.left(), box.right());
-        p.drawPolyline(QPolygonF({QPointF(x + 5 * sign, box.bottom() - 18), QPointF(x, box.bottom() - 18),
-                                  QPointF(x, box.bottom() - 4), QPointF(x + 5 * sign, box.bottom() - 4)}));
-      }
-    }
-    for (const auto& l : document_.assessment().loadings) {
-      if (!l.mass.known()) continue;
-      const bool chosen = l.name == document_.loading_name().toStdString();
-      const double m = l.mass.down.mass;
-      const QPointF here = at(l.mass.down.at.x(), m);
-      s.pen(chosen ? Ink::accent : Ink::grey, chosen ? 2.2 : 1.3);
-      p.drawLine(at(l.mass.spread.cg_x_foremost, m), at(l.mass.spread.cg_x_aftmost, m));
-      const QPointF up = at(l.mass.up.at.x(), m);
-      if (std::abs(up.x() - here.x()) > 2) {
-        s.no_fill();
-        s.pen(chosen ? Ink::accent : Ink::grey, 1.2);
-        p.drawEllipse(up, 4, 4);
-      }
-      s.fill(chosen ? t.accent : l.flown ? t.grey : t.faint);
-      s.no_pen();
-      p.drawEllipse(here, chosen ? 5 : 3.5, chosen ? 5 : 3.5);
-      p.setPen(chosen ? t.ink : t.grey);
-      const QString text = QStringLiteral("%1, %2").arg(QString::fromStdString(l.name), say(m, Kind::mass));
-      p.drawText(
-          QRectF(std::clamp(here.x() - 110, card.left() + 4, card.right() - 224), here.y() - 19, 220, 13),
-          Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, 216));
-    }
-  }
 };
 
 class WeighPage : public StationPage {
@@ -212,7 +115,7 @@ class WeighPage : public StationPage {
   }
 
   void solve_ballast() {
-    for (auto* u : ballast_units_) u->setText(text_of(display_unit(Kind::length, document_.units()).symbol));
+    for (auto* u : ballast_units_) u->setText(document_.unit(Kind::length));
     const auto* l = document_.loading();
     if (!l || !l->mass.known() || target_->text().trimmed().isEmpty()) {
       ballast_->setText(tr("type a station: ballast and the move of each sliding item are worked out"));
@@ -228,17 +131,15 @@ class WeighPage : public StationPage {
     }
     const double to = std::get<ParsedQuantity>(target).si;
     const auto& m = l->mass.down;
-    const auto mm = [&](double v, Kind k) {
-      return QString::fromStdString(format_quantity(v, k, document_.units()));
-    };
     QStringList answers;
     const auto at = read(place_);
     if (const auto* q = std::get_if<ParsedQuantity>(&at)) {
       const double kg = weigh::ballast(m.mass, m.at.x(), to, q->si);
       answers << (kg >= 0 && std::isfinite(kg)
-                      ? tr("<b>%1</b> of ballast at %2").arg(mm(kg, Kind::mass), mm(q->si, Kind::length))
+                      ? tr("<b>%1</b> of ballast at %2")
+                            .arg(document_.say(kg, Kind::mass), document_.say(q->si, Kind::length))
                       : tr("no ballast at %1 does it: it must lie beyond the target")
-                            .arg(mm(q->si, Kind::length)));
+                            .arg(document_.say(q->si, Kind::length)));
     }
     for (const auto& item : document_.design().ledger) {
       if (!item.slides || !item.mass.known() || !item.at.x.known()) continue;
@@ -247,51 +148,38 @@ class WeighPage : public StationPage {
                         (item.at.x + by >= item.slides_from && item.at.x + by <= item.slides_to);
       answers << tr("or “%1” %2 by <b>%3</b>%4")
                      .arg(QString::fromStdString(item.name), by >= 0 ? tr("aft") : tr("forward"),
-                          mm(std::abs(by), Kind::length),
+                          document_.say(std::abs(by), Kind::length),
                           fits ? QString() : tr(", further than its tray goes"));
     }
     ballast_->setText(answers.isEmpty() ? tr("type where ballast could go") : answers.join("<br>"));
   }
 
-  //! The scales' mass and CG less the ledger's, as one item.
+  //! What the ledger lacks against the scales; level scales say nothing of its height, so the ledger's stays.
   std::optional<weigh::Mass> missing_item() const {
     const Weighing& w = document_.design().weighing;
-    const LoadingState* ledger = nullptr;
-    for (const auto& l : document_.assessment().loadings)
-      if (l.name == w.loading && l.mass.known()) ledger = &l;
-    for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare,
-                           &w.third_x, &w.main_x, &w.half_track})
-      if (!g->known()) return std::nullopt;
-    if (!ledger) return std::nullopt;
-    const auto scales = weigh::from_scales(
-        std::vector<weigh::WheelReading>{{w.third, w.third_tare, w.third_x, 0},
-                                         {w.port, w.port_tare, w.main_x, -w.half_track},
-                                         {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
-    const auto& m = ledger->mass.down;
-    const double mass = scales.mass - m.mass;
-    if (!(std::abs(mass) > 1e-6)) return std::nullopt;
-    const Vec3 at = (scales.mass * Vec3(scales.at.x(), scales.at.y(), m.at.z()) - m.mass * m.at) / mass;
-    return weigh::Mass{mass, at};
+    const LoadingState* ledger = document_.assessment().find(w.loading);
+    auto scales = weigh::on_scales(w).mass;
+    if (!scales || !ledger || !ledger->mass.known()) return std::nullopt;
+    scales->at.z() = ledger->mass.down.at.z();
+    return weigh::difference(*scales, ledger->mass.down);
+  }
+  //! It can be an item of the ledger: something, and in or near the aircraft.
+  static bool can_be_item(const weigh::Mass& m) {
+    return m.mass > 0 && std::abs(m.at.x()) <= furthest_place && std::abs(m.at.y()) <= furthest_place;
   }
 
   void reconcile() {
     const auto item = missing_item();
-    if (!item || item->mass <= 0) return;
+    if (!item || !can_be_item(*item)) return;
     document_.edit(tr("Take the scales' difference into the ledger"), [&](Design& d) {
       Item i;
-      for (int n = 1; i.name.empty(); ++n) {
-        const std::string candidate =
-            n == 1 ? "found on the scales" : "found on the scales " + std::to_string(n);
-        if (std::none_of(d.ledger.begin(), d.ledger.end(),
-                         [&](const Item& o) { return o.name == candidate; }))
-          i.name = candidate;
-      }
+      i.name = unused_name(d.ledger, "found on the scales");
       i.group = Group::equipment;
       i.mass = Given(item->mass, Origin::measured);
       i.weighed = true;
-      // Where it must lie for the CG to agree, as far as that is a place in the aircraft at all.
-      i.at.x = Given(std::clamp(item->at.x(), -60.0, 60.0), Origin::estimated);
-      i.at.y = Given(std::clamp(item->at.y(), -60.0, 60.0), Origin::estimated);
+      // Where it must lie for the CG to agree.
+      i.at.x = Given(item->at.x(), Origin::estimated);
+      i.at.y = Given(item->at.y(), Origin::estimated);
       i.at.z = Given(item->at.z(), Origin::estimated);
       d.ledger.push_back(i);
     });
@@ -301,14 +189,13 @@ class WeighPage : public StationPage {
     const auto item = missing_item();
     reconcile_->setVisible(item.has_value());
     if (!item) return;
-    const auto say = [&](double v, Kind k) {
-      return QString::fromStdString(format_quantity(v, k, document_.units()));
-    };
-    reconcile_->setEnabled(item->mass > 0);
-    reconcile_->setText(item->mass > 0
-                            ? tr("Add %1 at %2 to the ledger")
-                                  .arg(say(item->mass, Kind::mass), say(item->at.x(), Kind::length))
-                            : tr("The ledger is %1 too heavy").arg(say(-item->mass, Kind::mass)));
+    reconcile_->setEnabled(can_be_item(*item));
+    const QString mass = document_.say(std::abs(item->mass), Kind::mass);
+    reconcile_->setText(
+        item->mass <= 0 ? tr("The ledger is %1 too heavy").arg(mass)
+        : can_be_item(*item)
+            ? tr("Add %1 at %2 to the ledger").arg(mass, document_.say(item->at.x(), Kind::length))
+            : tr("%1 differ, but no place for them explains the CG").arg(mass));
   }
 
   void build_table() {
@@ -351,18 +238,19 @@ class WeighPage : public StationPage {
   }
 
   QString say(double v, Kind kind) const {
-    return std::isfinite(v) ? QString::fromStdString(format_number(v, kind, document_.units())) : QString();
+    return std::isfinite(v) ? document_.say_number(v, kind) : QString();
   }
 
   void refresh() {
     filling_ = true;
     const Design& d = document_.design();
-    const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
     table_->setHorizontalHeaderLabels(
-        {tr("Item"), tr("Group"), tr("Mass, %1").arg(unit(Kind::mass)), tr("± %1").arg(unit(Kind::mass)),
-         tr("Station, %1").arg(unit(Kind::length)), tr("Side, %1").arg(unit(Kind::length)),
-         tr("Waterline, %1").arg(unit(Kind::length)), tr("Weighed"), tr("Moves with"),
-         tr("Slides from, %1").arg(unit(Kind::length)), tr("to, %1").arg(unit(Kind::length))});
+        {tr("Item"), tr("Group"), tr("Mass, %1").arg(document_.unit(Kind::mass)),
+         tr("± %1").arg(document_.unit(Kind::mass)), tr("Station, %1").arg(document_.unit(Kind::length)),
+         tr("Side, %1").arg(document_.unit(Kind::length)),
+         tr("Waterline, %1").arg(document_.unit(Kind::length)), tr("Weighed"), tr("Moves with"),
+         tr("Slides from, %1").arg(document_.unit(Kind::length)),
+         tr("to, %1").arg(document_.unit(Kind::length))});
     table_->setRowCount(static_cast<int>(d.ledger.size()));
     for (int r = 0; r < table_->rowCount(); ++r) {
       const Item& i = d.ledger[static_cast<size_t>(r)];
@@ -500,12 +388,7 @@ class WeighPage : public StationPage {
   void add_item() {
     document_.edit(tr("Add an item"), [](Design& d) {
       Item i;
-      for (int n = 1; i.name.empty(); ++n) {
-        const std::string candidate = n == 1 ? "new item" : "new item " + std::to_string(n);
-        if (std::none_of(d.ledger.begin(), d.ledger.end(),
-                         [&](const Item& o) { return o.name == candidate; }))
-          i.name = candidate;
-      }
+      i.name = unused_name(d.ledger, "new item");
       d.ledger.push_back(i);
     });
     table_->selectRow(table_->rowCount() - 1);
@@ -568,9 +451,7 @@ class WeighPage : public StationPage {
       const bool is = aboard != loading->aboard.end();
       const double kg = is && aboard->mass.known() ? aboard->mass.si : item.mass.si;
       auto* box = new QCheckBox(
-          tr("%1, %2").arg(QString::fromStdString(item.name),
-                           QString::fromStdString(format_quantity(kg, Kind::mass, document_.units()))),
-          aboard_box_);
+          tr("%1, %2").arg(QString::fromStdString(item.name), document_.say(kg, Kind::mass)), aboard_box_);
       box->setObjectName("aboard:" + QString::fromStdString(item.name));
       box->setChecked(is);
       connect(box, &QCheckBox::toggled, this, [this, index, item = item.name](bool on) {

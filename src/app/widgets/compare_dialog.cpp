@@ -182,9 +182,7 @@ class CompareDialog : public QDialog {
         parts << QObject::tr("and %1 more").arg(changes.size() - 12);
         break;
       }
-      const auto say = [&](double v) {
-        return QString::fromStdString(format_quantity(v, x.kind, document_.units()));
-      };
+      const auto say = [&](double v) { return document_.say(v, x.kind); };
       parts << QStringLiteral("%1 %2 → %3").arg(QString::fromStdString(x.title), say(x.before), say(x.after));
     }
     changed_->setText(parts.isEmpty()

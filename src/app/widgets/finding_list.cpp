@@ -127,8 +127,7 @@ void FindingList::refresh_why() {
   QStringList numbers;
   for (const auto& w : f->working)
     numbers << QStringLiteral("%1 = <b>%2</b>")
-                   .arg(html(QString::fromStdString(w.name)),
-                        html(QString::fromStdString(format_quantity(w.si, w.kind, document_.units()))));
+                   .arg(html(QString::fromStdString(w.name)), html(document_.say(w.si, w.kind)));
   if (!numbers.isEmpty()) s += numbers.join("; ") + "<br>";
   s += QStringLiteral("<b>%1</b>").arg(html(value_text(*f, document_.units())));
   if (f->limit.set())
@@ -136,9 +135,7 @@ void FindingList::refresh_why() {
              .arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
   s += "<br>";
   if (const Spread* box = document_.spread_of(*f); box && box->high > box->low) {
-    const auto say = [&](double v) {
-      return html(QString::fromStdString(format_quantity(v, f->info().kind, document_.units())));
-    };
+    const auto say = [&](double v) { return html(document_.say(v, f->info().kind)); };
     s += tr("Over the build tolerances <b>%1 … %2</b>").arg(say(box->low), say(box->high));
     if (const QString doubt = over_box_text(*f, box); !doubt.isEmpty())
       s += QStringLiteral(": <span style='color:%1'><b>%2</b></span>").arg(t.of(box->over_box).name(), doubt);
@@ -190,8 +187,7 @@ void FindingList::refresh_cures() {
     for (const auto& p : cure.worse)
       price += QStringLiteral("<span style='color:%1'>%2 %3 %4</span>; ")
                    .arg(t.of(p.after).name(), html(text_of(measure(p.measure_id).title)),
-                        html(QString::fromStdString(
-                            format_quantity(p.value_after, measure(p.measure_id).kind, document_.units()))),
+                        html(document_.say(p.value_after, measure(p.measure_id).kind)),
                         text_of(verdict_word(p.after)));
     QStringList shrinking;
     for (const auto& p : cure.costs)

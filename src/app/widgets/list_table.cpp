@@ -53,13 +53,11 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
 QString ListTable::shown(const std::string& path) const {
   Design copy = document_.design();
   if (const auto g = locate_given(copy, path))
-    return !g->given->known()
-               ? QString()
-               : QString::fromStdString(format_number(g->given->si, g->spec.kind, document_.units())) +
-                     (g->given->tolerance > 0
-                          ? " ± " + QString::fromStdString(
-                                        format_number(g->given->tolerance, g->spec.kind, document_.units()))
-                          : QString());
+    return !g->given->known() ? QString()
+                              : document_.say_number(g->given->si, g->spec.kind) +
+                                    (g->given->tolerance > 0
+                                         ? " ± " + document_.say_number(g->given->tolerance, g->spec.kind)
+                                         : QString());
   if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
   if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
   if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
@@ -74,7 +72,7 @@ void ListTable::refresh() {
     QString title = columns_[static_cast<size_t>(c)].title;
     const auto first = (path_ + "/0/" + columns_[static_cast<size_t>(c)].key).toStdString();
     if (const auto s = spec_at(document_.design(), first)) {
-      const QString unit = text_of(display_unit(s->kind, document_.units()).symbol);
+      const QString unit = document_.unit(s->kind);
       if (!unit.isEmpty()) title += ", " + unit;
     }
     table_->setHorizontalHeaderItem(c, new QTableWidgetItem(title));

@@ -117,13 +117,12 @@ void QuantityRow::show_value() {
   unit_->setText(QString::fromUtf8(symbol.data(), static_cast<int>(symbol.size())));
   const Given& g = *at->given;
   if (!typed_) {
-    field_->setText(g.known() ? QString::fromStdString(format_number(g.si, spec_.kind, document_.units()))
-                              : QString());
+    field_->setText(g.known() ? document_.say_number(g.si, spec_.kind) : QString());
     field_->setPlaceholderText(tr("unknown"));
   }
   QString more;
   if (g.tolerance > 0)
-    more = "±" + QString::fromStdString(format_number(g.tolerance, spec_.kind, document_.units()));
+    more = "±" + document_.say_number(g.tolerance, spec_.kind);
   else
     more = origin_mark(g);
   if (g.origin == Origin::undecided) more += "?";
@@ -132,13 +131,12 @@ void QuantityRow::show_value() {
   const bool by_default = g.origin == Origin::by_default;
   colour(more_, Theme::now().grey, by_default);
   field_->setToolTip(
-      g.known() ? tr("%1, %2%3")
-                      .arg(QString::fromStdString(format_quantity(g.si, spec_.kind, document_.units())),
-                           by_default ? tr("a default: nobody gave it") : origin_mark(g),
-                           g.tolerance > 0 ? tr(", ± %1").arg(QString::fromStdString(
-                                                 format_quantity(g.tolerance, spec_.kind, document_.units())))
-                                           : QString())
-                : tr("not known yet: checks that need it say so"));
+      g.known()
+          ? tr("%1, %2%3")
+                .arg(document_.say(g.si, spec_.kind),
+                     by_default ? tr("a default: nobody gave it") : origin_mark(g),
+                     g.tolerance > 0 ? tr(", ± %1").arg(document_.say(g.tolerance, spec_.kind)) : QString())
+          : tr("not known yet: checks that need it say so"));
 }
 
 void QuantityRow::say(const QString& text, bool refusal) {

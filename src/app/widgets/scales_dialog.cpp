@@ -28,9 +28,8 @@ constexpr std::array<const char*, 3> scale_names{"third", "port", "starboard"};
 //! Where the program that stands in for devices lies: beside this one, or as the build tree has it.
 QString bench_program() {
   const QString here = QCoreApplication::applicationDirPath();
-  for (const QString& at :
-       {here + "/kranich-bench", here + "/../src/bench_device/kranich-bench",
-        here + "/../bench_device/kranich-bench", here + "/../src/bench_device/kranich-bench"})
+  for (const QString& at : {here + "/kranich-bench", here + "/../bench_device/kranich-bench",
+                            here + "/../src/bench_device/kranich-bench"})
     if (QFile::exists(at)) return QDir::cleanPath(at);
   return QStandardPaths::findExecutable(QStringLiteral("kranich-bench"));
 }
@@ -120,10 +119,8 @@ class ScalesDialog : public QDialog {
  private:
   void start_simulation() {
     // What the ledger says stands on the scales, shared out as Stance does.
-    const LoadingState* loading = nullptr;
-    for (const auto& l : document_.assessment().loadings)
-      if (l.rest && l.name == document_.design().weighing.loading) loading = &l;
-    if (!loading) loading = document_.loading();
+    const LoadingState* loading = document_.assessment().find(document_.design().weighing.loading);
+    if (!loading || !loading->rest) loading = document_.loading();
     QStringList arguments{"scales"};
     if (loading && loading->rest)
       for (size_t i = 0; i < 3; ++i)
@@ -193,7 +190,7 @@ class ScalesDialog : public QDialog {
         all = false;
         continue;
       }
-      readings_[i]->setText(QString::fromStdString(format_quantity(mean(i), Kind::mass, document_.units())));
+      readings_[i]->setText(document_.say(mean(i), Kind::mass));
       worst = std::max(worst, spread(i));
       all = all && recent_[i].size() >= 5;
     }
@@ -202,8 +199,7 @@ class ScalesDialog : public QDialog {
     take_tilted_->setEnabled(ready);
     state_->setText(
         QObject::tr("%1; the last ten readings spread by %2%3")
-            .arg(ready ? QObject::tr("steady") : QObject::tr("settling"),
-                 QString::fromStdString(format_quantity(worst, Kind::mass, document_.units())),
+            .arg(ready ? QObject::tr("steady") : QObject::tr("settling"), document_.say(worst, Kind::mass),
                  bad_lines_ ? QObject::tr("; %1 faulty lines dropped").arg(bad_lines_) : QString()));
   }
 

@@ -46,7 +46,10 @@ class TyreDiagram : public QWidget {
     const auto& length = display_unit(Kind::length, document_.units());
     const auto& force_unit = display_unit(Kind::force, document_.units());
     Diagram g;
-    g.title = QObject::tr("%1: load over squash").arg(QString::fromStdString(wheel_.shelf_name));
+    g.title = wheel_.tyre == Tyre::pneumatic && wheel_.pressure.known()
+                  ? QObject::tr("%1: load over squash; dashed: a tyre 30 % softer")
+                        .arg(QString::fromStdString(wheel_.shelf_name))
+                  : QObject::tr("%1: load over squash").arg(QString::fromStdString(wheel_.shelf_name));
     g.x_title = QObject::tr("squash, %1").arg(text_of(length.symbol));
     g.y_title = text_of(force_unit.symbol);
     g.x_factor = 1 / length.to_si;
@@ -55,17 +58,14 @@ class TyreDiagram : public QWidget {
       const double t = tyre->limit * 0.93 * i / 60;
       g.curve.push_back({t, tyre->force(t)});
       if (wheel_.tyre == Tyre::pneumatic && wheel_.pressure.known()) {
-        force::TyreLaw softer = *tyre;
+        force::TyreLaw softer = *tyre;  // as if let down: the rate goes about as the pressure
         softer.rate *= 0.7;
         g.second.push_back({t, softer.force(t)});
       }
     }
     const double squash = tyre->squash(load_);
     g.marks.push_back(
-        {{squash, load_},
-         QObject::tr("static %1")
-             .arg(QString::fromStdString(format_quantity(load_, Kind::force, document_.units()))),
-         Ink::accent});
+        {{squash, load_}, QObject::tr("static %1").arg(document_.say(load_, Kind::force)), Ink::accent});
     g.marks.push_back({{0.9 * tyre->limit, 0}, QObject::tr("a tenth left"), Ink::tight, true});
     g.fit();
     g.draw(sheet, QRectF(rect()).adjusted(4, 4, -4, -4));
@@ -111,11 +111,9 @@ class WheelDialog : public QDialog {
       else if (!scale.known())
         at_scale->setText(QObject::tr("the project has no scale (Aircraft and project)"));
       else
-        at_scale->setText(
-            QObject::tr("at 1:%1: %2")
-                .arg(scale.si)
-                .arg(QString::fromStdString(format_quantity(std::get<ParsedQuantity>(parsed).si / scale,
-                                                            Kind::length, document_.units()))));
+        at_scale->setText(QObject::tr("at 1:%1: %2")
+                              .arg(scale.si)
+                              .arg(document_.say(std::get<ParsedQuantity>(parsed).si / scale, Kind::length)));
     });
     table_ = new QTableWidget(this);
     table_->setObjectName("wheel-shelf");
@@ -138,52 +136,34 @@ class WheelDialog : public QDialog {
   }
 
  private:
-  const Leg& leg() const {
-    return leg_ == LegName::main ? document_.design().gear.main : document_.design().gear.third;
-  }
+  const Leg& leg() const { return document_.design().gear.leg(leg_); }
 
   void refresh() {
-    const Design& d = document_.design();
-    const auto& a = document_.assessment();
-    load_ = 0;
-    double mass = 0;
-    for (const auto& l : a.loadings) {
-      if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
-      if (l.rest) load_ = std::max(load_, l.rest->wheels[leg_ == LegName::main ? 2 : 0].load);
-    }
-    const auto say = [&](double v, Kind k) {
-      return QString::fromStdString(format_quantity(v, k, document_.units()));
-    };
-    if (load_ <= 0) {
-      need_->setText(QObject::tr("The aircraft has to stand on its wheels first: the load decides."));
+    const auto need = wheel_need(document_.design(), document_.assessment(), leg_);
+    load_ = need.load;
+    ranked_.clear();
+    if (load_ <= 0 || !std::isfinite(need.usual_diameter)) {
+      need_->setText(load_ <= 0
+                         ? QObject::tr("The aircraft has to stand on its wheels first: the load decides.")
+                         : QObject::tr("The main wheels' diameter has to be known first."));
       table_->setRowCount(0);
       return;
     }
-    const bool smooth = d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor;
-    double usual = d.is_model() ? usual_model_wheel(mass) * (smooth ? 1 : 1.25)
-                                : place::typical_main_wheel(load_).diameter;
-    // Nose wheels 60–100 % of the mains, tail wheels 25–35 %: the middle of each.
-    if (leg_ == LegName::third) usual = d.gear.main.wheel.diameter * (d.is_tricycle() ? 0.85 : 0.30);
-    const bool to_scale = leg_ == LegName::main && d.is_model() && d.purpose.scale_denominator.known() &&
-                          d.purpose.prototype_wheel_diameter.known();
-    const double scale_diameter =
-        to_scale ? d.purpose.prototype_wheel_diameter / d.purpose.scale_denominator : std::nan("");
-    const place::WheelNeed need{
-        load_,           usual,
-        scale_diameter,  d.purpose.obstacle.known() ? d.purpose.obstacle.si : std::nan(""),
-        d.purpose.field, d.is_model()};
     ranked_ = place::rank_wheels(shelf_, need);
     need_->setText(QObject::tr("Carries <b>%1</b> at rest. Usual here: <b>%2</b>%3.")
-                       .arg(say(load_, Kind::force), say(usual, Kind::length),
-                            to_scale ? QObject::tr("; to scale <b>%1</b>, which decides the order")
-                                           .arg(say(scale_diameter, Kind::length))
-                                     : QString()));
-    const auto unit = [&](Kind k) { return text_of(display_unit(k, document_.units()).symbol); };
-    table_->setHorizontalHeaderLabels(
-        {QObject::tr("Wheel"), QObject::tr("Tyre"), QObject::tr("Diameter, %1").arg(unit(Kind::length)),
-         QObject::tr("Width, %1").arg(unit(Kind::length)), QObject::tr("Mass, %1").arg(unit(Kind::mass)),
-         QObject::tr("Squash, %1").arg(unit(Kind::length)),
-         QObject::tr("Ground pressure, %1").arg(unit(Kind::pressure)), QObject::tr("Speaks against it")});
+                       .arg(document_.say(load_, Kind::force),
+                            document_.say(need.usual_diameter, Kind::length),
+                            std::isfinite(need.scale_diameter)
+                                ? QObject::tr("; to scale <b>%1</b>, which decides the order")
+                                      .arg(document_.say(need.scale_diameter, Kind::length))
+                                : QString()));
+    table_->setHorizontalHeaderLabels({QObject::tr("Wheel"), QObject::tr("Tyre"),
+                                       QObject::tr("Diameter, %1").arg(document_.unit(Kind::length)),
+                                       QObject::tr("Width, %1").arg(document_.unit(Kind::length)),
+                                       QObject::tr("Mass, %1").arg(document_.unit(Kind::mass)),
+                                       QObject::tr("Squash, %1").arg(document_.unit(Kind::length)),
+                                       QObject::tr("Ground pressure, %1").arg(document_.unit(Kind::pressure)),
+                                       QObject::tr("Speaks against it")});
     table_->setRowCount(static_cast<int>(ranked_.size()));
     for (int r = 0; r < table_->rowCount(); ++r) {
       const auto& c = ranked_[static_cast<size_t>(r)];
@@ -197,19 +177,16 @@ class WheelDialog : public QDialog {
         if (w.name == leg().wheel.shelf_name) item->setForeground(Theme::now().accent);
         table_->setItem(r, column, item);
       };
-      const auto number = [&](double v, Kind k) {
-        return QString::fromStdString(format_number(v, k, document_.units()));
-      };
       cell(0,
            QString::fromStdString(w.name) +
                (w.name == leg().wheel.shelf_name ? QObject::tr(" – fitted") : QString()),
            false);
       cell(1, text_of(tyre_names[static_cast<size_t>(w.wheel.tyre)]), false);
-      cell(2, number(w.wheel.diameter, Kind::length), true);
-      cell(3, number(w.wheel.width, Kind::length), true);
-      cell(4, number(w.mass, Kind::mass), true);
-      cell(5, number(c.squash, Kind::length), true);
-      cell(6, number(c.ground_pressure, Kind::pressure), true);
+      cell(2, document_.say_number(w.wheel.diameter, Kind::length), true);
+      cell(3, document_.say_number(w.wheel.width, Kind::length), true);
+      cell(4, document_.say_number(w.mass, Kind::mass), true);
+      cell(5, document_.say_number(c.squash, Kind::length), true);
+      cell(6, document_.say_number(c.ground_pressure, Kind::pressure), true);
       cell(7, c.objection.empty() ? QString::fromStdString(w.remark) : QString::fromStdString(c.objection),
            false);
     }

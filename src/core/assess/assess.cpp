@@ -45,10 +45,15 @@ Finding& Collector::unknown(std::string_view measure_id, const std::string& what
   return f;
 }
 
-const LoadingState* Assessment::loading(const std::string& name) const {
+const LoadingState* Assessment::find(const std::string& name) const {
   for (const auto& l : loadings)
     if (l.name == name) return &l;
-  return loadings.empty() ? nullptr : &loadings.front();
+  return nullptr;
+}
+
+const LoadingState* Assessment::loading(const std::string& name) const {
+  const LoadingState* l = find(name);
+  return l || loadings.empty() ? l : &loadings.front();
 }
 
 Stations Stations::only(Station station) {

@@ -55,6 +55,9 @@ struct Assessment {
   sequence::Timeline up, down;
   std::vector<Finding> findings;
 
+  //! The loading of that name; null where there is none.
+  const LoadingState* find(const std::string& name) const;
+  //! As find, or the first loading: what the drawings show.
   const LoadingState* loading(const std::string& name) const;
 };
 

@@ -68,15 +68,10 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
 
 void table_readings(const Design& d, const Assessment& a, Collector& collect) {
   for (const auto& line : table_sheet(d, a)) {
-    if (!line.differs()) continue;
+    if (line.is_angle || !line.is_read()) continue;
     collect.about(line.what, line.loading);
-    const double height = std::abs(line.computed_starboard);
-    const Limit limit = within(-std::max(d.is_model() ? 0.001 : 0.005, 0.01 * height),
-                               std::max(d.is_model() ? 0.001 : 0.005, 0.01 * height), "what a ruler shows");
-    const double starboard = line.read_starboard - line.computed_starboard;
-    const double port = line.read_port - line.computed_port;
-    const double worst = std::isfinite(port) && !(std::abs(port) < std::abs(starboard)) ? port : starboard;
-    auto& f = collect.add("stance.table", worst, limit);
+    const double allowed = line.allowed(d.is_model());
+    auto& f = collect.add("stance.table", line.off(), within(-allowed, allowed, "what a ruler shows"));
     f.working = {{"computed", line.computed_starboard, Kind::length},
                  {"read", line.read_starboard, Kind::length}};
     if (std::isfinite(line.read_port)) {

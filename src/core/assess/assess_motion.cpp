@@ -11,7 +11,7 @@ namespace kranich {
 
 void assess_swing(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
   for (const LegName name : {LegName::main, LegName::third}) {
-    const Leg& leg = name == LegName::main ? d.gear.main : d.gear.third;
+    const Leg& leg = d.gear.leg(name);
     if (!leg.retraction.fitted) continue;
     LegSwing s{name, leg, {}, {}, {}, {}};
     collect.about(sequence::leg_actor(d, name), "", GearState::extended);

@@ -20,36 +20,24 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   if (!w.third.known() && !w.port.known() && !w.starboard.known())
     return;  // not weighed yet: nothing to compare
   collect.about("", w.loading);
-  const bool complete = w.third.known() && w.port.known() && w.starboard.known() && w.third_tare.known() &&
-                        w.port_tare.known() && w.starboard_tare.known();
-  const LoadingState* ledger = nullptr;
-  for (const auto& l : a.loadings)
-    if (l.name == w.loading) ledger = &l;
-  std::string missing;
-  if (!complete)
-    missing = "all three readings and their tares";
-  else if (!ledger)
-    missing = "the loading that the weighing compares with";
-  else if (!ledger->mass.known())
-    missing = ledger->mass.problem;
-  else if (!w.third_x.known() || !w.main_x.known() || !w.half_track.known())
-    missing = "where the wheels stood when weighed";
+  const LoadingState* ledger = a.find(w.loading);
+  const auto scales = weigh::on_scales(w);
+  const std::string missing = !scales.mass            ? scales.missing
+                              : !ledger               ? "the loading that the weighing compares with"
+                              : !ledger->mass.known() ? ledger->mass.problem
+                                                      : "";
   if (!missing.empty()) {
     collect.unknown("weigh.scales_mass", missing);
     return;
   }
-  const auto scales = weigh::from_scales(
-      std::vector<weigh::WheelReading>{{w.third, w.third_tare, w.third_x, 0},
-                                       {w.port, w.port_tare, w.main_x, -w.half_track},
-                                       {w.starboard, w.starboard_tare, w.main_x, w.half_track}});
   const auto& mass = ledger->mass.down;
-  auto& by_mass = collect.add("weigh.scales_mass", scales.mass - mass.mass,
+  auto& by_mass = collect.add("weigh.scales_mass", scales.mass->mass - mass.mass,
                               within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"));
-  by_mass.working = {{"scales", scales.mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
+  by_mass.working = {{"scales", scales.mass->mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
   const double base = std::abs(w.main_x - w.third_x);
-  auto& by_cg = collect.add("weigh.scales_cg", scales.at.x() - mass.at.x(),
+  auto& by_cg = collect.add("weigh.scales_cg", scales.mass->at.x() - mass.at.x(),
                             within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
-  by_cg.working = {{"CG from the scales", scales.at.x(), Kind::length},
+  by_cg.working = {{"CG from the scales", scales.mass->at.x(), Kind::length},
                    {"CG of the ledger", mass.at.x(), Kind::length}};
   by_cg.assumption = "weighed level, contacts below the axles";
 }
@@ -74,10 +62,8 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
                                 w.tilted_third - w.third_tare, w.tilt_pitch, w.main_x - w.third_x,
                                 w.third_above_main, w.main_axle_height, w.reading_error, w.pitch_error});
   Limit limit;
-  const LoadingState* ledger = nullptr;
-  for (const auto& l : a.loadings)
-    if (l.name == w.loading && l.mass.known()) ledger = &l;
-  if (ledger && w.main_axle_z.known()) {
+  const LoadingState* ledger = a.find(w.loading);
+  if (ledger && ledger->mass.known() && w.main_axle_z.known()) {
     const double says = ledger->mass.down.at.z() - w.main_axle_z + w.main_axle_height;
     limit = within(says - 2 * t.standard_error, says + 2 * t.standard_error,
                    "the ledger's height, give or take two standard errors");

@@ -13,32 +13,9 @@
 namespace kranich {
 namespace {
 
-//! The loading that puts most on a wheel, and the load.
-struct Heaviest {
-  const LoadingState* loading = nullptr;
-  double load = 0;
-};
-Heaviest heaviest_on(const Assessment& a, WheelIndex which) {
-  Heaviest h;
-  for (const auto& l : a.loadings)
-    if (l.rest && l.rest->wheels[static_cast<size_t>(which)].load > h.load)
-      h = {&l, l.rest->wheels[static_cast<size_t>(which)].load};
-  return h;
-}
-
 Limit pressure_limit(Field field) {
-  switch (field) {
-    case Field::tarmac:
-    case Field::indoor:
-      return {};
-    case Field::turf:
-      return at_most(350e3, "firm turf: below 350 kPa; soft turf 200 kPa");
-    case Field::rough:
-      return at_most(200e3, "soft turf: below 200 kPa");
-    case Field::sand:
-      return at_most(150e3, "sand: below 150 kPa");
-  }
-  return {};
+  const auto most = place::firmest_pressure(field);
+  return most ? at_most(most->pressure, most->why) : Limit{};
 }
 
 void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
@@ -52,14 +29,10 @@ void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
                  {"usual width", usual.width, Kind::length}};
     return;
   }
-  double mass = 0;
-  for (const auto& l : a.loadings)
-    if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
-  const bool smooth = d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor;
-  const double usual = usual_model_wheel(mass) * (smooth ? 1 : 1.25);
+  const double usual = wheel_need(d, a, LegName::main).usual_diameter;
   auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual);
   f.working = {{"usual diameter", usual, Kind::length}};
-  if (!smooth) f.remark = "20–30 % more than on a smooth field: 25 % taken";
+  if (!d.smooth_field()) f.remark = "20–30 % more than on a smooth field: 25 % taken";
 }
 
 void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which, const std::string& name,
@@ -74,7 +47,7 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which
   if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
     collect.add("place.ground_pressure", w.pressure, judged ? pressure_limit(d.purpose.field) : Limit{});
   } else if (w.width.known()) {
-    const double patch = 2.3 * std::sqrt(w.width * w.diameter) * state.tyre_closure;
+    const double patch = place::contact_patch(w, state.tyre_closure);
     auto& f = collect.add("place.ground_pressure", state.load / patch,
                           d.is_model() || !judged ? Limit{} : pressure_limit(d.purpose.field));
     f.working = {{"load", state.load, Kind::force}, {"patch", patch, Kind::section_area}};

@@ -13,8 +13,6 @@ namespace {
 
 constexpr double none = std::numeric_limits<double>::quiet_NaN();
 
-bool smooth(const Design& d) { return d.purpose.field == Field::tarmac || d.purpose.field == Field::indoor; }
-
 //! Rolling friction where the builder gives none: 0.03 tarmac and 0.08 short grass are the handbook's; rough
 //! and sand are taken higher in the same spirit.
 double usual_friction(Field field) {
@@ -79,20 +77,20 @@ PlaceRules place_rules(const Design& d) {
   r.tricycle = d.is_tricycle();
   r.wings = d.flies_on_wings();
   const bool model = r.model = d.is_model();
-  r.smooth = smooth(d);
-  const bool gentle_ground = smooth(d) && d.purpose.use != Use::training;
+  r.smooth = d.smooth_field();
+  const bool gentle_ground = d.smooth_field() && d.purpose.use != Use::training;
 
-  r.tip_back = model && smooth(d)
+  r.tip_back = model && d.smooth_field()
                    ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
                    : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
   r.nose_share = bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
-  r.turnover = gentle_ground ? at_most(radians(63), "texts: 63° on smooth ground")
-               : smooth(d)   ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
-                             : at_most(radians(57), "texts: 55–57° on rough ground or in crosswind");
+  r.turnover = gentle_ground      ? at_most(radians(63), "texts: 63° on smooth ground")
+               : d.smooth_field() ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
+                                  : at_most(radians(57), "texts: 55–57° on rough ground or in crosswind");
   r.rotation = at_most(1.15, "texts: up to 1.05 good; above 1.15 it runs on and then pops up");
   r.rotation.hold_upper = 1.05;
 
-  r.axle_ahead = !d.gear.brakes && smooth(d)
+  r.axle_ahead = !d.gear.brakes && d.smooth_field()
                      ? within(radians(12), radians(17), "weak brakes, smooth strip: 12–17°")
                      : within(radians(16), radians(25), "classic texts: 16–25°");
   r.three_point = bands(radians(8), radians(10), radians(15), radians(17), "classic texts: 10–15°");
@@ -215,13 +213,20 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, 
   return f;
 }
 
+Bounds tip_back_bounds(const PlaceRules& r, const std::optional<place::TailStrike>& tail) {
+  Bounds b{*r.tip_back.lower, *r.tip_back.upper};
+  if (tail && tail->at_contact > b.lower)
+    b = {tail->at_contact, std::max(b.upper, tail->at_contact + radians(5))};
+  return b;
+}
+
 Limit tip_back_limit(const PlaceRules& r, const std::optional<place::TailStrike>& tail) {
   Limit limit = r.tip_back;
-  if (tail && tail->at_contact > *limit.lower) {
-    limit.lower = tail->at_contact;
-    limit.upper = std::max(*limit.upper, *limit.lower + radians(5));
+  const Bounds b = tip_back_bounds(r, tail);
+  if (b.lower > *limit.lower)
     limit.source = "not less than the tail-strike angle; above 25° rotation becomes hard";
-  }
+  limit.lower = b.lower;
+  limit.upper = b.upper;
   return limit;
 }
 
@@ -244,19 +249,8 @@ std::vector<PlaceLine> place_lines(const PlaceRules& r, const PlaceFigures& f) {
   };
   if (r.tricycle) {
     if (r.wings) {
-      // As tip_back_limit, without its words.
-      const double least = std::max(*r.tip_back.lower, f.tail ? f.tail->at_contact : 0);
-      lines.push_back({"place.tip_back", f.tip.at_contact, least,
-                       std::max(*r.tip_back.upper, least > *r.tip_back.lower ? least + radians(5) : 0)});
-      if (r.attitude_needed && f.tail)
-        lines.push_back({"place.tail_strike_static", f.tail->round_wheels, *r.attitude_needed, none});
-      if (f.rotation) {
-        const double ratio = f.rotation->verdict == place::Rotation::Verdict::rotates ||
-                                     f.rotation->verdict == place::Rotation::Verdict::at_standstill
-                                 ? f.rotation->ratio
-                                 : 9;
-        line("place.rotation", ratio, r.rotation);
-      }
+      const Bounds b = tip_back_bounds(r, f.tail);
+      lines.push_back({"place.tip_back", f.tip.at_contact, b.lower, b.upper});
     }
     line("place.nose_share", f.third_share, r.nose_share);
     line("place.turnover", f.turnover.angle, r.turnover);
@@ -281,6 +275,33 @@ double usual_model_wheel(double mass) {
   while (i < 3 && mass > masses[i + 1]) ++i;
   return sizes[i] *
          std::pow(mass / masses[i], std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
+}
+
+Heaviest heaviest_on(const Assessment& a, WheelIndex which) {
+  Heaviest h;
+  for (const auto& l : a.loadings)
+    if (l.rest && l.rest->wheels[static_cast<size_t>(which)].load > h.load)
+      h = {&l, l.rest->wheels[static_cast<size_t>(which)].load};
+  return h;
+}
+
+place::WheelNeed wheel_need(const Design& d, const Assessment& a, LegName leg) {
+  place::WheelNeed need{0, none, none, d.purpose.obstacle, d.purpose.field, d.is_model()};
+  need.load = heaviest_on(a, leg == LegName::main ? WheelIndex::starboard : WheelIndex::third).load;
+  if (leg == LegName::third) {
+    need.usual_diameter = d.gear.main.wheel.diameter * (d.is_tricycle() ? 0.85 : 0.30);
+    return need;
+  }
+  if (!d.is_model()) {
+    if (need.load > 0) need.usual_diameter = place::typical_main_wheel(need.load).diameter;
+    return need;
+  }
+  double mass = 0;
+  for (const auto& l : a.loadings)
+    if (l.mass.known()) mass = std::max(mass, l.mass.down.mass);
+  if (mass > 0) need.usual_diameter = usual_model_wheel(mass) * (d.smooth_field() ? 1 : 1.25);
+  need.scale_diameter = d.purpose.prototype_wheel_diameter / d.purpose.scale_denominator;
+  return need;
 }
 
 }  // namespace kranich

@@ -11,6 +11,7 @@
 #include "core/place/place.h"
 #include "core/place/rotation.h"
 #include "core/place/tipping.h"
+#include "core/place/wheel_shelf.h"
 
 namespace kranich {
 
@@ -78,10 +79,26 @@ struct Support {
 Support support_of(const Standing& standing);
 
 //! Tip-back limit for a tail-strike angle: never less than that.
+struct Bounds {
+  double lower, upper;
+};
+Bounds tip_back_bounds(const PlaceRules& rules, const std::optional<place::TailStrike>& tail);
 Limit tip_back_limit(const PlaceRules& rules, const std::optional<place::TailStrike>& tail);
 
 //! A wheel's usual diameter for a model of a mass (kg) on a smooth field, between the starting points of
 //! practice as a power of the mass.
 double usual_model_wheel(double mass);
+
+//! The loading that puts most on a wheel, and the load (N).
+struct Heaviest {
+  const LoadingState* loading = nullptr;
+  double load = 0;
+};
+Heaviest heaviest_on(const Assessment& assessment, WheelIndex which);
+
+//! What a wheel of the shelf has to be for a leg. The usual diameter: of a main wheel by load, of a model by
+//! mass, a quarter more off smooth ground; of a nosewheel 85 % (60–100 %), of a tailwheel 30 % (25–35 %) of
+//! the main wheel's. Load 0 where the aircraft does not stand.
+place::WheelNeed wheel_need(const Design& design, const Assessment& assessment, LegName leg);
 
 }  // namespace kranich

@@ -54,8 +54,16 @@ class Sheet {
 
 }  // namespace
 
-bool TableLine::differs() const {
-  return !is_angle && (std::isfinite(read_starboard) || std::isfinite(read_port));
+bool TableLine::is_read() const { return std::isfinite(read_starboard) || std::isfinite(read_port); }
+
+double TableLine::off() const {
+  const double starboard = read_starboard - computed_starboard;
+  const double port = read_port - computed_port;
+  return std::isfinite(port) && !(std::abs(port) < std::abs(starboard)) ? port : starboard;
+}
+
+double TableLine::allowed(bool model) const {
+  return is_angle ? radians(0.5) : std::max(model ? 0.001 : 0.005, 0.01 * std::abs(computed_starboard));
 }
 
 std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {

@@ -17,7 +17,12 @@ struct TableLine {
   double computed_starboard, computed_port;  //!< m above the table, or rad; NaN where there is none
   double read_starboard, read_port;          //!< NaN where nothing was read
   std::string build_state;                   //!< of the reading
-  bool differs() const;                      //!< something was read, of a height
+  bool is_read() const;
+  //! Read less computed, of the side that is further off; NaN where nothing was read.
+  double off() const;
+  //! What a ruler (1 mm on a model, else 5 mm, or 1 % of the height) or an incidence meter (0.5°) leaves
+  //! open.
+  double allowed(bool model) const;
 };
 
 //! Every line of every loading that stands. Heights above the ground in the static state.

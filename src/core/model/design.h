@@ -312,6 +312,8 @@ struct Gear : Kept {
   bool unlinked = false;  //!< the port main leg is not the mirror image of the starboard one
   Leg main, third;
   Leg port;  //!< when unlinked; stored as if it stood to starboard
+  const Leg& leg(LegName name) const { return name == LegName::main ? main : third; }
+  Leg& leg(LegName name) { return name == LegName::main ? main : third; }
   bool operator==(const Gear&) const = default;
 };
 
@@ -416,6 +418,7 @@ struct Design : Kept {
   //! "nose" or "tail": what the third leg is called.
   const char* third_word() const { return is_tricycle() ? "nose" : "tail"; }
   bool is_model() const { return purpose.build == Build::model; }
+  bool smooth_field() const { return purpose.field == Field::tarmac || purpose.field == Field::indoor; }
   bool flies_on_wings() const { return purpose.lift == Lift::wing; }
   //! The port main leg: its own when unlinked, else the starboard one (both stored as if to starboard).
   const Leg& port_leg() const { return gear.unlinked ? gear.port : gear.main; }

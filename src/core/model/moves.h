@@ -2,9 +2,22 @@
 //! The moves a builder makes with a leg, as changes of a design: what a drag and what a cure apply.
 #pragma once
 
+#include <algorithm>
+#include <string>
+#include <vector>
+
 #include "core/model/design.h"
 
 namespace kranich {
+
+//! A name that no entry of a list bears yet: the word itself, or the word and the first free number from 2.
+template <class T>
+std::string unused_name(const std::vector<T>& list, const std::string& word) {
+  for (int n = 1;; ++n) {
+    const std::string name = n == 1 ? word : word + " " + std::to_string(n);
+    if (std::none_of(list.begin(), list.end(), [&](const T& e) { return e.name == name; })) return name;
+  }
+}
 
 //! Shifts a whole leg with its mount, hinge, spring and pivot (m).
 inline void shift_leg(Leg& leg, double dx, double dy, double dz) {

@@ -10,6 +10,25 @@
 
 namespace kranich::place {
 
+double contact_patch(const Wheel& w, double closure) {
+  return 2.3 * std::sqrt(w.width * w.diameter) * closure;
+}
+
+std::optional<FieldPressure> firmest_pressure(Field field) {
+  switch (field) {
+    case Field::tarmac:
+    case Field::indoor:
+      return std::nullopt;
+    case Field::turf:
+      return FieldPressure{350e3, "firm turf: below 350 kPa; soft turf 200 kPa"};
+    case Field::rough:
+      return FieldPressure{200e3, "soft turf: below 200 kPa"};
+    case Field::sand:
+      return FieldPressure{150e3, "sand: below 150 kPa"};
+  }
+  return std::nullopt;
+}
+
 std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, const WheelNeed& need) {
   double heaviest = 0;
   for (const auto& w : shelf) heaviest = std::max(heaviest, w.mass);
@@ -25,20 +44,17 @@ std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, co
     WheelCandidate c{i, law->squash(need.load), 0, 0, {}, 0};
     const double section = s.wheel.diameter / 2 - s.wheel.flat_radius;
     c.left = 1 - c.squash / section;
-    const double patch = 2.3 * std::sqrt(s.wheel.width * s.wheel.diameter) * c.squash;
-    c.ground_pressure =
-        s.wheel.tyre == Tyre::pneumatic && s.wheel.pressure.known() ? s.wheel.pressure.si : need.load / patch;
+    c.ground_pressure = s.wheel.tyre == Tyre::pneumatic && s.wheel.pressure.known()
+                            ? s.wheel.pressure.si
+                            : need.load / contact_patch(s.wheel, c.squash);
     const auto object = [&](const std::string& why) {
       c.objection += (c.objection.empty() ? "" : "; ") + why;
     };
     if (need.load > s.greatest_load) object(fmt::format("made for {:.0f} N", s.greatest_load));
     if (c.left < 0.1) object("squashed down to the rim");
     if (!need.model) {
-      const double most = need.field == Field::turf    ? 350e3
-                          : need.field == Field::rough ? 200e3
-                          : need.field == Field::sand  ? 150e3
-                                                       : 1e9;
-      if (c.ground_pressure > most) object("too hard for this field");
+      const auto most = firmest_pressure(need.field);
+      if (most && c.ground_pressure > most->pressure) object("too hard for this field");
     }
     if (std::isfinite(need.obstacle) && need.obstacle > s.wheel.diameter / 6)
       object("the field's bumps stop it");

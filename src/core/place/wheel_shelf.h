@@ -2,6 +2,7 @@
 //! Choosing a wheel from a shelf by load, field, size and mass. SI. Source: handbook, Place.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -34,6 +35,17 @@ struct WheelCandidate {
   std::string objection;   //!< empty where nothing speaks against it
   double score;            //!< less is better
 };
+
+//! Area on which a solid or unmeasured tyre stands when squashed by a closure (m): 2.3·√(width·diameter)·t,
+//! m2.
+double contact_patch(const Wheel& wheel, double closure);
+
+//! Most a field bears under a wheel of a full-size aircraft; nothing where the ground is firm.
+struct FieldPressure {
+  double pressure;  //!< Pa
+  const char* why;
+};
+std::optional<FieldPressure> firmest_pressure(Field field);
 
 //! Those without objection first; then by how far the diameter lies from what is wanted, and by mass.
 std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, const WheelNeed& need);

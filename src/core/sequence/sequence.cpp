@@ -58,7 +58,7 @@ std::optional<Actor> find_actor(const Design& d, const std::string& name, std::s
   }
   for (const LegName leg : {LegName::main, LegName::third}) {
     if (name != leg_actor(d, leg)) continue;
-    const Retraction& r = (leg == LegName::main ? d.gear.main : d.gear.third).retraction;
+    const Retraction& r = d.gear.leg(leg).retraction;
     if (!r.fitted) {
       problem = fmt::format("“{}” does not retract", name);
       return std::nullopt;

@@ -66,6 +66,23 @@ Mass from_scales(std::span<const WheelReading> wheels) {
   return sum(masses);
 }
 
+OnScales on_scales(const Weighing& w) {
+  for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare})
+    if (!g->known()) return {{}, "all three readings and their tares"};
+  for (const Given* g : {&w.third_x, &w.main_x, &w.half_track})
+    if (!g->known()) return {{}, "where the wheels stood when weighed"};
+  const WheelReading wheels[] = {{w.third, w.third_tare, w.third_x, 0},
+                                 {w.port, w.port_tare, w.main_x, -w.half_track},
+                                 {w.starboard, w.starboard_tare, w.main_x, w.half_track}};
+  return {from_scales(wheels), {}};
+}
+
+std::optional<Mass> difference(const Mass& wanted, const Mass& have) {
+  const double mass = wanted.mass - have.mass;
+  if (!(std::abs(mass) > 1e-6)) return std::nullopt;
+  return Mass{mass, (wanted.mass * wanted.at - have.mass * have.at) / mass};
+}
+
 TiltResult cg_height_by_tilt(const Tilt& t) {
   const auto height = [&](double nose, double port, double starboard, double tilted, double pitch) {
     const double weight = nose + port + starboard;

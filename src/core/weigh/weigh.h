@@ -46,6 +46,17 @@ struct WheelReading {
 //! Mass and CG from scales in the level attitude (z is left at 0): x = ΣRᵢxᵢ/ΣRᵢ.
 Mass from_scales(std::span<const WheelReading> wheels);
 
+//! What stood on the design's scales, level. Nothing, and what is missing, where a reading, a tare or a place
+//! is not given.
+struct OnScales {
+  std::optional<Mass> mass;
+  std::string missing;
+};
+OnScales on_scales(const Weighing& weighing);
+//! The mass, and where it must lie, that makes `have` into `wanted` (all three axes); negative: too much of
+//! it. Nothing where the two weigh the same.
+std::optional<Mass> difference(const Mass& wanted, const Mass& have);
+
 struct Tilt {
   double level_nose, level_port, level_starboard, tilted_nose;  //!< kg
   double pitch;                                                 //!< rad, nose up

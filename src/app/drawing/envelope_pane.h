@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Weigh's picture of every loading against the designer's range.
+#pragma once
+
+#include "app/drawing/board.h"
+
+namespace kranich::app {
+
+//! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up,
+//! its spread.
+class EnvelopePane : public Pane {
+ public:
+  using Pane::Pane;
+  QString name() const override { return QObject::tr("CG range"); }
+  QRectF bounds() const override { return {}; }
+  bool to_scale() const override { return false; }
+  QMarginsF margins() const override { return {4, 12, 12, 10}; }
+  void draw(Sheet& s) override;
+};
+
+}  // namespace kranich::app
