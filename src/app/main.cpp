@@ -7,6 +7,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
+#include <QThread>
 #include <QTimer>
 #include <QTranslator>
 #include <cstdio>
@@ -29,10 +30,7 @@ void settle(int rounds) {
   for (int round = 0; round < rounds; ++round) {
     QApplication::processEvents(QEventLoop::AllEvents, 20);
     QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-    struct timespec pause {
-      0, 10000000
-    };
-    nanosleep(&pause, nullptr);
+    QThread::msleep(10);
   }
 }
 

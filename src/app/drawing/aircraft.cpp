@@ -6,7 +6,6 @@
 #include <functional>
 
 #include "core/assess/standing.h"
-#include "core/place/keepout.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -66,27 +65,6 @@ QPolygonF section(const Pose& pose, const Surface& s, double share) {
     outline << pose.side(p);
   }
   return outline;
-}
-
-//! Convex hull, anticlockwise (monotone chain).
-QPolygonF convex_hull(QPolygonF p) {
-  std::sort(p.begin(), p.end(), [](const QPointF& a, const QPointF& b) {
-    return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y());
-  });
-  const auto cross = [](const QPointF& o, const QPointF& a, const QPointF& b) {
-    return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
-  };
-  QPolygonF hull;
-  for (int pass = 0; pass < 2; ++pass) {
-    const auto start = hull.size();
-    for (const auto& q : p) {
-      while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), q) <= 0) hull.removeLast();
-      hull << q;
-    }
-    hull.removeLast();
-    std::reverse(p.begin(), p.end());
-  }
-  return hull;
 }
 
 struct Palette {
@@ -215,77 +193,6 @@ void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, cons
 }
 
 }  // namespace
-
-QPointF Pose::side(const Vec3& p) const {
-  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch),
-          place::height_above_ground(p, stands_on, drawn_pitch)};
-}
-QPointF Pose::front(const Vec3& p) const {
-  return {-p.y(), place::height_above_ground(p, stands_on, drawn_pitch)};
-}
-QPointF Pose::plan(const Vec3& p) const { return {p.x(), -p.y()}; }
-Vec3 Pose::move_from_side(double dx, double dy) const {
-  return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0,
-          dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
-}
-QPointF Pose::main_contact() const {
-  return side({main.x, main_axle().y(), main.z}) - QPointF(0, main.radius);
-}
-QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
-
-Pose drawn_like(Pose ghost, const Pose& now) {
-  ghost.stands_on = now.stands_on;
-  ghost.drawn_pitch = now.drawn_pitch;
-  return ghost;
-}
-
-Pose pose_of(const Design& d, const LoadingState* loading, GearState state, double gear_position) {
-  Pose p;
-  p.design = &d;
-  p.state = gear_position > 0 ? GearState::extended : state;
-  p.gear_position = gear_position;
-  const auto wheels = stance::wheels_of(d);
-  const LoadingState nothing{"", {}, {}, {}, true};
-  const auto* on_legs = std::get_if<std::vector<stance::WheelOnLeg>>(&wheels);
-  const Standing s = standing_in(d, on_legs, loading ? *loading : nothing, p.state);
-  p.main = s.main;
-  p.third = s.third;
-  for (const WheelIndex which : {WheelIndex::third, WheelIndex::port, WheelIndex::starboard}) {
-    const auto i = static_cast<size_t>(which);
-    const Leg& leg = which == WheelIndex::third  ? d.gear.third
-                     : which == WheelIndex::port ? d.port_leg()
-                                                 : d.gear.main;
-    const stance::WheelState* at_rest = loading && loading->rest ? &loading->rest->wheels[i] : nullptr;
-    Pose::Wheel& w = p.wheels[i];
-    w.radius = radius_in_state(leg, p.state, at_rest);
-    if (on_legs) {
-      const auto& on = (*on_legs)[i];
-      const double q = coordinate_in_state(on, p.state, at_rest);
-      const auto at = on.leg.at(q);
-      w.axle = at.axle;
-      w.direction = at.wheel;
-      if (on.leg.path == force::Suspension::Path::hinged) w.turn = turn_about(on.leg.hinge_axis, q);
-    } else {
-      w.axle = axle_in_state(leg, nullptr, p.state, at_rest);
-      if (which == WheelIndex::port) w.axle = mirrored(w.axle);
-    }
-  }
-  if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius))
-    p.main = {0, 0, 0};
-  if (loading) {
-    p.pitch = s.pitch;
-    if (loading->mass.known()) {
-      p.cg = loading->mass.down.at + gear_position * (loading->mass.up.at - loading->mass.down.at);
-      p.has_cg = true;
-    }
-  } else if (const auto pitch = place::pitch_on(p.third, p.main)) {
-    p.pitch = *pitch;
-  }
-  if (!std::isfinite(p.pitch)) p.pitch = 0;
-  p.stands_on = p.main;
-  p.drawn_pitch = p.pitch;
-  return p;
-}
 
 QRectF side_bounds(const Pose& pose) {
   QPolygonF points;
@@ -443,43 +350,6 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
     s.pen(Theme::now().grey, 1, Qt::DashLine);
     s.circle(pose.front(p.hub.vec()), p.diameter / 2);
     if (std::abs(p.hub.y) > 1e-6) s.circle(pose.front(mirrored(p.hub.vec())), p.diameter / 2);
-  }
-}
-
-void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
-  const Theme& t = Theme::now();
-  const auto outline = [&](const place::Box& box, bool port) {
-    QPolygonF corners;
-    for (const double x : {box.low.x(), box.high.x()})
-      for (const double y : {box.low.y(), box.high.y()})
-        for (const double z : {box.low.z(), box.high.z()})
-          corners << s.frame().to_device(view(port ? mirrored(Vec3(x, y, z)) : Vec3(x, y, z)));
-    return convex_hull(corners);
-  };
-  std::vector<place::Box> solid;
-  for (const auto& k : d.airframe.keep_outs) {
-    const auto box = place::box_of(k);
-    if (!box) continue;
-    solid.push_back(*box);
-    for (const bool port : {false, true}) {
-      s.pen(t.grey, 1);
-      s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
-      s.painter().drawPolygon(outline(*box, port));
-    }
-  }
-  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
-    const auto unit = place::unit_of(*leg);
-    if (!unit) continue;
-    const bool runs_in =
-        std::any_of(solid.begin(), solid.end(), [&](const place::Box& b) { return b.overlaps(*unit); });
-    for (const bool port : {false, true}) {
-      if (port && leg == &d.gear.third) continue;
-      s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
-      QColor wash = runs_in ? t.fails : t.accent;
-      wash.setAlpha(40);
-      s.fill(wash);
-      s.painter().drawPolygon(outline(*unit, port));
-    }
   }
 }
 

@@ -12,9 +12,7 @@ void EnvelopePane::draw(Sheet& s) {
   const QRectF card = s.frame().device();
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
-  s.pen(t.line, 1);
-  s.fill(t.card);
-  p.drawRoundedRect(card, 3, 3);
+  s.card(card);
   p.setFont(text_font(8.5, true));
   p.setPen(t.ink);
   p.drawText(card.topLeft() + QPointF(8, 16), QObject::tr("Mass over CG station"));

@@ -7,6 +7,7 @@
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "core/assess/standing.h"
 #include "core/base/numerics.h"
 
 namespace kranich::app {
@@ -26,11 +27,11 @@ void StrokePane::draw(Sheet& s) {
           QObject::tr("to scale, the ground at rest"));
   if (!l.axle.known() || !l.wheel.diameter.known() || !l.travel.known()) return;
   const auto* loading = document_.loading();
-  const size_t wheel = leg == LegName::main ? 2 : 0;
+  const size_t wheel = wheel_of(leg);
   const double still = loading && loading->rest ? loading->rest->wheels[wheel].leg_closure : 0;
   const double tyre = loading && loading->rest ? loading->rest->wheels[wheel].tyre_closure : 0;
   double landing = std::nan("");
-  double landing_tyre = 1.5 * tyre;
+  double landing_tyre = tyre;  // without a computed landing nothing is known of it
   for (const auto& x : document_.assessment().landings) {
     if (x.leg != leg) continue;
     if (x.drop) {
@@ -163,9 +164,7 @@ const spring::DropResult* LandingTrace::of(LegName leg) {
 
 void TimePane::draw(Sheet& s) {
   const QRectF area = s.frame().device();
-  s.pen(Theme::now().line, 1);
-  s.fill(Theme::now().card);
-  s.painter().drawRoundedRect(area, 3, 3);
+  s.card(area);
   const auto* drop = trace_.of(leg);
   if (!drop || drop->trace.empty()) {
     s.painter().setPen(Theme::now().grey);
@@ -180,7 +179,7 @@ void TimePane::draw(Sheet& s) {
   Diagram g;
   g.title = QObject::tr("The landing: ground load, and strut load (dashed), over time");
   g.x_title = QObject::tr("s");
-  g.y_title = text_of(unit.symbol);
+  g.y_title = document_.unit(Kind::force);
   g.y_factor = 1 / unit.to_si;
   for (const auto& p : drop->trace) {
     g.curve.push_back({p.t, p.ground});
@@ -248,9 +247,7 @@ void TimePane::draw_energy(Sheet& s, const spring::DropResult& drop, const QRect
 
 void ForcePane::draw(Sheet& s) {
   const QRectF area = s.frame().device();
-  s.pen(Theme::now().line, 1);
-  s.fill(Theme::now().card);
-  s.painter().drawRoundedRect(area, 3, 3);
+  s.card(area);
   const Leg& l = document_.design().gear.leg(leg);
   const auto law = force::suspension_of(l);
   const auto* ok = std::get_if<force::Suspension>(&law);
@@ -266,8 +263,8 @@ void ForcePane::draw(Sheet& s) {
   const auto& length = display_unit(Kind::length, document_.units());
   const auto& force_unit = display_unit(Kind::force, document_.units());
   g.title = QObject::tr("Force at the wheel over the travel; dashed: the landing's loop");
-  g.x_title = QObject::tr("closure, %1").arg(QString::fromUtf8(length.symbol.data()));
-  g.y_title = QString::fromUtf8(force_unit.symbol.data());
+  g.x_title = QObject::tr("closure, %1").arg(document_.unit(Kind::length));
+  g.y_title = document_.unit(Kind::force);
   g.x_factor = 1 / length.to_si;
   g.y_factor = 1 / force_unit.to_si;
   // A vertical force at the axle against its rise, whatever path the leg takes.
@@ -278,7 +275,7 @@ void ForcePane::draw(Sheet& s) {
   for (int i = 0; i <= 80; ++i) g.curve.push_back(at_wheel(ok->most * i / 80));
   const auto* loading = document_.loading();
   if (loading && loading->rest) {
-    const auto& w = loading->rest->wheels[leg == LegName::main ? 2 : 0];
+    const auto& w = loading->rest->wheels[wheel_of(leg)];
     g.marks.push_back({at_wheel(w.coordinate),
                        QObject::tr("static %1").arg(document_.say(w.load, Kind::force)), Ink::accent});
   }

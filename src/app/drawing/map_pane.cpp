@@ -11,10 +11,6 @@
 namespace kranich::app {
 namespace {
 
-QString said(const Document& d, double si, Kind kind) {
-  return QString::fromStdString(format_quantity(si, kind, d.units()));
-}
-
 //! What a limit is called beside its curve, where there is little room.
 QString short_name(std::string_view id) {
   static const std::map<std::string_view, QString> names{
@@ -112,13 +108,10 @@ void MapPane::draw_blocked(Sheet& s) const {
   for (const auto& b : map_.blocked) bar(b.from, b.to, Qt::BDiagPattern, QString::fromStdString(b.name));
   const double far = 1e3;
   if (std::isfinite(map_.reach_low)) {
-    double from = -far;
-    for (const auto& b : map_.blocked)
-      if (b.to <= map_.reach_low + 1e-9) from = std::max(from, -far);
     double to = map_.reach_low;
     for (const auto& b : map_.blocked)
       if (std::abs(b.to - map_.reach_low) < 1e-6) to = b.from;
-    bar(from, to, Qt::Dense6Pattern, {});
+    bar(-far, to, Qt::Dense6Pattern, {});
   }
   if (std::isfinite(map_.reach_high)) {
     double from = map_.reach_high;
@@ -137,7 +130,7 @@ void MapPane::draw_boundaries(Sheet& s) const {
   for (const auto& b : map_.boundaries) {
     const Measure& m = measure(b.measure);
     const QString name = QStringLiteral("%1 %2%3").arg(short_name(b.measure), b.upper ? "≤ " : "≥ ",
-                                                       said(document_, b.limit, m.kind));
+                                                       document_.say(b.limit, m.kind));
     s.no_fill();
     s.pen(b.out_of_reach ? Ink::faint : Ink::normal, 1.3, b.out_of_reach ? Qt::DotLine : Qt::SolidLine);
     std::vector<QPointF> points;
@@ -210,13 +203,13 @@ void MapPane::draw_pointer(Sheet& s) {
     if (!f.fails) continue;
     const Measure& m = measure(f.measure);
     fails << QStringLiteral("%1 %2 (%3)")
-                 .arg(text_of(m.title), said(document_, f.value, m.kind), QString::fromStdString(f.loading));
+                 .arg(text_of(m.title), document_.say(f.value, m.kind), QString::fromStdString(f.loading));
   }
   for (const auto& b : map_.blocked)
     if (at.x() > b.from && at.x() < b.to)
       fails << QObject::tr("the unit runs into the %1").arg(QString::fromStdString(b.name));
-  const QString where = QStringLiteral("%1, %2").arg(said(document_, at.x(), Kind::length),
-                                                     said(document_, at.y(), Kind::length));
+  const QString where =
+      QStringLiteral("%1, %2").arg(document_.say(at.x(), Kind::length), document_.say(at.y(), Kind::length));
   under_pointer_ = fails.isEmpty() ? QObject::tr("%1: all of these hold here").arg(where)
                                    : QObject::tr("%1 fails: %2").arg(where, fails.join("; "));
   // A card at the corner away from the pointer.

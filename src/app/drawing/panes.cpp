@@ -9,11 +9,6 @@
 #include "core/model/moves.h"
 
 namespace kranich::app {
-namespace {
-
-QString mm(const Document& d, double si, Kind kind = Kind::length) {
-  return QString::fromStdString(format_quantity(si, kind, d.units()));
-}
 
 const Finding* finding_for(const Document& doc, std::string_view id, const std::string& loading) {
   const Finding* any = nullptr;
@@ -24,47 +19,18 @@ const Finding* finding_for(const Document& doc, std::string_view id, const std::
   return any;
 }
 
-}  // namespace
-
 Pose pose_now(const Document& doc) {
   return pose_of(doc.design(), doc.loading(), doc.state(), doc.gear_position());
 }
 
 void draw_others(Sheet& s, const Document& doc, const Pose& now, void (*draw)(Sheet&, const Pose&, Look)) {
-  for (const auto& v : doc.laid_over()) {
-    const auto* l = v.assessment.loading(doc.loading_name().toStdString());
-    draw(s, drawn_like(pose_of(v.design, l, doc.state(), doc.gear_position()), now), Look::pinned);
-  }
-  if (const Design* pinned = doc.pinned()) {
-    const auto* l = doc.pinned_assessment()->loading(doc.loading_name().toStdString());
-    draw(s, drawn_like(pose_of(*pinned, l, doc.state(), doc.gear_position()), now), Look::pinned);
-  }
-  if (const Design* before = doc.before_drag()) {
-    const auto* l = doc.assessment_before_drag()->loading(doc.loading_name().toStdString());
-    draw(s, drawn_like(pose_of(*before, l, doc.state(), doc.gear_position()), now), Look::ghost);
-  }
-}
-
-void shift_cg(Design& d, const std::string& loading, double dx) {
-  // The CG is a result: it moves by sliding something aboard. What slides is marked in the ledger.
-  for (auto& l : d.loadings) {
-    if (l.name != loading) continue;
-    const auto sum = weigh::sum_loading(d, l);
-    if (!sum.known()) return;
-    for (auto& aboard : l.aboard)
-      for (auto& item : d.ledger)
-        if (item.name == aboard.item && item.slides) {
-          const double mass = aboard.mass.known() ? aboard.mass.si : item.mass.si;
-          Given& x = aboard.x.known() ? aboard.x : item.at.x;
-          x.si += weigh::move_of_item(sum.down.mass, 0, dx, mass);
-          return;
-        }
-    for (auto& item : d.ledger)
-      if (item.slides && item.group != Group::load) {
-        item.at.x.si += weigh::move_of_item(sum.down.mass, 0, dx, item.mass);
-        return;
-      }
-  }
+  const auto other = [&](const Design& d, const Assessment& a, Look look) {
+    const auto* l = a.loading(doc.loading_name().toStdString());
+    draw(s, drawn_like(pose_of(d, l, doc.state(), doc.gear_position()), now), look);
+  };
+  for (const auto& v : doc.laid_over()) other(v.design, v.assessment, Look::pinned);
+  if (doc.pinned()) other(*doc.pinned(), *doc.pinned_assessment(), Look::pinned);
+  if (doc.before_drag()) other(*doc.before_drag(), *doc.assessment_before_drag(), Look::ghost);
 }
 
 QRectF SidePane::bounds() const { return side_bounds(pose_now(document_)); }
@@ -79,7 +45,7 @@ void SidePane::draw(Sheet& s) {
   draw_others(s, document_, pose, draw_side);
   s.title(QObject::tr("Side"), QObject::tr("%1 · %2 · pitch %3")
                                    .arg(document_.loading_name(), text_of(gear_state_word(pose.state)),
-                                        mm(document_, pose.pitch, Kind::angle)));
+                                        document_.say(pose.pitch, Kind::angle)));
   if (l && !l->no_rest.empty()) {
     s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"),
            QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
@@ -167,8 +133,8 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   // Loads and wheelbase.
   const QPointF third = pose.third_contact();
   s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
-              QObject::tr("wheelbase %1").arg(mm(document_, std::abs(contact.x() - third.x()))), 40,
-              Ink::grey);
+              QObject::tr("wheelbase %1").arg(document_.say(std::abs(contact.x() - third.x()), Kind::length)),
+              40, Ink::grey);
   const char* share = d.is_tricycle() ? "place.nose_share" : "place.tail_share";
   if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
     s.label({third.x(), 0},
@@ -178,14 +144,15 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   const double from_cg = d.gear.main.axle.x - pose.cg.x();
   s.label({contact.x(), 0},
           QObject::tr("main axle %1, %2 %3 the CG")
-              .arg(mm(document_, d.gear.main.axle.x), mm(document_, std::abs(from_cg)),
+              .arg(document_.say(d.gear.main.axle.x, Kind::length),
+                   document_.say(std::abs(from_cg), Kind::length),
                    from_cg >= 0 ? QObject::tr("behind") : QObject::tr("ahead of")),
           Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
   // Propeller clearance.
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) continue;
     const QPointF tip = pose.side(place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, pose.drawn_pitch));
-    s.vertical_dimension(tip, {tip.x(), 0}, mm(document_, tip.y()), -14, Ink::grey);
+    s.vertical_dimension(tip, {tip.x(), 0}, document_.say(tip.y(), Kind::length), -14, Ink::grey);
   }
 }
 
@@ -208,7 +175,7 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   const QPolygonF wing = wing_section(pose, 0.15 * d.airframe.wing.span);
   if (!wing.isEmpty() && d.airframe.wing.incidence.known())
     s.label(wing.boundingRect().center(),
-            QObject::tr("wing %1").arg(mm(document_, pose.pitch + d.airframe.wing.incidence, Kind::angle)),
+            QObject::tr("wing %1").arg(document_.say(pose.pitch + d.airframe.wing.incidence, Kind::angle)),
             Ink::normal, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8.5, true);
   if (!l || !l->rest) return;
   // Loads as arrows up from the ground, their length by share of the weight.
@@ -224,27 +191,29 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
     s.label(foot, text, Ink::accent, side | Qt::AlignTop, {0, 11}, 8.5, true);
   };
   const auto& w = l->rest->wheels;
-  arrow(pose.third_contact(), w[0].load, mm(document_, w[0].load, Kind::force), Qt::AlignHCenter);
+  arrow(pose.third_contact(), w[0].load, document_.say(w[0].load, Kind::force), Qt::AlignHCenter);
   arrow(pose.main_contact(), w[1].load + w[2].load,
-        QObject::tr("2 × %1").arg(mm(document_, (w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
+        QObject::tr("2 × %1").arg(document_.say((w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
   s.label(
       pose.third_contact(),
-      QObject::tr("leg %1, tyre %2").arg(mm(document_, w[0].leg_closure), mm(document_, w[0].tyre_closure)),
+      QObject::tr("leg %1, tyre %2")
+          .arg(document_.say(w[0].leg_closure, Kind::length), document_.say(w[0].tyre_closure, Kind::length)),
       Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
   s.label(
       pose.main_contact(),
-      QObject::tr("leg %1, tyre %2").arg(mm(document_, w[2].leg_closure), mm(document_, w[2].tyre_closure)),
+      QObject::tr("leg %1, tyre %2")
+          .arg(document_.say(w[2].leg_closure, Kind::length), document_.say(w[2].tyre_closure, Kind::length)),
       Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
   // Heights one can check with a ruler.
   for (const auto& p : d.airframe.propellers)
     if (p.hub.known() && p.diameter.known() && p.tilt.known()) {
       const QPointF tip = pose.side(place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, pose.drawn_pitch));
-      s.vertical_dimension(tip, {tip.x(), 0}, mm(document_, tip.y()), -14, Ink::grey);
+      s.vertical_dimension(tip, {tip.x(), 0}, document_.say(tip.y(), Kind::length), -14, Ink::grey);
     }
   if (!d.airframe.bodies.empty() && !d.airframe.bodies[0].sections.empty()) {
     const auto& last = d.airframe.bodies[0].sections.back();
     const QPointF tail = pose.side({last.x, 0, last.bottom});
-    s.vertical_dimension(tail, {tail.x(), 0}, mm(document_, tail.y()), 10, Ink::grey);
+    s.vertical_dimension(tail, {tail.x(), 0}, document_.say(tail.y(), Kind::length), 10, Ink::grey);
   }
 }
 
@@ -284,7 +253,7 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
     s.painter().drawEllipse(s.frame().to_device(w), r, r);
     if (out || mass < 0.02 * heaviest) continue;
     const QString text =
-        QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), mm(document_, mass, Kind::mass));
+        QStringLiteral("%1 %2").arg(QString::fromStdString(i.name), document_.say(mass, Kind::mass));
     const double width = metrics.horizontalAdvance(text) + 4;
     const QPointF dev = s.frame().to_device(w);
     struct Try {
@@ -312,10 +281,10 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
     const QPointF b = s.frame().to_device(QPointF(pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0));
     s.painter().fillRect(QRectF(a + QPointF(0, 12), b + QPointF(0, 20)), Theme::now().band);
     s.label({pose.side({f.cg_forward_limit, 0, pose.cg.z()}).x(), 0},
-            QObject::tr("CG from %1").arg(mm(document_, f.cg_forward_limit)), Ink::grey,
+            QObject::tr("CG from %1").arg(document_.say(f.cg_forward_limit, Kind::length)), Ink::grey,
             Qt::AlignRight | Qt::AlignVCenter, {-6, 16}, 8);
     s.label({pose.side({f.cg_aft_limit, 0, pose.cg.z()}).x(), 0},
-            QObject::tr("to %1").arg(mm(document_, f.cg_aft_limit)), Ink::grey,
+            QObject::tr("to %1").arg(document_.say(f.cg_aft_limit, Kind::length)), Ink::grey,
             Qt::AlignLeft | Qt::AlignVCenter, {6, 16}, 8);
   }
   for (const auto& l : document_.assessment().loadings) {
@@ -328,10 +297,11 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
   }
   if (pose.has_cg) {
     s.cg(pose.side(pose.cg), true);
-    s.label(pose.side(pose.cg),
-            QObject::tr("CG %1, %2")
-                .arg(mm(document_, pose.cg.x()), mm(document_, chosen->mass.down.mass, Kind::mass)),
-            Ink::normal, Qt::AlignHCenter | Qt::AlignBottom, {0, -14}, 9, true);
+    s.label(
+        pose.side(pose.cg),
+        QObject::tr("CG %1, %2")
+            .arg(document_.say(pose.cg.x(), Kind::length), document_.say(chosen->mass.down.mass, Kind::mass)),
+        Ink::normal, Qt::AlignHCenter | Qt::AlignBottom, {0, -14}, 9, true);
   }
 }
 
@@ -373,7 +343,7 @@ std::vector<Handle> SidePane::handles() const {
   if (overlay_ == Overlay::place && pose.has_cg)
     list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12,
                     [to_air, name = document_.loading_name().toStdString()](Design& x, double dx, double dy) {
-                      shift_cg(x, name, to_air(dx, dy).x());
+                      weigh::shift_cg(x, name, to_air(dx, dy).x());
                     }});
   for (size_t i = 0; overlay_ == Overlay::place && i < d.airframe.low_points.size(); ++i)
     if (d.airframe.low_points[i].at.known() && d.airframe.low_points[i].role != PointRole::wing_tip)
@@ -395,115 +365,6 @@ std::vector<Handle> SidePane::handles() const {
              x.airframe.propellers[i].hub.x.si += m.x();
              x.airframe.propellers[i].hub.z.si += m.z();
            }});
-  return list;
-}
-
-QRectF FrontPane::bounds() const { return front_bounds(pose_now(document_)); }
-
-void FrontPane::draw(Sheet& s) {
-  const Pose pose = pose_now(document_);
-  s.ground(0);
-  draw_front(s, pose);
-  if (pose.gear_position == 0)
-    draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
-  draw_others(s, document_, pose, draw_front);
-  s.title(QObject::tr("Front"), document_.design().gear.unlinked ? QObject::tr("port as measured on its own")
-                                                                 : QObject::tr("starboard = port"));
-  if (document_.design().gear.main.axle.known() && pose.gear_position == 0) {
-    const double starboard = pose.main_axle().y();
-    const double port = pose.port_axle().y();
-    s.dimension({-starboard, 0}, {-port, 0},
-                QObject::tr("wheels %1 apart").arg(mm(document_, starboard - port)), 26, Ink::normal);
-  }
-  if (pose.has_cg) s.cg(pose.front(pose.cg), true);
-}
-
-std::vector<Handle> FrontPane::handles() const {
-  const Pose pose = pose_now(document_);
-  if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
-  std::vector<Handle> list{
-      {"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
-       [](Design& x, double dx, double) { for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); }); }}};
-  // A leg that is bent out keeps its length: the wheel goes out and up about the leg's top.
-  const Leg& main = document_.design().gear.main;
-  if (!main.retraction.fitted && main.top.known()) {
-    const double drop = main.top.z - main.axle.z;
-    const Vec3 middle = (main.top.vec() + pose.main_axle()) / 2;
-    list.push_back({"bend", QObject::tr("main legs, bent out at constant length"), pose.front(middle), 9,
-                    [drop](Design& x, double dx, double) {
-                      for_mains(x, [&](Leg& leg) { bend_leg_out(leg, -2 * dx / drop); });
-                    },
-                    true});
-  }
-  return list;
-}
-
-QRectF PlanPane::bounds() const { return plan_bounds(pose_now(document_)); }
-
-void PlanPane::draw(Sheet& s) {
-  const Design& d = document_.design();
-  const Pose pose = pose_now(document_);
-  draw_plan(s, pose);
-  draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.plan(p); });
-  draw_others(s, document_, pose, draw_plan);
-  const Finding* over = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
-                                    document_.loading_name().toStdString());
-  s.title(QObject::tr("Plan"),
-          over && std::isfinite(over->value)
-              ? QStringLiteral("%1 %2, %3")
-                    .arg(d.is_tricycle() ? QObject::tr("turnover") : QObject::tr("tips sideways at"),
-                         value_text(*over, document_.units()), text_of(verdict_word(over->verdict)))
-              : QString());
-  if (pose.gear_position > 0) return;
-  const QPointF third = pose.plan(pose.third_axle());
-  const QPointF starboard = pose.plan(pose.main_axle());
-  const QPointF port = pose.plan(pose.port_axle());
-  s.no_fill();
-  s.pen(Ink::accent, 1.1, Qt::DashLine);
-  s.polyline(QPolygonF({third, starboard, port}), true);
-  if (!pose.has_cg) return;
-  const QPointF cg = pose.plan(pose.cg);
-  // The tipping rose: an acceleration of a/g throws the CG out by a/g times its height. The circle is the
-  // largest that stays on the wheels.
-  if (const Finding* tip = finding_for(document_, "place.tipping", document_.loading_name().toStdString());
-      tip && std::isfinite(tip->value) && tip->value > 0) {
-    double height = 0;
-    for (const auto& w : tip->working)
-      if (w.name == "h") height = w.si;
-    s.no_fill();
-    s.pen(Ink::grey, 1, Qt::DotLine);
-    s.circle(cg, tip->value * height);
-    s.label(cg + QPointF(0, -tip->value * height),
-            QObject::tr("%1 tips it").arg(value_text(*tip, document_.units())), Ink::grey,
-            Qt::AlignHCenter | Qt::AlignTop, {0, 2}, 7.5);
-  }
-  const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
-                                 document_.loading_name().toStdString());
-  if (f && std::isfinite(f->value)) {
-    const QPointF along = starboard - third;
-    const double length2 = along.x() * along.x() + along.y() * along.y();
-    const QPointF to_cg = cg - third;
-    const QPointF foot = third + along * ((to_cg.x() * along.x() + to_cg.y() * along.y()) / length2);
-    s.pen(ink_of(f->verdict), 1.8);
-    s.line(cg, foot);
-  }
-  s.cg(cg, true);
-}
-
-std::vector<Handle> PlanPane::handles() const {
-  const Pose pose = pose_now(document_);
-  const Design& d = document_.design();
-  if (document_.gear_position() > 0) return {};
-  std::vector<Handle> list;
-  if (d.gear.main.axle.known())
-    list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13,
-                    [](Design& x, double dx, double dy) {
-                      for_mains(x, [&](Leg& leg) { shift_leg(leg, dx, -dy, 0); });
-                    }});
-  if (d.gear.third.axle.known())
-    list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())),
-                    pose.plan(pose.third_axle()), 11,
-                    [](Design& x, double dx, double) { shift_leg(x.gear.third, dx, 0, 0); }});
   return list;
 }
 

@@ -51,7 +51,7 @@ Pose pose_now(const Document& document);
 void draw_others(Sheet& sheet, const Document& document, const Pose& now,
                  void (*draw)(Sheet&, const Pose&, Look));
 
-//! Moves the CG of a loading by sliding what slides aboard.
-void shift_cg(Design& design, const std::string& loading, double dx);
+//! The worst finding of a measure in a loading, or of one that hangs on no loading; null if there is none.
+const Finding* finding_for(const Document& document, std::string_view id, const std::string& loading);
 
 }  // namespace kranich::app

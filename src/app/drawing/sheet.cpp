@@ -220,6 +220,32 @@ void Sheet::note(const QPointF& corner, const QString& heading, const QString& t
             Qt::AlignLeft | Qt::AlignTop, small, false);
 }
 
+QPolygonF convex_hull(QPolygonF p) {
+  std::sort(p.begin(), p.end(), [](const QPointF& a, const QPointF& b) {
+    return a.x() < b.x() || (a.x() == b.x() && a.y() < b.y());
+  });
+  const auto cross = [](const QPointF& o, const QPointF& a, const QPointF& b) {
+    return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
+  };
+  QPolygonF hull;
+  for (int pass = 0; pass < 2; ++pass) {
+    const auto start = hull.size();
+    for (const auto& q : p) {
+      while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), q) <= 0) hull.removeLast();
+      hull << q;
+    }
+    hull.removeLast();
+    std::reverse(p.begin(), p.end());
+  }
+  return hull;
+}
+
+void Sheet::card(const QRectF& device) {
+  pen(Theme::now().line, 1);
+  fill(Theme::now().card);
+  p_.drawRoundedRect(device, 3, 3);
+}
+
 void Sheet::title(const QString& text, const QString& more) {
   const QPointF at = frame_.device().topLeft() + QPointF(-12, -22) * unit_;
   const QFont f = font(9, true);

@@ -40,6 +40,9 @@ enum class Ink { normal, grey, faint, accent, fails, tight, holds, pinned };
 QColor ink_colour(Ink ink);
 Ink ink_of(Verdict verdict);
 
+//! Convex hull, anticlockwise (monotone chain).
+QPolygonF convex_hull(QPolygonF points);
+
 //! A painter with a frame. `unit` is the device size of one screen pixel: 1 on screen, more on paper.
 class Sheet {
  public:
@@ -80,6 +83,8 @@ class Sheet {
   //! A framed note with a title, its pointer to a world point. `corner` in device coordinates.
   void note(const QPointF& corner, const QString& title, const QString& text, Ink ink,
             const QPointF& points_to);
+  //! The framed ground of a diagram, device coordinates.
+  void card(const QRectF& device);
   void title(const QString& text, const QString& more = {});
 
  private:

@@ -11,13 +11,7 @@
 #include "core/swing/swing.h"
 
 namespace kranich::app {
-namespace {
-
-QString said(const Document& d, double si, Kind kind = Kind::length) {
-  return QString::fromStdString(format_quantity(si, kind, d.units()));
-}
-
-}  // namespace
+namespace {}  // namespace
 
 const LegSwing* SwingPane::result() const {
   for (const auto& s : document_.assessment().swings)
@@ -67,7 +61,7 @@ void SwingPane::draw_well(Sheet& s) {
   s.polyline(solid, true);
   s.label(QPointF((lo.x() + hi.x()) / 2, hi.y()), QString::fromStdString(w.name), Ink::grey,
           Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
-  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, said(document_, hi.x() - lo.x()),
+  s.dimension({lo.x(), hi.y()}, {hi.x(), hi.y()}, document_.say(hi.x() - lo.x(), Kind::length),
               -0.6 * wall * s.frame().scale() / s.unit() - 8, Ink::grey);
 }
 
@@ -116,8 +110,8 @@ void SwingPane::draw(Sheet& s) {
   }
   s.title(who, QObject::tr("%1 · %2 of %3")
                    .arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from starboard"),
-                        said(document_, share * l.retraction.unit_angle, Kind::angle),
-                        said(document_, l.retraction.unit_angle, Kind::angle)));
+                        document_.say(share * l.retraction.unit_angle, Kind::angle),
+                        document_.say(l.retraction.unit_angle, Kind::angle)));
   draw_well(s);
   if (!r || !r->input) {
     s.label(s.frame().to_world(s.frame().device().center()),
@@ -166,13 +160,15 @@ void SwingPane::draw(Sheet& s) {
   s.pen(ink, 2);
   s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13 * s.unit(), 13 * s.unit());
   s.line(a, b);
-  s.note(s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40),
-         QObject::tr("%1 to %2 %3")
-             .arg(QString::fromStdString(swing::part_word(r->least->part)),
-                  QString::fromStdString(r->least->obstacle), said(document_, r->least->distance)),
-         QObject::tr("at %1, wants %2")
-             .arg(said(document_, r->least->turn, Kind::angle), said(document_, r->input->wanted_clearance)),
-         ink, (a + b) / 2);
+  s.note(
+      s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40),
+      QObject::tr("%1 to %2 %3")
+          .arg(QString::fromStdString(swing::part_word(r->least->part)),
+               QString::fromStdString(r->least->obstacle), document_.say(r->least->distance, Kind::length)),
+      QObject::tr("at %1, wants %2")
+          .arg(document_.say(r->least->turn, Kind::angle),
+               document_.say(r->input->wanted_clearance, Kind::length)),
+      ink, (a + b) / 2);
 }
 
 std::vector<Handle> SwingPane::handles() const {
@@ -211,13 +207,11 @@ void ClearancePane::draw(Sheet& s) {
   const LegSwing* r = swing_.result();
   if (!r || !r->input || !r->least) return;
   const QRectF area = s.frame().device();
-  s.pen(Theme::now().line, 1);
-  s.fill(Theme::now().card);
-  s.painter().drawRoundedRect(area, 3, 3);
+  s.card(area);
   Diagram g;
   const auto& length = display_unit(Kind::length, document_.units());
   g.title = QObject::tr("Least clearance on the way");
-  g.y_title = QString::fromUtf8(length.symbol.data());
+  g.y_title = document_.unit(Kind::length);
   g.x_title = QObject::tr("turn, °");
   g.y_factor = 1 / length.to_si;
   const double full = r->input->moving.full_turn;
@@ -227,7 +221,7 @@ void ClearancePane::draw(Sheet& s) {
   }
   g.marks.push_back({{degrees(r->least->turn), r->least->distance},
                      QStringLiteral("%1 %2").arg(QString::fromStdString(swing::part_word(r->least->part)),
-                                                 said(document_, r->least->distance)),
+                                                 document_.say(r->least->distance, Kind::length)),
                      r->least->distance < r->input->wanted_clearance ? Ink::fails : Ink::holds});
   g.fit();
   g.band_low = g.y_low;

@@ -12,6 +12,7 @@
 #include "app/drawing/landing_panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "core/assess/standing.h"
 #include "core/io/csv.h"
 #include "core/spring/drop.h"
 #include "core/spring/shelf.h"
@@ -162,15 +163,14 @@ class SpringPage : public StationPage {
       if (!model) ladder_->setText({});
       return;
     }
-    spring::DropModel bench = *model;
-    bench.lift_ratio = 0;
-    const double step = document_.design().is_model() ? 0.05 : 0.1;
-    const auto l = spring::drop_ladder(bench, step, step, 1.5, document_.design().landing.load_factor);
+    const auto b =
+        spring::bench_ladder(*model, document_.design().is_model(), document_.design().landing.load_factor);
+    const auto& l = b.ladder;
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
-    QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(step));
+    QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(b.step));
     s += l.first_that_bottoms ? tr("first bottoms at <b>%1</b> (just at %2)")
                                     .arg(length(*l.first_that_bottoms), length(l.just_bottoms.value_or(0)))
-                              : tr("does not bottom up to %1").arg(length(1.5));
+                              : tr("does not bottom up to %1").arg(length(b.top));
     if (l.first_over_factor) s += tr("; over the load factor from %1").arg(length(*l.first_over_factor));
     s +=
         tr(". Remove people and propeller, guard the sides, catch the rebound, start low, inspect after "
@@ -215,37 +215,23 @@ class SpringPage : public StationPage {
         parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
     // What each school gives, side by side.
     const auto* loading = document_.loading();
-    const auto speed = [&](double v) { return document_.say(v, Kind::speed); };
-    const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s;
-    const auto panels = weigh::wing_panels(d.airframe.wing);
-    const auto line = [&](School school, const QString& what, const QString& gives) {
+    for (const auto& [school, title] : {std::pair{School::rule, tr("by rule")},
+                                        {School::ladder, tr("by drop ladder")},
+                                        {School::similarity, tr("by similarity")}}) {
       const bool taken = d.landing.school == school;
+      QString gives = tr("needs the mass");
+      if (loading && loading->mass.known()) {
+        const auto sink = sink_speed_by(school, d, loading->mass.down.mass);
+        const auto* v = std::get_if<double>(&sink);
+        gives = v ? tr("%1, a free drop of %2")
+                        .arg(document_.say(*v, Kind::speed),
+                             document_.say(spring::drop_of_sink_speed(*v), Kind::length))
+                  : tr("needs %1").arg(QString::fromStdString(std::get<std::string>(sink)));
+      }
       s += QStringLiteral("%1%2: %3%4<br>")
-               .arg(taken ? "<b>" : "", what, gives, taken ? tr(" – taken</b>") : QString());
-    };
-    if (loading && loading->mass.known() && !panels.empty()) {
-      const auto r =
-          spring::landing_by_rule(loading->mass.down.mass, weigh::mean_aerodynamic_chord(0, panels).area);
-      line(School::rule, tr("by rule"),
-           tr("%1, free drop %2").arg(speed(r.sink_speed), length(r.drop_height)));
-    } else {
-      line(School::rule, tr("by rule"), tr("needs mass and wing"));
+               .arg(taken ? "<b>" : "", title, gives, taken ? tr(" – taken</b>") : QString());
     }
-    line(School::ladder, tr("by drop ladder"),
-         d.landing.ladder_height.known()
-             ? tr("%1 from %2")
-                   .arg(speed(spring::sink_speed_of_drop(d.landing.ladder_height)),
-                        length(d.landing.ladder_height))
-             : tr("needs a drop height (100–150 mm light, 250 mm and more heavy models)"));
-    line(School::similarity, tr("by similarity"),
-         d.landing.prototype_sink_speed.known() && d.purpose.scale_denominator.known()
-             ? tr("%1 at 1:%2")
-                   .arg(speed(
-                       spring::froude(d.purpose.scale_denominator, d.landing.prototype_sink_speed, 0, 0, 0, 0)
-                           .sink_speed))
-                   .arg(d.purpose.scale_denominator.si)
-             : tr("needs the prototype's sink speed and the scale"));
     if (!d.landing.reason.empty())
       s += tr("<i>why: %1</i>").arg(QString::fromStdString(d.landing.reason).toHtmlEscaped());
     schools_->setText(s);
@@ -266,8 +252,8 @@ class SpringPage : public StationPage {
     std::vector<Coil> coils;
     for (const auto& s : shelf_) coils.push_back(s.coil);
     ranked_ = spring::rank_springs(
-        coils, {leg.travel, loading->rest->wheels[stroke_->leg == LegName::main ? 2 : 0].load,
-                leg.spring.coil.motion_ratio, leg.spring.coil.count, leg.spring.coil.installed_length});
+        coils, {leg.travel, loading->rest->wheels[wheel_of(stroke_->leg)].load, leg.spring.coil.motion_ratio,
+                leg.spring.coil.count, leg.spring.coil.installed_length});
     shelf_note_->setText(
         tr("<b>Shelf</b> &nbsp; coil springs for %1 of travel in %2 of room, best first; double-click fits "
            "one")

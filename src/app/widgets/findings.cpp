@@ -48,8 +48,7 @@ const Finding* same_check(const Assessment* in, const Finding& f) {
 
 QString over_box_text(const Finding& f, const Spread* spread) {
   if (!spread) return {};
-  const auto bad = [](Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ? 1 : 0; };
-  if (bad(spread->over_box) <= bad(f.verdict)) return {};
+  if (severity(spread->over_box) <= severity(f.verdict)) return {};
   return spread->over_box == Verdict::fails ? QObject::tr("may fail") : QObject::tr("may be tight");
 }
 

@@ -4,6 +4,7 @@
 
 #include <optional>
 #include <string>
+#include <variant>
 #include <vector>
 
 #include "core/base/finding.h"
@@ -72,6 +73,9 @@ struct Stations {
 //! `near`: the assessment of a design that differs little; its rests are where the search for the new ones
 //! starts. The answer is the same without it.
 Assessment assess(const Design& design, Stations which = {}, const Assessment* near = nullptr);
+
+//! Sink speed (m/s) that a school gives for a design at a mass (kg), or what the school lacks.
+std::variant<double, std::string> sink_speed_by(School school, const Design& design, double mass);
 
 //! The worst finding of each check (measure and subject) over all loadings, worst margins first.
 std::vector<const Finding*> worst_of_each(const Assessment& assessment);

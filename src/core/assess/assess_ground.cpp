@@ -146,12 +146,9 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
   }
 }
 
-namespace {
-
-//! Sink speed by the school chosen, or what it lacks.
-std::variant<double, std::string> design_sink_speed(const Design& d, double mass) {
+std::variant<double, std::string> sink_speed_by(School school, const Design& d, double mass) {
   const Landing& landing = d.landing;
-  switch (landing.school) {
+  switch (school) {
     case School::rule: {
       const auto panels = weigh::wing_panels(d.airframe.wing);
       if (panels.empty()) return "the wing's span and chords";
@@ -159,7 +156,8 @@ std::variant<double, std::string> design_sink_speed(const Design& d, double mass
       return spring::landing_by_rule(mass, area).sink_speed;
     }
     case School::ladder:
-      if (!landing.ladder_height.known()) return "the drop height chosen";
+      if (!landing.ladder_height.known())
+        return "the drop height chosen (models: 100–150 mm light, 250 mm and more heavy)";
       return spring::sink_speed_of_drop(landing.ladder_height);
     case School::similarity:
       if (!landing.prototype_sink_speed.known() || !d.purpose.scale_denominator.known())
@@ -168,6 +166,8 @@ std::variant<double, std::string> design_sink_speed(const Design& d, double mass
   }
   return "the school";
 }
+
+namespace {
 
 void coil_findings(const Leg& leg, Collector& collect) {
   const auto coil = force::coil_at_wheel(leg.spring.coil);
@@ -273,6 +273,8 @@ void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, Le
                     {"into the damper", drop.shares.damper, Kind::share},
                     {"into the tyre", drop.shares.tyre, Kind::share}};
   factor.assumption = "stops 20 times as stiff as the spring's end; vertical motion";
+  if (landing.model->spring.kind != force::LegLaw::Kind::rigid && !leg.spring.friction.known())
+    factor.assumption += "; no friction of the strut, since none is given";
   auto& stroke = collect.add("spring.drop_stroke", drop.stroke_used, at_most(leg.travel, "the leg's travel"));
   stroke.working = {{"strut efficiency", drop.strut_efficiency, Kind::share},
                     {"peak strut load", drop.peak_strut, Kind::force}};
@@ -306,7 +308,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
   landing.sink_speed = landing.mass = std::nan("");
   landing.sag = leg.travel > 0 ? state.leg_closure / leg.travel : 0;
 
-  const auto sink = design_sink_speed(d, heaviest->mass.down.mass);
+  const auto sink = sink_speed_by(d.landing.school, d, heaviest->mass.down.mass);
   const Landing& in = d.landing;
   if (const auto* missing = std::get_if<std::string>(&sink)) {
     collect.unknown("spring.stroke", *missing);

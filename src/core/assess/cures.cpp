@@ -31,9 +31,7 @@ void delay(std::vector<Step>& steps, Action action, double by) {
 void slide(Design& d, double by) {
   for (auto& item : d.ledger) {
     if (!item.slides) continue;
-    // No further than its tray goes.
-    if (item.slides_from.known() && item.slides_to.known())
-      by = std::clamp(item.at.x + by, item.slides_from.si, item.slides_to.si) - item.at.x;
+    by = in_tray(item, item.at.x + by) - item.at.x;
     item.at.x.si += by;
     for (auto& l : d.loadings)
       for (auto& a : l.aboard)
@@ -85,8 +83,6 @@ double lack(const Finding& f, bool from_fail) {
   const double scale = f.margin_fraction != 0 ? f.margin / f.margin_fraction : 0;
   return f.margin - 0.1 * scale;
 }
-
-int severity(Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ? 1 : 0; }
 
 }  // namespace
 

@@ -10,6 +10,10 @@ namespace kranich {
 
 //! Which wheel of Assessment::wheels.
 enum class WheelIndex { third, port, starboard };
+//! The wheel that speaks for a leg: of the mains the starboard one.
+constexpr size_t wheel_of(LegName leg) {
+  return static_cast<size_t>(leg == LegName::main ? WheelIndex::starboard : WheelIndex::third);
+}
 
 //! The leg's coordinate in a state: 0 extended, as at rest, at the stop.
 double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state,

@@ -24,8 +24,6 @@ struct Ends {
   Verdict at_down, at_up;
 };
 
-int badness(Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ? 1 : 0; }
-
 Design with(const Design& d, const std::vector<NamedGiven>& inputs, const std::vector<int>& signs) {
   Design changed = d;
   for (size_t i = 0; i < inputs.size(); ++i)
@@ -99,7 +97,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
         s.influences.push_back(
             {inputs[i].path, inputs[i].title(), effect, inputs[i].given.origin == Origin::undecided});
       if (inputs[i].given.origin == Origin::undecided &&
-          (badness(ends.at_down) != badness(f->verdict) || badness(ends.at_up) != badness(f->verdict)))
+          (severity(ends.at_down) != severity(f->verdict) || severity(ends.at_up) != severity(f->verdict)))
         s.hangs_on.push_back(inputs[i].title());
     }
     std::sort(s.influences.begin(), s.influences.end(),
@@ -108,7 +106,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
     for (const auto& [signs, value] : {std::pair{lower, s.low}, std::pair{raise, s.high}}) {
       if (!f->limit.set() || value == f->value) continue;
       const auto linear = judge(value, f->limit, f->info().zero_scale);
-      if (badness(linear.verdict) <= badness(s.over_box)) continue;
+      if (severity(linear.verdict) <= severity(s.over_box)) continue;
       auto at = corners.find(signs);
       if (at == corners.end()) {
         if (--left < 0) {  // told by the sum alone
@@ -120,7 +118,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
       }
       const auto there = worst_by_key(at->second);
       const auto corner = there.find(key);
-      if (corner != there.end() && badness(corner->second->verdict) > badness(s.over_box))
+      if (corner != there.end() && severity(corner->second->verdict) > severity(s.over_box))
         s.over_box = corner->second->verdict;
     }
     // Closer to its limit than the build's own spread is tight, whatever a tenth of the limit says.

@@ -17,6 +17,8 @@ namespace kranich {
 enum class Verdict { holds, tight, fails, unknown, noted };
 
 std::string_view verdict_word(Verdict verdict);
+//! How bad it is for the aircraft: 2 fails, 1 tight, 0 the rest (not known is not bad).
+constexpr int severity(Verdict v) { return v == Verdict::fails ? 2 : v == Verdict::tight ? 1 : 0; }
 
 //! Limits of a measure in SI. Outside [lower, upper] it fails. Between them it is tight where it is closer
 //! than the tight band; a check that names its own bands gives hold_lower and hold_upper.

@@ -19,6 +19,12 @@ std::string unused_name(const std::vector<T>& list, const std::string& word) {
   }
 }
 
+//! A station for what slides: no further than its tray goes (anywhere, where the tray's ends are not given).
+inline double in_tray(const Item& item, double x) {
+  if (!item.slides_from.known() || !item.slides_to.known()) return x;
+  return std::clamp(x, item.slides_from.si, item.slides_to.si);
+}
+
 //! Shifts a whole leg with its mount, hinge, spring and pivot (m).
 inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
   for (Point* p : {&leg.axle, &leg.top, &leg.hinge, &leg.spring.anchor_airframe, &leg.spring.anchor_leg,

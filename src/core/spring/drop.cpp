@@ -307,4 +307,11 @@ Ladder drop_ladder(const DropModel& m, double first, double step, double top, do
   return ladder;
 }
 
+BenchLadder bench_ladder(DropModel m, bool of_a_model, double factor_allowed) {
+  m.lift_ratio = 0;
+  const double step = of_a_model ? 0.05 : 0.1;
+  const double top = 1.5;
+  return {step, top, drop_ladder(m, step, step, top, factor_allowed)};
+}
+
 }  // namespace kranich::spring

@@ -86,4 +86,12 @@ struct Ladder {
 //! Raises the height step by step till it bottoms (and one step on), or to a top.
 Ladder drop_ladder(const DropModel& model, double first, double step, double top, double factor_allowed = 0);
 
+//! The ladder as it is climbed on the bench: free drops, without lift; a model by 5 cm, an aircraft's leg by
+//! 10 cm, to 1.5 m.
+struct BenchLadder {
+  double step, top;  //!< m
+  Ladder ladder;
+};
+BenchLadder bench_ladder(DropModel model, bool of_a_model, double factor_allowed);
+
 }  // namespace kranich::spring

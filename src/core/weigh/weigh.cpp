@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/model/moves.h"
 #include "core/model/swing_axis.h"
 
 namespace kranich::weigh {
@@ -250,6 +251,24 @@ Extreme extreme_of(const std::vector<Chooser>& list, int side) {
 }
 
 }  // namespace
+
+void shift_cg(Design& d, const std::string& loading, double dx) {
+  for (auto& l : d.loadings) {
+    if (l.name != loading) continue;
+    const auto sum = sum_loading(d, l);
+    if (!sum.known()) return;
+    const auto slide = [&](const Item& item, Given& x, double mass) {
+      x.si = in_tray(item, x + move_of_item(sum.down.mass, 0, dx, mass));
+    };
+    for (auto& aboard : l.aboard)
+      for (auto& item : d.ledger)
+        if (item.name == aboard.item && item.slides)
+          return slide(item, aboard.x.known() ? aboard.x : item.at.x,
+                       aboard.mass.known() ? aboard.mass : item.mass);
+    for (auto& item : d.ledger)
+      if (item.slides && item.group != Group::load) return slide(item, item.at.x, item.mass);
+  }
+}
 
 std::optional<Extremes> cg_extremes(const Design& d) {
   const auto list = choosers(d);

@@ -106,6 +106,10 @@ struct LoadingMass {
 //! Adds up a loading. `stow` turns an item of the gear from its place when down to its place when stowed.
 LoadingMass sum_loading(const Design& design, const Loading& loading);
 
+//! Moves the CG of a loading aft by `dx` by sliding what slides aboard, as far as its tray goes; nothing
+//! happens where nothing slides or the loading cannot be added up.
+void shift_cg(Design& design, const std::string& loading, double dx);
+
 //! An extreme of the CG over everything that may be aboard and wherever it may slide.
 struct Extreme {
   double x, mass;

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
+
+#include "app/drawing/aircraft.h"
+#include "core/place/keepout.h"
+
+namespace kranich::app {
+
+void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
+  const Theme& t = Theme::now();
+  const auto outline = [&](const place::Box& box, bool port) {
+    QPolygonF corners;
+    for (const double x : {box.low.x(), box.high.x()})
+      for (const double y : {box.low.y(), box.high.y()})
+        for (const double z : {box.low.z(), box.high.z()})
+          corners << s.frame().to_device(view(port ? mirrored(Vec3(x, y, z)) : Vec3(x, y, z)));
+    return convex_hull(corners);
+  };
+  std::vector<place::Box> solid;
+  for (const auto& k : d.airframe.keep_outs) {
+    const auto box = place::box_of(k);
+    if (!box) continue;
+    solid.push_back(*box);
+    for (const bool port : {false, true}) {
+      s.pen(t.grey, 1);
+      s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
+      s.painter().drawPolygon(outline(*box, port));
+    }
+  }
+  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
+    const auto unit = place::unit_of(*leg);
+    if (!unit) continue;
+    const bool runs_in =
+        std::any_of(solid.begin(), solid.end(), [&](const place::Box& b) { return b.overlaps(*unit); });
+    for (const bool port : {false, true}) {
+      if (port && leg == &d.gear.third) continue;
+      s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
+      QColor wash = runs_in ? t.fails : t.accent;
+      wash.setAlpha(40);
+      s.fill(wash);
+      s.painter().drawPolygon(outline(*unit, port));
+    }
+  }
+}
+
+}  // namespace kranich::app
