@@ -28,7 +28,7 @@ void full_assessment(benchmark::State& state, const std::string& name) {
 }
 void without_motion(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);
-  for (auto _ : state) benchmark::DoNotOptimize(assess(d, {true, true, true, true, false, false}));
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d, {true, true, true, true, true, false, false}));
 }
 void equilibrium(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);

@@ -138,7 +138,7 @@ TEST_CASE("the demos' landings are found the same from near and from nothing") {
 }
 
 TEST_CASE("a cantilever's stiffness is the textbook's, however finely it is cut") {
-  const force::Material steel{205e9, 79e9};
+  const force::Elastic steel{205e9, 79e9};
   const double length = 0.7;
   const double load = 400;
   for (const int pieces : {1, 4, 40}) {
@@ -167,7 +167,7 @@ TEST_CASE("a cantilever's stiffness is the textbook's, however finely it is cut"
 
 TEST_CASE(
     "a frame turned in space bends as before; a pinned V carries along its legs; a mechanism is refused") {
-  const force::Material steel{205e9, 79e9};
+  const force::Elastic steel{205e9, 79e9};
   const Mat3 turn = turn_about(Vec3(1, 2, 3).normalized(), 0.8);
   Frame a;
   a.nodes = {Vec3(0, 0, 0), Vec3(0, 0.3, -0.2), Vec3(0.1, 0.5, -0.5)};
@@ -197,7 +197,7 @@ TEST_CASE(
 }
 
 TEST_CASE("a straight leaf meets its closed forms to 1e-6, and agrees with itself when refined") {
-  const force::Material alloy{71e9, 27e9};
+  const force::Elastic alloy{71e9, 27e9};
   const double c = radians(38);
   const double length = 0.62;
   const double w = 0.075;

@@ -16,7 +16,7 @@ using force::Suspension;
 namespace {
 
 Suspension v_leg_on_cord() {
-  const auto s = force::suspension_of(demo("wheatear").gear.main);
+  const auto s = force::suspension_of(demo("wheatear").gear.main, {});
   REQUIRE(std::holds_alternative<Suspension>(s));
   return std::get<Suspension>(s);
 }
@@ -172,11 +172,11 @@ TEST_CASE("a curve of points is followed, and what cannot be is refused by name"
   CHECK(cord.energy(0.2) == Approx(12.5 + 22.5));
   auto leg = demo("wheatear").gear.main;
   leg.path = LegPath::straight;
-  CHECK(std::get<std::string>(force::suspension_of(leg)).find("hinge") != std::string::npos);
+  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("hinge") != std::string::npos);
   leg = demo("wheatear").gear.main;
   leg.spring.cord.free_length = 0.7;
-  CHECK(std::get<std::string>(force::suspension_of(leg)).find("no longer than") != std::string::npos);
+  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("no longer than") != std::string::npos);
   leg = demo("wheatear").gear.main;
   leg.spring.cord.curve[2].load = 10;
-  CHECK(std::get<std::string>(force::suspension_of(leg)).find("rises") != std::string::npos);
+  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("rises") != std::string::npos);
 }

@@ -18,7 +18,7 @@ namespace {
 using force::BendingLeg;
 
 //! Typical ratio where a case gives no shear modulus: it does not enter the answers of a planar leg.
-force::Material material(const Given& g) {
+force::Elastic material(const Given& g) {
   const double e = g.has("youngs_modulus_Pa") ? g["youngs_modulus_Pa"] : g["modulus_along_fibres_Pa"];
   return {e, g.has("shear_modulus_Pa") ? g["shear_modulus_Pa"] : e / 2.6};
 }

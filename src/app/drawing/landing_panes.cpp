@@ -61,7 +61,7 @@ void StrokePane::draw(Sheet& s) {
                           Column{QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
     const double x = (0.5 + i++) * spacing(l);
     if (!std::isfinite(c.closure)) continue;
-    const auto path = force::suspension_of(l);
+    const auto path = force::suspension_of(l, document_.design().materials);
     const auto* suspension = std::get_if<force::Suspension>(&path);
     if (suspension && suspension->path == force::Suspension::Path::hinged)
       draw_hinged(s, l, *suspension, x, c.closure, c.sink, c.ink);
@@ -249,7 +249,7 @@ void ForcePane::draw(Sheet& s) {
   const QRectF area = s.frame().device();
   s.card(area);
   const Leg& l = document_.design().gear.leg(leg);
-  const auto law = force::suspension_of(l);
+  const auto law = force::suspension_of(l, document_.design().materials);
   const auto* ok = std::get_if<force::Suspension>(&law);
   if (!ok || ok->most <= 0) {
     s.painter().setPen(Theme::now().grey);

@@ -57,13 +57,10 @@ const LoadingState* Assessment::loading(const std::string& name) const {
 }
 
 Stations Stations::only(Station station) {
-  return {station == Station::weigh,
-          station == Station::place,
-          station == Station::stance,
-          station == Station::spring,
-          station == Station::swing,
-          station == Station::sequence,
-          {}};
+  return {station == Station::weigh,    station == Station::place,
+          station == Station::stance,   station == Station::spring,
+          station == Station::leg,      station == Station::swing,
+          station == Station::sequence, {}};
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
@@ -95,6 +92,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
   if (which.place) assess_place(design, a, collect, which.measure);
   if (which.stance) assess_stance(design, a, collect);
   if (which.spring) assess_spring(design, a, collect, near);
+  if (which.leg) assess_leg(design, a, collect);
   if (which.swing) assess_swing(design, a, collect, near);
   if (which.sequence) assess_sequence(design, a, collect);
   return a;

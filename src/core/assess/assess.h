@@ -8,9 +8,12 @@
 #include <vector>
 
 #include "core/base/finding.h"
+#include "core/leg/geometry.h"
+#include "core/leg/structure.h"
 #include "core/model/design.h"
 #include "core/place/place.h"
 #include "core/sequence/sequence.h"
+#include "core/spring/bump.h"
 #include "core/spring/drop.h"
 #include "core/spring/landing.h"
 #include "core/stance/stance.h"
@@ -36,7 +39,16 @@ struct LegLanding {
   std::optional<spring::DropModel>
       model;  //!< what the drop was computed of, at sink_speed: while it stays, so does it
   std::optional<spring::DropResult> drop, reserve;
+  std::optional<spring::BumpModel> bump_model;
+  std::optional<spring::BumpResult> bump;
   double sag = 0;  //!< share of the travel at rest, heaviest on this leg
+};
+
+//! A leg's load cases and what its parts are left with.
+struct LegStrength {
+  LegName leg;
+  leg::LoadCases cases;
+  leg::Structure structure;
 };
 
 struct LegSwing {
@@ -52,6 +64,7 @@ struct Assessment {
   std::vector<LoadingState> loadings;
   std::optional<std::vector<stance::WheelOnLeg>> wheels;  //!< third, port main, starboard main
   std::vector<LegLanding> landings;
+  std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;
   sequence::Timeline up, down;
   std::vector<Finding> findings;
@@ -64,7 +77,7 @@ struct Assessment {
 
 //! Which stations to run; a cure needs only the one its measure stands in.
 struct Stations {
-  bool weigh = true, place = true, stance = true, spring = true, swing = true, sequence = true;
+  bool weigh = true, place = true, stance = true, spring = true, leg = true, swing = true, sequence = true;
   //! Of Place only what this measure needs; empty: everything.
   std::string_view measure = {};
   static Stations only(Station station);
@@ -73,6 +86,23 @@ struct Stations {
 //! `near`: the assessment of a design that differs little; its rests are where the search for the new ones
 //! starts. The answer is the same without it.
 Assessment assess(const Design& design, Stations which = {}, const Assessment* near = nullptr);
+
+//! The jig's figures for a design, or what is missing for them. Lengths in m.
+struct JigFigures {
+  leg::Jig jig;
+  double behind;         //!< of the point that the diagonals run to, behind the axle line
+  double overall_width;  //!< over the axle tips
+};
+std::variant<JigFigures, std::string> jig_of(const Design& design);
+
+//! A leg as the drop takes it, with a mass (kg) on it, or what is missing. A hinged leg by the vertical force
+//! at its axle over its rise.
+std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel,
+                                                        double mass, double lift_ratio);
+//! A leg as it rolls over the design's bump under a static load (N), or what is missing.
+std::variant<spring::BumpModel, std::string> bump_model(const Design& design, const Leg& leg,
+                                                        const LegLanding& landing,
+                                                        const stance::WheelOnLeg& wheel, double static_load);
 
 //! Sink speed (m/s) that a school gives for a design at a mass (kg), or what the school lacks.
 std::variant<double, std::string> sink_speed_by(School school, const Design& design, double mass);

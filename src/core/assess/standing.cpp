@@ -27,7 +27,7 @@ double radius_in_state(const Leg& leg, GearState state, const stance::WheelState
 
 Vec3 axle_in_state(const Leg& leg, const stance::WheelOnLeg* on_leg, GearState state,
                    const stance::WheelState* at_rest) {
-  if (on_leg && on_leg->leg.path == force::Suspension::Path::hinged)
+  if (on_leg && on_leg->leg.path != force::Suspension::Path::straight)
     return on_leg->leg.at(coordinate_in_state(*on_leg, state, at_rest)).axle;
   double closure = 0;
   if (state == GearState::static_load && at_rest) closure = at_rest->leg_closure;

@@ -250,6 +250,61 @@ const std::array registry{
     Measure{"spring.gas_used", spring, "Gas volume used at full travel", Kind::share,
             "How much of the gas volume the piston has taken at the stop.", "A·s/V₀",
             "physics: all of it is a solid strut"},
+    Measure{"spring.strut_left", spring, "Gas strut's stroke left at the stop", Kind::length,
+            "How much further the bought strut could close when the leg reaches its stop.",
+            "full stroke − closure at the stop", geometry, 0.01},
+    Measure{"spring.puck_squeeze", spring, "Pucks squeezed at the stop", Kind::share,
+            "How much of their thickness the rubber pucks have lost with the leg at its stop.",
+            "(free stack − assembled + closure) / free stack", "rubber lasts below 25–30 %"},
+    Measure{"spring.cord_reach", spring, "Cord's curve left at the stop", Kind::share,
+            "How much further the cord was measured than it is stretched at the stop: beyond its last point "
+            "nobody knows it.",
+            "last stretch of the curve − stretch at the stop", "measured curve", 1},
+    Measure{"spring.bend_margin", spring, "Bending leg's stress left at the stop", Kind::share,
+            "What a leg that bends is left with before it takes a set, risen by its whole travel under a "
+            "vertical "
+            "load.",
+            "yield (laminate: strain allowed · E) / σ − 1", "beam theory; typical strength: confirm", 1},
+    Measure{"spring.bend_rest", spring, "Bending leg's stress left standing still", Kind::share,
+            "The same under the static load: a leg past it at rest sags on its own.", "yield / σ − 1",
+            "beam theory; typical strength: confirm", 1},
+    Measure{"spring.set", spring, "Spread kept after a design landing", Kind::length,
+            "How far one design landing bends a soft metal leaf for good, across at the axle.",
+            "M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic", "elastic–plastic bending", 0.01},
+    Measure{"spring.set_row", spring, "Spread kept after ten of them", Kind::length,
+            "The same after a row of ten: what the gear will have flattened by.",
+            "the same energy again and again, each adding less", "elastic–plastic bending", 0.01},
+    Measure{"spring.bow_seed", spring, "Plies by the rule of thumb, at least", Kind::factor,
+            "55 ply-millimetres of root width a kilogram of aircraft; up to 85. A seed only: stiffness goes "
+            "with the "
+            "cube of the thickness, calibrate with legs that worked.",
+            "55·m / root width in mm", "rule of thumb"},
+    Measure{"spring.coil_buckles", spring, "Coil's free length against buckling", Kind::length,
+            "How much shorter the coil is than one that may buckle between flat ends.",
+            "2.63·D/0.5 − free length", "steel springs, both ends flat", 0.02},
+    Measure{"spring.bump_factor", spring, "Load factor over the bump", Kind::factor,
+            "Greatest ground load over the static one, rolling over the bump or step at taxi speed.",
+            "max F_z / (m·g)", "two masses in the side view, integrated"},
+    Measure{"spring.bump_stroke", spring, "Stroke used over the bump", Kind::length,
+            "How far the leg closes, rolling over the bump or step at taxi speed.", "max s",
+            "two masses in the side view, integrated"},
+    // --- Leg ---
+    Measure{"leg.margin", leg, "Strength left", Kind::share,
+            "What a part is left with in the load case that is worst for it: 0 is just strong enough, 100 % "
+            "twice "
+            "as strong as it must be.",
+            "least of yield/σ and strength/(1.5·σ), − 1",
+            "load cases of the historical small-aeroplane rule, of models the drop; the local rule decides",
+            1},
+    Measure{"leg.square", leg, "Axle out of square", Kind::angle,
+            "Toe that the two diagonals of the jig come to, starboard toe-in.",
+            "sin ψ = (D_s² − D_p²)/(2·B·X)", geometry, 0.0175},
+    Measure{"leg.bar_toe", leg, "Toe by the bar", Kind::angle,
+            "Toe-in of a wheel by a straight bar through its axle, read at the other one.",
+            "atan(aft / apart)", geometry},
+    Measure{"leg.bar_camber", leg, "Camber by the bar", Kind::angle,
+            "Camber of a wheel by a straight bar through its axle, read at the other one.",
+            "atan(up / apart)", geometry},
     // --- Swing ---
     Measure{"swing.clearance", swing, "Least clearance on the way", Kind::length,
             "The smallest gap of tyre, leg or axle to the well's walls and roof over the whole swing.",
@@ -275,10 +330,10 @@ const std::array registry{
             "timeline"},
 };
 
-constexpr std::array<std::string_view, station_count> titles{"Weigh",  "Place", "Stance",
-                                                             "Spring", "Swing", "Sequence"};
-constexpr std::array<std::string_view, station_count> ids{"weigh",  "place", "stance",
-                                                          "spring", "swing", "sequence"};
+constexpr std::array<std::string_view, station_count> titles{"Weigh", "Place", "Stance",  "Spring",
+                                                             "Leg",   "Swing", "Sequence"};
+constexpr std::array<std::string_view, station_count> ids{"weigh", "place", "stance",  "spring",
+                                                          "leg",   "swing", "sequence"};
 
 }  // namespace
 

@@ -10,8 +10,8 @@
 
 namespace kranich {
 
-enum class Station { weigh, place, stance, spring, swing, sequence };
-inline constexpr int station_count = 6;
+enum class Station { weigh, place, stance, spring, leg, swing, sequence };
+inline constexpr int station_count = 7;
 
 //! "Weigh", "Place", ... in the order of work.
 std::string_view station_title(Station station);

@@ -48,6 +48,8 @@ constexpr std::array kind_facts{
     KindFacts{Kind::moment, "moment", "N·m", "lbf·ft", 1, 1, true},
     KindFacts{Kind::density, "density", "kg/m³", "lb/ft³", 3, 4, true},
     KindFacts{Kind::wing_loading, "wing loading", "N/m²", "lbf/ft²", 1, 2, true},
+    KindFacts{Kind::areal_weight, "weight by area", "g/m²", "oz/yd²", 0, 2, true},
+    KindFacts{Kind::warmth, "difference of temperature", "K", "°F", 1, 1, true},
 };
 
 const KindFacts& facts(Kind kind) {
@@ -324,6 +326,15 @@ const std::vector<Unit>& known_units() {
       {"lbf/ft²", Kind::wing_loading, pound_force / (144 * inch * inch)},
       {"lb/ft²", Kind::wing_loading, pound_force / (144 * inch * inch)},
       {"oz/ft²", Kind::wing_loading, pound_force / (16 * 144 * inch * inch)},
+      {"kg/m²", Kind::areal_weight, 1},
+      {"kg/m2", Kind::areal_weight, 1},
+      {"g/m²", Kind::areal_weight, 0.001},
+      {"g/m2", Kind::areal_weight, 0.001},
+      {"oz/yd²", Kind::areal_weight, pound / 16 / (1296 * inch * inch)},
+      {"oz/yd2", Kind::areal_weight, pound / 16 / (1296 * inch * inch)},
+      {"K", Kind::warmth, 1},
+      {"°C", Kind::warmth, 1},
+      {"°F", Kind::warmth, 5.0 / 9},
   };
   return units;
 }

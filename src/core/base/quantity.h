@@ -36,6 +36,8 @@ enum class Kind {
   moment,        // N m
   density,       // kg/m3
   wing_loading,  // N/m2
+  areal_weight,  // kg/m2
+  warmth,        // a difference of temperature, K
 };
 
 enum class UnitSystem { metric, inch };

@@ -103,7 +103,7 @@ BeamSection leaf_section(double w, double t) {
   return {w * t, w * std::pow(t, 3) / 12, t * std::pow(w, 3) / 12, j};
 }
 
-std::optional<FrameResult> Frame::solve(const std::vector<NodeLoad>& loads) const {
+std::optional<std::vector<FrameResult>> Frame::solve_each(const std::vector<Loads>& cases) const {
   const int n = static_cast<int>(nodes.size());
   std::vector<int> index(static_cast<size_t>(6 * n), 0);
   for (const int node : clamped)
@@ -130,45 +130,53 @@ std::optional<FrameResult> Frame::solve(const std::vector<NodeLoad>& loads) cons
   }
   Eigen::SparseMatrix<double> k(free, free);
   k.setFromTriplets(entries.begin(), entries.end());
-  Eigen::VectorXd f = Eigen::VectorXd::Zero(free);
-  for (const auto& l : loads)
-    for (int i = 0; i < 6; ++i)
-      if (const int r = index[static_cast<size_t>(6 * l.node + i)]; r >= 0)
-        f[r] += i < 3 ? l.force[i] : l.moment[i - 3];
   const Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> solver(k);
   if (solver.info() != Eigen::Success) return std::nullopt;
-  const Eigen::VectorXd u = solver.solve(f);
-  // The residual against what rounding leaves of K·u; a mechanism has no such solution.
   const double stiffest = k.coeffs().cwiseAbs().maxCoeff();
-  if (!u.allFinite() || (k * u - f).norm() > 1e-12 * stiffest * u.norm() + 1e-12 * f.norm())
-    return std::nullopt;
-  const auto at = [&](int node, int i) {
-    const int r = index[static_cast<size_t>(6 * node + i)];
-    return r < 0 ? 0.0 : u[r];
-  };
-  FrameResult result;
-  for (int node = 0; node < n; ++node) {
-    result.moved.emplace_back(at(node, 0), at(node, 1), at(node, 2));
-    result.turned.emplace_back(at(node, 3), at(node, 4), at(node, 5));
+  std::vector<FrameResult> results;
+  for (const auto& loads : cases) {
+    Eigen::VectorXd f = Eigen::VectorXd::Zero(free);
+    for (const auto& l : loads)
+      for (int i = 0; i < 6; ++i)
+        if (const int r = index[static_cast<size_t>(6 * l.node + i)]; r >= 0)
+          f[r] += i < 3 ? l.force[i] : l.moment[i - 3];
+    const Eigen::VectorXd u = solver.solve(f);
+    // The residual against what rounding leaves of K·u; a mechanism has no such solution.
+    if (!u.allFinite() || (k * u - f).norm() > 1e-12 * stiffest * u.norm() + 1e-12 * f.norm())
+      return std::nullopt;
+    const auto at = [&](int node, int i) {
+      const int r = index[static_cast<size_t>(6 * node + i)];
+      return r < 0 ? 0.0 : u[r];
+    };
+    FrameResult& result = results.emplace_back();
+    for (int node = 0; node < n; ++node) {
+      result.moved.emplace_back(at(node, 0), at(node, 1), at(node, 2));
+      result.turned.emplace_back(at(node, 3), at(node, 4), at(node, 5));
+    }
+    for (size_t e = 0; e < beams.size(); ++e) {
+      Vec12 moves;
+      for (int i = 0; i < 12; ++i) moves[i] = at(i < 6 ? beams[e].from : beams[e].to, i % 6);
+      const Vec12 forces = own[e] * (blocks(axes[e]) * moves);
+      result.beams.push_back(
+          {forces[6], {-forces[3], forces[9]}, {-forces[4], forces[10]}, {-forces[5], forces[11]}});
+    }
+    result.strain_energy = 0.5 * f.dot(u);
   }
-  for (size_t e = 0; e < beams.size(); ++e) {
-    Vec12 moves;
-    for (int i = 0; i < 12; ++i) moves[i] = at(i < 6 ? beams[e].from : beams[e].to, i % 6);
-    const Vec12 forces = own[e] * (blocks(axes[e]) * moves);
-    result.beams.push_back(
-        {forces[6], {-forces[3], forces[9]}, {-forces[4], forces[10]}, {-forces[5], forces[11]}});
-  }
-  result.strain_energy = 0.5 * f.dot(u);
-  return result;
+  return results;
+}
+
+std::optional<FrameResult> Frame::solve(const Loads& loads) const {
+  auto results = solve_each({loads});
+  if (!results) return std::nullopt;
+  return std::move(results->front());
 }
 
 std::optional<Mat3> Frame::flexibility(int node) const {
+  const auto results =
+      solve_each({{{node, Vec3::UnitX()}}, {{node, Vec3::UnitY()}}, {{node, Vec3::UnitZ()}}});
+  if (!results) return std::nullopt;
   Mat3 c;
-  for (int i = 0; i < 3; ++i) {
-    const auto r = solve({{node, Vec3::Unit(i)}});
-    if (!r) return std::nullopt;
-    c.col(i) = r->moved[static_cast<size_t>(node)];
-  }
+  for (int i = 0; i < 3; ++i) c.col(i) = (*results)[static_cast<size_t>(i)].moved[static_cast<size_t>(node)];
   return Mat3((c + c.transpose()) / 2);
 }
 

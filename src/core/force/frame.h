@@ -12,7 +12,8 @@
 
 namespace kranich::force {
 
-struct Material {
+//! Stiffness of a material.
+struct Elastic {
   double youngs_modulus, shear_modulus;  //!< Pa
 };
 
@@ -28,7 +29,7 @@ BeamSection leaf_section(double width, double thickness);
 struct Beam {
   int from, to;
   BeamSection section;
-  Material material;
+  Elastic material;
   //! The direction about which `first` bends; its part square to the beam counts. A round section needs none.
   Vec3 first_axis = Vec3::UnitX();
   //! A sprung joint at the start: free about the axis but for the rate (N·m/rad), stiff otherwise.
@@ -62,8 +63,11 @@ struct Frame {
   std::vector<int> clamped;  //!< nodes held in all six directions
   std::vector<int> pinned;   //!< nodes held in place, free to turn
 
+  using Loads = std::vector<NodeLoad>;
   //! Nothing where it is a mechanism.
-  std::optional<FrameResult> solve(const std::vector<NodeLoad>& loads) const;
+  std::optional<FrameResult> solve(const Loads& loads) const;
+  //! Several load cases with one factorisation.
+  std::optional<std::vector<FrameResult>> solve_each(const std::vector<Loads>& cases) const;
   //! Deflection of a node per unit force, x, y, z, the node free to turn.
   std::optional<Mat3> flexibility(int node) const;
 };

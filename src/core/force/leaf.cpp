@@ -11,7 +11,7 @@
 namespace kranich::force {
 
 BendingLeg straight_leaf(double length, double cant, double root_width, double tip_width,
-                         double root_thickness, double tip_thickness, const Material& material, int pieces) {
+                         double root_thickness, double tip_thickness, const Elastic& material, int pieces) {
   BendingLeg leg;
   leg.material = material;
   const Vec3 along(0, std::sin(cant), -std::cos(cant));
@@ -25,7 +25,7 @@ BendingLeg straight_leaf(double length, double cant, double root_width, double t
 }
 
 BendingLeg curved_leaf(double radius, double from, double to, double straight, double width, double thickness,
-                       const Material& material, int pieces) {
+                       const Elastic& material, int pieces) {
   BendingLeg leg;
   leg.material = material;
   Vec3 p(0, 0, 0);
@@ -98,15 +98,17 @@ Chain chain_of(const BendingLeg& leg) {
 
 }  // namespace
 
-std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load) {
+std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& at_axle) {
   if (leg.points.size() < 2) return std::nullopt;
   const Chain c = chain_of(leg);
   const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
-  const auto solved = c.frame.solve({{axle, load}});
-  const auto flexibility = c.frame.flexibility(axle);
-  if (!solved || !flexibility) return std::nullopt;
+  const auto each = c.frame.solve_each(
+      {{{axle, load, at_axle}}, {{axle, Vec3::UnitX()}}, {{axle, Vec3::UnitY()}}, {{axle, Vec3::UnitZ()}}});
+  if (!each) return std::nullopt;
+  const force::FrameResult* solved = &each->front();
   Bent b{};
-  b.flexibility = *flexibility;
+  for (int i = 0; i < 3; ++i) b.flexibility.col(i) = (*each)[static_cast<size_t>(i + 1)].moved.back();
+  b.flexibility = (b.flexibility + b.flexibility.transpose()).eval() / 2;
   b.vertical_stiffness = 1 / b.flexibility(2, 2);
   b.held_stiffness = b.flexibility.inverse()(2, 2);
   b.moved = solved->moved.back();
@@ -119,7 +121,7 @@ std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load) {
   const Vec3 tip = c.frame.nodes.back();
   for (size_t i = 0; i < c.frame.nodes.size(); ++i) {
     // Inner forces from the load itself: the chain carries it alone.
-    const Vec3 moment = (tip - c.frame.nodes[i]).cross(load);
+    const Vec3 moment = (tip - c.frame.nodes[i]).cross(load) + at_axle;
     const size_t piece = std::min(i, c.frame.beams.size() - 1);
     const Vec3 tangent = (c.frame.nodes[piece + 1] - c.frame.nodes[piece]).normalized();
     const double torque = moment.dot(tangent);
@@ -155,7 +157,7 @@ std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load) {
   for (size_t i = 0; i < leg.loops.size(); ++i) {
     const auto& loop = leg.loops[i];
     const auto& beam = c.frame.beams[static_cast<size_t>(c.loop_beam[i])];
-    const Vec3 moment = (tip - c.frame.nodes[static_cast<size_t>(beam.from)]).cross(load);
+    const Vec3 moment = (tip - c.frame.nodes[static_cast<size_t>(beam.from)]).cross(load) + at_axle;
     const double about = std::abs(moment.dot(loop.axis.normalized()));
     const double index = loop.mean_diameter / leg.wire_diameter;
     const double inner = (4 * index * index - index - 1) / (4 * index * (index - 1));

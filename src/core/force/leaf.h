@@ -18,7 +18,7 @@ struct BendingLeg {
   std::vector<Vec3> points;
   std::vector<double> width, thickness;  //!< at each point, of a leaf; empty of a wire
   double wire_diameter = 0;
-  Material material{};
+  Elastic material{};
   struct Loop {
     double along;  //!< of its centre from the clamp along the leg, m
     double mean_diameter, turns;
@@ -29,11 +29,11 @@ struct BendingLeg {
 
 //! A straight leaf of linear taper, canted (rad from the vertical), in `pieces` beams.
 BendingLeg straight_leaf(double length, double cant, double root_width, double tip_width,
-                         double root_thickness, double tip_thickness, const Material& material,
+                         double root_thickness, double tip_thickness, const Elastic& material,
                          int pieces = 200);
 //! An arc leaving the root at an angle below the horizontal, ending at another, then straight.
 BendingLeg curved_leaf(double radius, double from, double to, double straight, double width, double thickness,
-                       const Material& material, int pieces = 96);
+                       const Elastic& material, int pieces = 96);
 
 struct LoopState {
   double rate;     //!< E·d⁴/(64·D·N), N·m/rad
@@ -56,8 +56,8 @@ struct Bent {
   std::vector<Vec3> line;             //!< the centre line under load
   std::vector<LoopState> loops;
 };
-//! Solves a leg under a force at the axle. Nothing where the leg has no length.
-std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load);
+//! Solves a leg under a force at the axle, and a moment there. Nothing where the leg has no length.
+std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment = Vec3::Zero());
 
 //! A uniform soft leaf loaded across at its tip, M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic.
 class SoftLeaf {

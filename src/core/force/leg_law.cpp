@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/force/coil.h"
 
@@ -14,6 +15,78 @@ size_t piece(const std::vector<std::pair<double, double>>& curve, double s) {
   size_t i = 0;
   while (i + 2 < curve.size() && s > curve[i + 1].first) ++i;
   return i;
+}
+
+//! One coil inside another, or two in series: straight pieces between where one touches or goes solid.
+std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double travel) {
+  const auto first = coil_at_wheel(s.coil);
+  Coil coil = s.second;
+  if (!coil.installed_length.known())
+    coil.installed_length = coil.free_length;  // its share is computed below
+  const auto second = coil_at_wheel(coil);
+  if (!second) return "a measure of the second coil (wire, diameter, turns, free length)";
+  LegLaw law;
+  law.travel = travel;
+  law.kind = LegLaw::Kind::curve;
+  const double ratio = s.coil.motion_ratio;
+  const double count = s.coil.count;
+  const auto point = [&](double rise, double force) {
+    if (law.curve.empty() || rise > law.curve.back().first + 1e-9) law.curve.emplace_back(rise, force);
+  };
+  if (s.partner == CoilPartner::inside) {
+    if (!s.second_starts_after.known()) return "the closure after which the coil inside touches";
+    const double touches = s.second_starts_after / ratio;
+    const double inner = count * second->figures.rate * ratio * ratio;
+    const auto at = [&](double rise) {
+      return first->preload + first->rate * rise + inner * std::max(0.0, rise - touches);
+    };
+    point(0, at(0));
+    if (touches < travel) point(touches, at(touches));
+    point(travel, at(travel));
+    return law;
+  }
+  // In series the installed length of the first entry is that of both together.
+  const double before = s.coil.free_length + s.second.free_length - s.coil.installed_length;
+  if (before < 0) return "an installed length (of both coils together) below their free lengths";
+  const auto& a = first->figures;
+  const auto& b = second->figures;
+  const auto force_at = [&](double rise) {
+    return count * ratio *
+           in_series(a.rate, a.travel_to_solid, b.rate, b.travel_to_solid, before + rise * ratio).force;
+  };
+  const double solid =
+      (in_series(a.rate, a.travel_to_solid, b.rate, b.travel_to_solid, 0).deflection_first_solid - before) /
+      ratio;
+  point(0, force_at(0));
+  if (solid > 0 && solid < travel) point(solid, force_at(solid));
+  point(travel, force_at(travel));
+  return law;
+}
+
+//! Equal discs in series: S the loaded over the free side area, E_c = 3G·(1 + 2φS²), F = A·E_c/3·(1/λ² − λ).
+std::variant<LegLaw, std::string> law_of_pucks(const Pucks& p, double travel) {
+  if (!p.count.known() || !p.outer_diameter.known() || !p.hole_diameter.known() || !p.thickness.known() ||
+      !p.shear_modulus.known() || !p.hardness_factor.known() || !p.assembled_length.known())
+    return "count, diameters, thickness, shear modulus and assembled length of the pucks";
+  if (p.hole_diameter >= p.outer_diameter) return "a hole smaller than the puck";
+  const double stack = p.count * p.thickness;
+  const double before = stack - p.assembled_length;
+  if (before < 0) return "an assembled length no longer than the free stack";
+  if (before + travel > 0.9 * stack) return "a travel that the stack of pucks can make";
+  LegLaw law;
+  law.travel = travel;
+  law.kind = LegLaw::Kind::curve;
+  const double area =
+      std::numbers::pi / 4 * (p.outer_diameter * p.outer_diameter - p.hole_diameter * p.hole_diameter);
+  const double shape = (p.outer_diameter - p.hole_diameter) / (4 * p.thickness);
+  const double modulus = 3 * p.shear_modulus * (1 + 2 * p.hardness_factor * shape * shape);
+  constexpr int points = 80;
+  for (int i = 0; i <= points; ++i) {
+    const double rise = travel * i / points;
+    const double stretch = 1 - (before + rise) / stack;
+    law.curve.emplace_back(rise, area * modulus / 3 * (1 / (stretch * stretch) - stretch));
+  }
+  return law;
 }
 
 }  // namespace
@@ -166,6 +239,7 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
     case SpringKind::coil: {
       const auto coil = coil_at_wheel(s.coil);
       if (!coil) return "a measure of the coil spring (wire, diameter, turns, lengths)";
+      if (s.partner != CoilPartner::none) return with_second_coil(s, law.travel);
       law.kind = LegLaw::Kind::linear;
       law.rate = coil->rate;
       law.preload = coil->preload;
@@ -188,6 +262,23 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       law.kind = LegLaw::Kind::linear;
       law.rate = s.leaf.torsion_rate;
       return law;
+    case SpringKind::gas_strut: {
+      const GasStrut& g = s.gas_strut;
+      if (!g.extended_force.known() || !g.progression.known() || !g.full_stroke.known() || !g.count.known())
+        return "the gas strut's extended force, progression and full stroke";
+      // F₁/[1 − (1 − 1/x)·s/S] is an isothermal gas spring without ambient pressure.
+      law.kind = LegLaw::Kind::gas;
+      law.piston_area = 1;
+      law.pressure = g.count * g.extended_force;
+      law.ambient = 0;
+      law.exponent = 1;
+      law.volume = g.progression > 1 ? g.full_stroke / (1 - 1 / g.progression) : 1e6;
+      return law;
+    }
+    case SpringKind::pucks:
+      return law_of_pucks(s.pucks, law.travel);
+    case SpringKind::bending:
+      return law;  // its rate comes with its geometry: suspension_of
     case SpringKind::cord: {
       const Cord& c = s.cord;
       if (!c.strands.known() || !c.free_length.known()) return "the cord's strands and free length";

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <optional>
 
+#include "core/force/bent_leg.h"
+
 namespace kranich::force {
 
 namespace {
@@ -18,7 +20,7 @@ struct Turner {
 };
 
 Suspension::Closure closure_of(const Suspension& l, double q, const Turner& turn) {
-  if (l.path == Suspension::Path::straight || l.acts == Suspension::Acts::at_hinge) return {q, 1, 0};
+  if (l.path != Suspension::Path::hinged || l.acts == Suspension::Acts::at_hinge) return {q, 1, 0};
   const bool axle = l.acts == Suspension::Acts::at_axle;
   const Vec3 arm = turn((axle ? l.axle : l.anchor_leg) - l.hinge);
   const Vec3 along = l.hinge_axis.cross(arm);
@@ -50,6 +52,19 @@ Suspension::At Suspension::at(double q) const {
     a.axle_2 = Vec3::Zero();
     a.wheel = wheel_axis;
     a.wheel_1 = a.wheel_2 = Vec3::Zero();
+    return a;
+  }
+  if (path == Path::bending) {
+    const auto [f, f_1] = law.both(q);
+    a.force = f;
+    a.slope = f_1;
+    a.axle = axle + q * moved_per_rise;
+    a.axle_1 = moved_per_rise;
+    a.axle_2 = Vec3::Zero();
+    const double rate = turned_per_rise.norm();
+    a.wheel = rate > 0 ? Turner(turned_per_rise / rate, rate * q)(wheel_axis) : wheel_axis;
+    a.wheel_1 = turned_per_rise.cross(a.wheel);
+    a.wheel_2 = turned_per_rise.cross(a.wheel_1);
     return a;
   }
   const Turner turn(hinge_axis, q);
@@ -89,6 +104,8 @@ Suspension mirrored(Suspension s) {
   // Directions of turning mirror the other way round.
   s.hinge_axis = Vec3(-s.hinge_axis.x(), s.hinge_axis.y(), -s.hinge_axis.z());
   s.wheel_axis = Vec3(-s.wheel_axis.x(), s.wheel_axis.y(), -s.wheel_axis.z());
+  s.moved_per_rise = kranich::mirrored(s.moved_per_rise);
+  s.turned_per_rise = Vec3(-s.turned_per_rise.x(), s.turned_per_rise.y(), -s.turned_per_rise.z());
   return s;
 }
 
@@ -107,7 +124,7 @@ std::optional<double> turn_to_stop(const Suspension& s, double travel) {
 
 }  // namespace
 
-std::variant<Suspension, std::string> suspension_of(const Leg& leg) {
+std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own) {
   if (!leg.axle.known()) return "the place of the axle";
   auto law = leg_law(leg);
   if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
@@ -117,6 +134,20 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg) {
   // Starboard: the top leaning outboard tips the axle's outer end down; the front pointing inboard swings it
   // ahead.
   s.wheel_axis = Vec3(-std::sin(toe) * std::cos(camber), std::cos(toe) * std::cos(camber), -std::sin(camber));
+  if (leg.spring.kind == SpringKind::bending) {
+    const auto chain = bending_leg_of(leg, own);
+    if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
+    const Given& cross = leg.spring.bent.cross_wire_rate;
+    const auto stiffness = stiffness_at_wheel(std::get<BendingLeg>(chain), cross.known() ? cross.si : 0);
+    if (!stiffness) return std::string("a leg that the load can bend");
+    s.path = Suspension::Path::bending;
+    s.law.kind = LegLaw::Kind::linear;
+    s.law.rate = stiffness->vertical_rate;
+    s.moved_per_rise = stiffness->moved_per_rise;
+    s.turned_per_rise = stiffness->turned_per_rise;
+    s.most = leg.travel;
+    return s;
+  }
   const bool needs_hinge = leg.spring.kind == SpringKind::leaf || leg.spring.kind == SpringKind::cord;
   if (leg.path == LegPath::straight) {
     if (needs_hinge && s.most > 0)
@@ -152,6 +183,9 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg) {
     case SpringKind::coil:
     case SpringKind::gas:
     case SpringKind::cord:
+    case SpringKind::gas_strut:
+    case SpringKind::pucks:
+    case SpringKind::bending:
       break;
   }
   if (!leg.spring.anchor_airframe.known() || !leg.spring.anchor_leg.known())

@@ -11,11 +11,12 @@
 
 #include "core/base/geometry.h"
 #include "core/force/leg_law.h"
+#include "core/model/workshop.h"
 
 namespace kranich::force {
 
 struct Suspension {
-  enum class Path { straight, hinged };
+  enum class Path { straight, hinged, bending };
   //! What the spring feels: the axle's rise along z, the turn at the hinge, or the way between two anchors –
   //! pushed shorter (coil, gas) or pulled longer (cord).
   enum class Acts { at_axle, at_hinge, pushed, pulled };
@@ -27,6 +28,8 @@ struct Suspension {
   Vec3 hinge{0, 0, 0};              //!< a point of the hinge line
   Vec3 hinge_axis = Vec3::UnitX();  //!< a right-handed turn about it closes the leg
   Vec3 anchor_airframe{0, 0, 0}, anchor_leg{0, 0, 0};
+  //! Of a bending leg, per metre that the axle rises: how far it moves, and turns (rad).
+  Vec3 moved_per_rise = Vec3::UnitZ(), turned_per_rise{0, 0, 0};
   LegLaw law;
   double most = 0;  //!< q at the stop
 
@@ -45,13 +48,14 @@ struct Suspension {
   Closure closure(double q) const;
   //! Wheel rate along z at q: dF_z/dz of a vertical force at the axle, with the geometry's own share.
   double wheel_rate(double q) const;
+  bool operator==(const Suspension&) const = default;
 };
 
 //! A straight leg at an axle with a law: the stop is the law's travel.
 Suspension straight_leg(const Vec3& axle, const LegLaw& law);
 
 //! The suspension of a design's leg (starboard, or on the centre line), or what is missing for it.
-std::variant<Suspension, std::string> suspension_of(const Leg& leg);
+std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own);
 //! The same leg on the port side.
 Suspension mirrored(Suspension s);
 

@@ -50,6 +50,12 @@ double toe_from_diagonals(double starboard, double port, double bar, double behi
   return std::asin((starboard * starboard - port * port) / (2 * bar * behind));
 }
 
+BarSetting setting_from_bar(double aft, double up, double apart) {
+  // The axle's outer end ahead is toe-in, and its inner end, where the bar goes on, is aft by as much; an
+  // outer end low is camber, the bar inboard then high.
+  return {std::atan2(aft, apart), std::atan2(up, apart)};
+}
+
 double toe_of_difference(double difference, double diagonal, double bar, double behind) {
   return std::asin(2 * diagonal * difference / (2 * bar * behind));
 }

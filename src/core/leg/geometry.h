@@ -39,6 +39,12 @@ Jig jig(double axle_waterline, double reference_waterline, double reference_heig
         double axle_sticks_out, double point_behind);
 //! Toe-in of the starboard wheel from the two diagonals; the port one has the opposite sign.
 double toe_from_diagonals(double starboard, double port, double bar_length, double point_behind);
+//! Toe-in and camber of a wheel (rad) from a straight bar through its axle's bore, read at the other axle:
+//! `aft` and `up` of it there, `apart` the two axles. NaN where a reading is.
+struct BarSetting {
+  double toe, camber;
+};
+BarSetting setting_from_bar(double aft, double up, double apart);
 //! Toe that a difference of the diagonals comes to.
 double toe_of_difference(double difference, double square_diagonal, double bar_length, double point_behind);
 

@@ -40,7 +40,7 @@ Along squash_along(const WheelOnLeg& w, const Vertical& v, double heave, const S
   const double n2 = 1 - s * s;
   const double n = std::sqrt(n2);
   Along k{w.radius * n - heave - v.up.dot(at.axle), -v.up.dot(at.axle_1), -v.up.dot(at.axle_2)};
-  if (w.leg.path == Suspension::Path::hinged) {
+  if (w.leg.path != Suspension::Path::straight) {
     const double s_q = v.up.dot(at.wheel_1);
     k.by_q -= w.radius * s * s_q / n;
     k.by_qq -= w.radius * ((s_q * s_q + s * v.up.dot(at.wheel_2)) / n + s * s * s_q * s_q / (n2 * n));
@@ -360,7 +360,7 @@ std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& d) {
     const auto tyre = force::tyre_law(leg.wheel);
     if (const auto* missing = std::get_if<std::string>(&tyre))
       return fmt::format("{} wheel: {}", word, *missing);
-    auto leg_and_path = force::suspension_of(leg);
+    auto leg_and_path = force::suspension_of(leg, d.materials);
     if (const auto* missing = std::get_if<std::string>(&leg_and_path))
       return fmt::format("{} leg: {}", word, *missing);
     return WheelOnLeg{std::get<Suspension>(std::move(leg_and_path)), leg.wheel.diameter / 2,

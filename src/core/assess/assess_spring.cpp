@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Stance and Spring: the findings that follow from the rest on springs and from the design landing.
+//! Spring: the design landing of each leg, its spring at the stop and at rest, the bump.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -8,143 +8,11 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/standing.h"
-#include "core/assess/table_sheet.h"
+#include "core/force/bent_leg.h"
 #include "core/force/coil.h"
-#include "core/place/tipping.h"
+#include "core/force/materials.h"
 
 namespace kranich {
-
-namespace {
-
-//! What the aircraft would need to come down on its wheels.
-void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
-  const Standing s = standing_in(d, &*a.wheels, l, GearState::extended);
-  std::optional<place::OnItsTail> sits;
-  const double ballast_x = d.stance.ballast_x.known() ? d.stance.ballast_x.si : d.gear.third.axle.x.si;
-  const std::string where = d.stance.ballast_x.known() ? "hung where you said" : "hung over the nose axle";
-  for (const auto& p : d.airframe.low_points) {
-    if (p.role != PointRole::tail || !p.at.known()) continue;
-    const auto tail = place::on_its_tail(l.mass.down.mass, l.mass.down.at, s.third, s.main,
-                                         {p.at.x, p.at.z, 0}, {ballast_x, 0, l.mass.down.at.z()});
-    // The point that touches first is the one with the least pitch.
-    if (tail && !tail->stands && (!sits || tail->pitch < sits->pitch)) sits = tail;
-  }
-  if (!sits) {
-    collect.unknown("stance.ballast_keeps",
-                    "a tail point behind the main wheels, and a ballast ahead of them");
-    return;
-  }
-  auto& keeps = collect.add("stance.ballast_keeps", sits->keeps_down);
-  keeps.working = {{"ballast at station", ballast_x, Kind::length},
-                   {"sits on its tail at a pitch of", sits->pitch, Kind::angle},
-                   {"load on the tail", sits->tail_load, Kind::force},
-                   {"gap under the nose wheel", sits->nose_gap, Kind::length}};
-  keeps.remark = where;
-  auto& brings = collect.add("stance.ballast_brings", sits->brings_down);
-  brings.remark = where;
-}
-
-void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& rest, Collector& collect,
-                    const std::string& loading) {
-  stance::WheelSetting side[2];
-  for (const WheelIndex which : {WheelIndex::port, WheelIndex::starboard}) {
-    const auto i = static_cast<size_t>(which);
-    const auto& w = (*a.wheels)[i];
-    side[i - 1] = stance::wheel_setting(w, rest.wheels[i].coordinate, w.radius - rest.wheels[i].tyre_closure,
-                                        which == WheelIndex::port ? -1 : 1);
-  }
-  collect.about("", loading);
-  const double extended = stance::wheel_setting((*a.wheels)[2], 0, (*a.wheels)[2].radius, 1).contact_y -
-                          stance::wheel_setting((*a.wheels)[1], 0, (*a.wheels)[1].radius, -1).contact_y;
-  auto& track = collect.add("stance.track", side[1].contact_y - side[0].contact_y);
-  track.working = {{"extended", extended, Kind::length}};
-  for (const int i : {1, 0}) {
-    if (i == 0 && !d.gear.unlinked && std::abs(rest.roll) < 1e-9) break;
-    collect.about(d.gear.unlinked || std::abs(rest.roll) >= 1e-9 ? (i ? "starboard" : "port") : "", loading);
-    collect.add("stance.camber", side[i].camber);
-    collect.add("stance.toe", side[i].toe);
-  }
-}
-
-void table_readings(const Design& d, const Assessment& a, Collector& collect) {
-  for (const auto& line : table_sheet(d, a)) {
-    if (line.is_angle || !line.is_read()) continue;
-    collect.about(line.what, line.loading);
-    const double allowed = line.allowed(d.is_model());
-    auto& f = collect.add("stance.table", line.off(), within(-allowed, allowed, "what a ruler shows"));
-    f.working = {{"computed", line.computed_starboard, Kind::length},
-                 {"read", line.read_starboard, Kind::length}};
-    if (std::isfinite(line.read_port)) {
-      f.working.push_back({"port computed", line.computed_port, Kind::length});
-      f.working.push_back({"port read", line.read_port, Kind::length});
-    }
-    if (!line.build_state.empty()) f.remark = "read as: " + line.build_state;
-  }
-}
-
-void sides(const Design& d, Collector& collect) {
-  if (!d.gear.unlinked || !d.gear.port.axle.known() || !d.gear.main.axle.known()) return;
-  collect.about("", "", GearState::extended);
-  const Vec3 difference = d.gear.main.axle.vec() - d.gear.port.axle.vec();
-  auto& f = collect.add("stance.sides", difference.cwiseAbs().maxCoeff(),
-                        at_most(d.is_model() ? 0.001 : 0.003, "practice"));
-  f.working = {{"station", difference.x(), Kind::length},
-               {"from the centre line", difference.y(), Kind::length},
-               {"waterline", difference.z(), Kind::length},
-               {"pulls round by, each wheelbase", difference.x() / (2 * d.gear.main.axle.y), Kind::angle}};
-}
-
-}  // namespace
-
-void assess_stance(const Design& d, Assessment& a, Collector& collect) {
-  sides(d, collect);
-  table_readings(d, a, collect);
-  for (const auto& l : a.loadings) {
-    collect.about("", l.name);
-    if (!l.rest) {
-      auto& f = collect.unknown("stance.third_load", l.no_rest);
-      if (l.mass.known() && a.wheels) {  // it tips: what the third wheel would have to carry is a pull
-        const double base = d.gear.third.axle.x - d.gear.main.axle.x;
-        const double share = (l.mass.down.at.x() - d.gear.main.axle.x) / base;
-        f.value = share * l.mass.down.mass * standard_gravity;
-        f.limit = at_least(0, "it must stand on all its wheels");
-        const auto j = judge(std::min(f.value, -1e-9), f.limit, f.info().zero_scale);
-        f.verdict = j.verdict;
-        f.margin = j.margin;
-        f.margin_fraction = j.margin_fraction;
-        f.remark = l.no_rest;
-        if (d.is_tricycle()) {
-          collect.about("", l.name);
-          on_its_tail(d, a, l, collect);
-        }
-      }
-      continue;
-    }
-    const auto& rest = *l.rest;
-    if (l.name == d.stance.target_loading || d.stance.target_loading.empty()) {
-      Limit target;
-      if (d.stance.target_low.known()) target.lower = d.stance.target_low;
-      if (d.stance.target_high.known()) target.upper = d.stance.target_high;
-      target.source = "the stance you want";
-      if (d.airframe.wing.incidence.known()) {
-        auto& f = collect.add("stance.wing_angle", rest.pitch + d.airframe.wing.incidence, target);
-        f.working = {{"pitch", rest.pitch, Kind::angle},
-                     {"incidence", d.airframe.wing.incidence, Kind::angle}};
-      } else {
-        collect.unknown("stance.wing_angle", "the wing's incidence to the level reference");
-      }
-    }
-    collect.add("stance.pitch", rest.pitch);
-    collect.add("stance.roll", rest.roll);
-    auto& third =
-        collect.add("stance.third_load", rest.wheels[0].load, at_least(0, "it must stand on all its wheels"));
-    third.working = {{"port main", rest.wheels[1].load, Kind::force},
-                     {"starboard main", rest.wheels[2].load, Kind::force}};
-    const Vec3 up = up_direction(rest.pitch, rest.roll);
-    collect.add("stance.cg_height", rest.heave + up.dot(l.mass.down.at));
-    if (l.flown) wheel_settings(d, a, rest, collect, l.name);
-  }
-}
 
 std::variant<double, std::string> sink_speed_by(School school, const Design& d, double mass) {
   const Landing& landing = d.landing;
@@ -188,10 +56,147 @@ void coil_findings(const Leg& leg, Collector& collect) {
   solid.working = {{"solid length", coil->figures.solid_length, Kind::length},
                    {"left from installed", coil->travel_left, Kind::length}};
   collect.add("spring.coil_index", coil->figures.index, within(4, 16, "spring makers' practice"));
+  auto& buckles = collect.add(
+      "spring.coil_buckles",
+      force::buckling_free_length(leg.spring.coil.mean_diameter, 0.5) - leg.spring.coil.free_length, Limit{});
+  if (buckles.value < 0) buckles.remark = "guide it in a tube or on a rod";
 }
 
-//! The leg as the drop takes it, or what is missing. A hinged leg by the vertical force at its axle over its
-//! rise.
+void gas_strut_findings(const Leg& leg, const stance::WheelOnLeg& wheel, Collector& collect) {
+  const double closes = wheel.leg.closure(wheel.leg.most).s;
+  auto& f = collect.add("spring.strut_left", leg.spring.gas_strut.full_stroke - closes,
+                        at_least(0, "a strut at its end stop breaks its ends"));
+  f.working = {{"full stroke", leg.spring.gas_strut.full_stroke, Kind::length},
+               {"closes by", closes, Kind::length},
+               {"pushes at the stop", wheel.leg.law.force(closes), Kind::force}};
+  f.remark = "holds energy with the aircraft dead: restrain before removing a pin, never open it";
+}
+
+void puck_findings(const Leg& leg, const stance::WheelOnLeg& wheel, Collector& collect) {
+  const Pucks& p = leg.spring.pucks;
+  const double stack = p.count * p.thickness;
+  const double closes = wheel.leg.closure(wheel.leg.most).s;
+  const double before = stack - p.assembled_length;
+  auto& f = collect.add("spring.puck_squeeze", (before + closes) / stack,
+                        bands(0, 0, 0.25, 0.30, "rubber lasts below 25 %, at most 30 %"));
+  f.working = {{"free stack", stack, Kind::length},
+               {"assembled", p.assembled_length, Kind::length},
+               {"force needed to assemble", wheel.leg.law.force(0), Kind::force}};
+}
+
+void cord_findings(const Leg& leg, const stance::WheelOnLeg& wheel, Collector& collect) {
+  const Cord& c = leg.spring.cord;
+  if (c.curve.empty()) return;
+  const double installed = (wheel.leg.anchor_leg - wheel.leg.anchor_airframe).norm();
+  const double stretch = (installed + wheel.leg.closure(wheel.leg.most).s) / c.free_length - 1;
+  auto& f = collect.add("spring.cord_reach", c.curve.back().stretch - stretch,
+                        at_least(0, "the curve must have been measured that far"));
+  f.working = {{"stretched when extended", installed / c.free_length - 1, Kind::share},
+               {"stretched at the stop", stretch, Kind::share},
+               {"force needed to wrap it", wheel.leg.law.force(0), Kind::force}};
+}
+
+//! The leg that is itself the spring: stress at its stop and at rest, what a soft leaf keeps, the bow's seed.
+void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel,
+                      const stance::WheelState& state, const LegLanding& landing, Collector& collect) {
+  const auto chain = force::bending_leg_of(leg, d.materials);
+  const auto* bending = std::get_if<force::BendingLeg>(&chain);
+  const Material* material = force::find_material(d.materials, leg.spring.bent.material);
+  if (!bending || !material) return;  // Stance has said what is missing
+  const BentLeg& b = leg.spring.bent;
+  const auto allowed = force::allowable_of(*material, bending->wire_diameter, false);
+  const double rate = wheel.leg.law.rate;
+  // What the leg itself bends under: the ground's load less what a strut across holds.
+  const auto bent_by = [&](double rise) {
+    const double across =
+        b.cross_wire_rate.known() ? -b.cross_wire_rate * wheel.leg.moved_per_rise.y() * rise : 0;
+    return force::bend(*bending, Vec3(0, across, rate * rise));
+  };
+  const auto file = [&](const char* id, double rise, const char* source) {
+    const auto bent = bent_by(rise);
+    if (!bent) return;
+    double stress = bent->largest_stress;
+    for (const auto& loop : bent->loops) stress = std::max(stress, loop.stress);
+    auto& f = collect.add(id, allowed.yield / stress - 1, at_least(0, source));
+    f.working = {{"load at the wheel", rate * rise, Kind::force},
+                 {"greatest stress", stress, Kind::stress},
+                 {"at, from the clamp", bent->largest_at, Kind::length},
+                 {"allowed", allowed.yield, Kind::stress},
+                 {"spread of the wheel", bent->moved.y(), Kind::length},
+                 {"camber change", bent->camber_change, Kind::angle}};
+    f.assumption = "vertical load, wheel free to spread; typical strength: confirm with your supplier";
+    if (material->stuff == Stuff::laminate)
+      f.working.push_back({"strain", stress / material->youngs_modulus, Kind::share});
+  };
+  file("spring.bend_margin", wheel.leg.most, "it must come back from its stop");
+  if (state.touches) file("spring.bend_rest", state.coordinate, "it must not sag on its own");
+  if (b.form == BentForm::leaf && landing.drop && std::isfinite(allowed.yield)) {
+    // As a uniform leaf of the clamp's section, as long as from clamp to axle, loaded across.
+    const Vec3 along = bending->points.back() - bending->points.front();
+    const double cant = std::atan2(along.y(), -along.z());
+    const double length = along.norm();
+    const force::SoftLeaf leaf(length, b.line.front().width, bending->thickness.front(),
+                               bending->material.youngs_modulus, allowed.yield);
+    const double energy = landing.drop->shares.spring * landing.drop->energy;
+    const auto row = force::row_of_landings(leaf, energy, 10);
+    const double held = b.cross_wire_rate.known() ? leaf.rate() / (leaf.rate() + b.cross_wire_rate) : 1;
+    const double out = std::cos(cant);  // across the leaf to out at the wheel
+    auto& one =
+        collect.add("spring.set", row.set.front() * held * out,
+                    bands(0, 0, 0.002, 0.02 * length, "practice: what is bent back without being noticed"));
+    one.working = {{"energy into the leaf", energy, Kind::energy},
+                   {"peak load across it", row.peak_load.front(), Kind::force},
+                   {"yields from", leaf.yield_load(), Kind::force}};
+    one.assumption = "uniform leaf of the clamp's section, load across it";
+    auto& ten = collect.add("spring.set_row", row.set.back() * held * out);
+    ten.working = {{"peak load by then", row.peak_load.back(), Kind::force},
+                   {"never stops adding above", leaf.endless_energy(), Kind::energy}};
+    if (energy > leaf.endless_energy()) ten.remark = "every further landing adds to it";
+  }
+  if (b.form == BentForm::bow && b.line.front().width.known()) {
+    const auto seed = force::bow_seed(2 * landing.mass, b.line.front().width);
+    auto& f = collect.add("spring.bow_seed", seed.plies_low);
+    f.working = {{"up to", seed.plies_high, Kind::factor}};
+    if (b.plies.known()) f.working.push_back({"laid up", b.plies, Kind::factor});
+  }
+}
+
+void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const stance::WheelOnLeg& wheel,
+                   double static_load, Collector& collect, const Assessment* near) {
+  if (!d.bump.height.known()) return;
+  auto model = bump_model(d, leg, landing, wheel, static_load);
+  if (const auto* missing = std::get_if<std::string>(&model)) {
+    collect.unknown("spring.bump_factor", *missing);
+    return;
+  }
+  landing.bump_model = std::get<spring::BumpModel>(std::move(model));
+  const LegLanding* known = nullptr;
+  if (near)
+    for (const auto& l : near->landings)
+      if (l.leg == landing.leg && l.bump && l.bump_model == landing.bump_model) known = &l;
+  landing.bump = known ? *known->bump : spring::roll_over(*landing.bump_model);
+  const auto& r = *landing.bump;
+  // A tail wheel is small and hard by trade: shown, not judged.
+  const bool judged = landing.leg == LegName::main || d.is_tricycle();
+  Limit factor;
+  if (judged && d.landing.load_factor.known())
+    factor = at_most(d.landing.load_factor, "what was aimed at for landings");
+  auto& f = collect.add("spring.bump_factor", r.load_factor, factor);
+  f.working = {{"height", d.bump.height, Kind::length},
+               {"taxi speed", d.bump.speed, Kind::speed},
+               {"greatest fore-and-aft load", r.peak_aft, Kind::force},
+               {"greatest acceleration above", r.sprung_peak, Kind::in_g},
+               {"least ground load", r.least_load, Kind::force}};
+  f.remark = d.bump.length.known() ? "" : "a step";
+  if (r.least_load <= 0)
+    f.remark += f.remark.empty() ? "the wheel leaves the ground" : "; the wheel leaves the ground";
+  if (leg.travel > 0)
+    collect.add("spring.bump_stroke", r.stroke_used,
+                judged ? at_most(leg.travel, "the leg's travel") : Limit{});
+}
+
+}  // namespace
+
 std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel,
                                                         double mass, double lift_ratio) {
   const Spring& s = leg.spring;
@@ -207,7 +212,7 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
   m.unsprung_mass = leg.unsprung_mass;
   m.sprung_mass = mass - leg.unsprung_mass;
   m.travel = leg.travel;
-  if (wheel.leg.path == force::Suspension::Path::straight) {
+  if (wheel.leg.path != force::Suspension::Path::hinged) {
     m.spring = wheel.leg.law;
   } else {
     m.spring.kind = force::LegLaw::Kind::curve;
@@ -222,6 +227,8 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
     m.damper.oil_area = s.oil_area;
     m.damper.orifice_closing = s.orifice_closing;
     m.damper.orifice_extending = s.orifice_extending;
+    for (const auto& p : s.metered)
+      if (p.stroke.known() && p.orifice.known()) m.damper.metered.emplace_back(p.stroke.si, p.orifice.si);
   } else if (s.damping_closing.known() && s.damping_extending.known()) {
     m.damper.closing = s.damping_closing;
     m.damper.extending = s.damping_extending;
@@ -235,6 +242,32 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
   m.extension_stop = 40 * slope;
   return m;
 }
+
+std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const Leg& leg,
+                                                        const LegLanding& landing,
+                                                        const stance::WheelOnLeg& wheel, double static_load) {
+  spring::BumpModel m;
+  const double mass = static_load / standard_gravity;
+  if (landing.model) {
+    m.drop = *landing.model;
+  } else {
+    auto model = drop_model(leg, wheel, mass, 0);
+    if (const auto* missing = std::get_if<std::string>(&model)) return *missing;
+    m.drop = std::get<spring::DropModel>(std::move(model));
+  }
+  m.drop.sprung_mass = mass - m.drop.unsprung_mass;
+  m.drop.lift_ratio = 0;
+  if (!(m.drop.sprung_mass > 0)) return "an unsprung mass below the mass on the leg";
+  m.leg = wheel.leg;
+  m.radius = wheel.radius;
+  m.obstacle = {d.bump.height, d.bump.length.known() ? d.bump.length.si : 0};
+  if (m.obstacle.height >= 0.9 * m.radius) return "a bump lower than nine tenths of the wheel's radius";
+  m.speed = d.bump.speed;
+  m.bush_friction = d.bump.bush_friction;
+  return m;
+}
+
+namespace {
 
 void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, LegLanding& landing,
                    Collector& collect, const Assessment* near) {
@@ -351,6 +384,35 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
     }
   }
   if (std::isfinite(landing.mass)) drop_findings(d, leg, main, a, landing, collect, near);
+  const auto& wheel = (*a.wheels)[wheel_of(name)];
+  bump_findings(d, leg, landing, wheel, state.load, collect, near);
+  collect.about(subject, heaviest->name);
+  if (leg.travel > 0) {
+    switch (leg.spring.kind) {
+      case SpringKind::coil:
+        coil_findings(leg, collect);
+        break;
+      case SpringKind::gas:
+        collect.add("spring.gas_used", leg.spring.gas.piston_area * leg.travel / leg.spring.gas.volume,
+                    at_most(0.95, "the gas must not be used up before the stop"));
+        break;
+      case SpringKind::gas_strut:
+        gas_strut_findings(leg, wheel, collect);
+        break;
+      case SpringKind::pucks:
+        puck_findings(leg, wheel, collect);
+        break;
+      case SpringKind::cord:
+        cord_findings(leg, wheel, collect);
+        break;
+      case SpringKind::bending:
+        bending_findings(d, leg, wheel, state, landing, collect);
+        break;
+      case SpringKind::linear:
+      case SpringKind::leaf:
+        break;
+    }
+  }
   a.landings.push_back(landing);
 
   if (leg.travel > 0) {
@@ -362,10 +424,6 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
                    {"travel", leg.travel, Kind::length},
                    {"wheel load", state.load, Kind::force}};
   }
-  if (leg.spring.kind == SpringKind::coil) coil_findings(leg, collect);
-  if (leg.spring.kind == SpringKind::gas)
-    collect.add("spring.gas_used", leg.spring.gas.piston_area * leg.travel / leg.spring.gas.volume,
-                at_most(0.95, "the gas must not be used up before the stop"));
 }
 
 }  // namespace

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Leg: load cases from the design's own loads, what every part is left with, jig and alignment.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/assess/place_rules.h"
+#include "core/assess/standing.h"
+#include "core/leg/geometry.h"
+
+namespace kranich {
+namespace {
+
+constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+
+//! Nose-up attitude of the tail-down landing: where the tail meets the ground with the legs extended, or the
+//! stall's where that comes first; of a tailwheel aircraft the one it stands in.
+double tail_down_pitch(const Design& d, const Assessment& a, const LoadingState& l) {
+  if (!d.is_tricycle()) return l.rest ? l.rest->pitch : nan;
+  const Standing s = standing_in(d, a.wheels ? &*a.wheels : nullptr, l, GearState::extended);
+  std::vector<place::HighPoint> points;
+  for (const auto& p : d.airframe.low_points)
+    if (p.role == PointRole::tail && p.at.known())
+      points.push_back({p.at.x - s.main.x, p.at.z - s.main.z + s.main.radius});
+  double pitch = nan;
+  if (const auto strike = place::tail_strike(points, s.main.radius)) pitch = strike->round_wheels;
+  if (d.airframe.stall_wing_angle.known() && d.airframe.wing.incidence.known())
+    pitch = std::fmin(pitch, d.airframe.stall_wing_angle - d.airframe.wing.incidence);
+  return pitch;
+}
+
+leg::CaseInput case_input(const Design& d, const Assessment& a, LegName name, const Heaviest& heaviest) {
+  const bool main = name == LegName::main;
+  leg::CaseInput in{};
+  in.model = d.is_model();
+  in.main = main;
+  in.tricycle = d.is_tricycle();
+  in.rough_field = !d.smooth_field();
+  in.brakes = d.gear.brakes;
+  in.weight = heaviest.loading->mass.down.mass * standard_gravity;
+  in.share = main ? in.weight / 2 : heaviest.load;
+  in.ground_factor = in.inertia_factor = nan;
+  in.factors = d.load_factors;
+  for (const auto& l : a.landings) {
+    // A tail wheel is let down, not dropped: it takes the mains' load factor.
+    if (l.leg != (main || d.is_tricycle() ? name : LegName::main) || !l.drop) continue;
+    in.ground_factor = l.drop->load_factor;
+    in.inertia_factor = l.drop->load_factor + (d.landing.lift_ratio.known() ? d.landing.lift_ratio.si : 0);
+  }
+  in.tail_down_pitch = tail_down_pitch(d, a, *heaviest.loading);
+  return in;
+}
+
+void parts(const Design& d, const LegStrength& s, const std::string& word, Collector& collect) {
+  const Limit limit = at_least(0, "limit load without set, ultimate load without a break");
+  for (const auto& p : s.structure.parts) {
+    collect.about(word + ", " + p.part, "", GearState::extended);
+    if (!p.missing.empty()) {
+      collect.unknown("leg.margin", p.missing);
+      continue;
+    }
+    if (!std::isfinite(p.margin)) {
+      collect.unknown("leg.margin", s.structure.mechanism.empty() ? "a load case" : s.structure.mechanism);
+      continue;
+    }
+    auto& f = collect.add("leg.margin", p.margin, limit);
+    f.remark = p.decides + ", " + p.in_case + (p.remark.empty() ? "" : "; " + p.remark);
+    f.working = p.working;
+    for (const auto& c : s.cases.cases)
+      if (c.name == p.in_case) f.assumption = c.working;
+    f.assumption += fmt::format(
+        "; ultimate {:.2f} times limit; typical strengths: confirm with your supplier; "
+        "arms as with the leg extended",
+        d.load_factors.ultimate.si);
+    if (!d.is_model())
+      f.assumption += d.load_factors.rule.empty() ? "; the local rule decides: name it"
+                                                  : "; decided by " + d.load_factors.rule;
+  }
+}
+
+void alignment(const Design& d, Collector& collect) {
+  const Jig& j = d.jig;
+  const double fine = radians(0.5);
+  if (j.diagonal_starboard.known() || j.diagonal_port.known()) {
+    collect.about("", "", GearState::extended);
+    const auto jig = jig_of(d);
+    if (const auto* missing = std::get_if<std::string>(&jig)) {
+      collect.unknown("leg.square", *missing);
+    } else if (!j.diagonal_starboard.known() || !j.diagonal_port.known()) {
+      collect.unknown("leg.square", "both diagonals");
+    } else {
+      const auto& fig = std::get<JigFigures>(jig);
+      const double toe =
+          leg::toe_from_diagonals(j.diagonal_starboard, j.diagonal_port, fig.jig.bar_length, fig.behind);
+      auto& f = collect.add("leg.square", toe, within(-fine, fine, "practice: half a degree is felt"));
+      f.working = {{"starboard diagonal", j.diagonal_starboard, Kind::length},
+                   {"port diagonal", j.diagonal_port, Kind::length},
+                   {"bar", fig.jig.bar_length, Kind::length},
+                   {"point behind the bar", fig.behind, Kind::length}};
+    }
+  }
+  for (const bool starboard : {true, false}) {
+    const BarReading& r = starboard ? j.bar_starboard : j.bar_port;
+    if (!r.aft.known() && !r.up.known()) continue;
+    collect.about(starboard ? "starboard" : "port", "", GearState::extended);
+    if (!d.gear.main.axle.y.known()) {
+      collect.unknown("leg.bar_toe", "the main axle's side offset");
+      continue;
+    }
+    const auto s = leg::setting_from_bar(r.aft, r.up, d.gear.main.axle.y + d.port_leg().axle.y);
+    const Leg& leg = starboard ? d.gear.main : d.port_leg();
+    const auto file = [&](const char* id, double read, const Given& wanted) {
+      if (!std::isfinite(read)) return;
+      const double aim = wanted.known() ? wanted.si : 0;
+      auto& f = collect.add(
+          id, read, within(aim - fine, aim + fine, "what the design asks for, half a degree either way"));
+      f.working = {{"bar aft of the other axle", r.aft, Kind::length},
+                   {"bar above the other axle", r.up, Kind::length},
+                   {"wanted", aim, Kind::angle}};
+    };
+    file("leg.bar_toe", s.toe, leg.toe);
+    file("leg.bar_camber", s.camber, leg.camber);
+  }
+}
+
+}  // namespace
+
+std::variant<JigFigures, std::string> jig_of(const Design& d) {
+  const Leg& main = d.gear.main;
+  const Jig& j = d.jig;
+  if (!main.axle.known()) return "the place of the main axle";
+  if (!main.axle_beyond_wheel.known()) return "how far the axle's tip lies outboard of the wheel";
+  if (!j.axle_out.known()) return "how far the axle sticks out of the jig's bar on each side";
+  if (!j.reference_z.known() || !j.reference_height.known())
+    return "the reference point's waterline and its height above the floor";
+  if (!j.point_x.known()) return "the station of the point that the diagonals run to";
+  const double behind = j.point_x - main.axle.x;
+  if (!(behind > 0)) return "a point for the diagonals that lies behind the main axle";
+  const double overall = 2 * (main.axle.y + main.axle_beyond_wheel);
+  const double bar = overall - 2 * j.axle_out;
+  if (!(bar > 0)) return "an axle that sticks out of the bar by less than half the overall width";
+  return JigFigures{leg::jig(main.axle.z, j.reference_z, j.reference_height, overall, j.axle_out, behind),
+                    behind, overall};
+}
+
+void assess_leg(const Design& d, Assessment& a, Collector& collect) {
+  alignment(d, collect);
+  for (const LegName name : {LegName::main, LegName::third}) {
+    const bool main = name == LegName::main;
+    const std::string word = main ? "main leg" : fmt::format("{} leg", d.third_word());
+    const Leg& l = d.gear.leg(name);
+    const Heaviest heaviest = heaviest_on(a, main ? WheelIndex::starboard : WheelIndex::third);
+    if (!heaviest.loading || !l.axle.known() || !l.wheel.diameter.known()) {
+      collect.about(word);
+      collect.unknown("leg.margin", "the aircraft at rest on its wheels");
+      continue;
+    }
+    LegStrength s{name, leg::load_cases(case_input(d, a, name, heaviest)), {}};
+    s.structure = leg::check_structure(d, l, s.cases.cases);
+    parts(d, s, word, collect);
+    a.strengths.push_back(std::move(s));
+  }
+}
+
+}  // namespace kranich

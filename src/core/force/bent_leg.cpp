@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/force/bent_leg.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "core/force/materials.h"
+
+namespace kranich::force {
+namespace {
+
+constexpr int pieces_a_length = 8;
+
+Vec3 direction_of(LoopAxis axis) {
+  switch (axis) {
+    case LoopAxis::fore_and_aft:
+      return Vec3::UnitX();
+    case LoopAxis::athwartships:
+      return Vec3::UnitY();
+    case LoopAxis::upright:
+      return Vec3::UnitZ();
+  }
+  return Vec3::UnitY();
+}
+
+}  // namespace
+
+std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own) {
+  const BentLeg& b = leg.spring.bent;
+  const bool wire = b.form == BentForm::wire;
+  if (b.line.size() < 2) return "two points or more of the leg's centre line, from the clamp to the axle";
+  const Material* material = find_material(own, b.material);
+  if (!material)
+    return b.material.empty() ? std::string("the leg's material")
+                              : fmt::format("a material of the name “{}”", b.material);
+  BendingLeg out;
+  out.material = stiffness_of(*material);
+  if (!std::isfinite(out.material.youngs_modulus))
+    return fmt::format("Young's modulus of “{}”", material->name);
+  if (wire) {
+    if (!b.wire_diameter.known()) return "the wire's diameter";
+    out.wire_diameter = b.wire_diameter;
+    for (const auto& l : b.loops) {
+      if (!l.along.known() || !l.mean_diameter.known() || !l.turns.known())
+        return "place, diameter and turns of every loop";
+      if (l.mean_diameter <= b.wire_diameter) return "loops wider than the wire is thick";
+      out.loops.push_back({l.along, l.mean_diameter, l.turns, direction_of(l.axis)});
+    }
+  }
+  double clamp_thickness = std::numeric_limits<double>::quiet_NaN();
+  if (b.form == BentForm::bow && b.plies.known() && b.ply_areal_weight.known() && b.fibre_fraction.known())
+    clamp_thickness = b.plies * ply_thickness(b.ply_areal_weight, b.fibre_fraction);
+  std::vector<double> width, thickness;
+  for (const auto& p : b.line) {
+    if (!p.at.known()) return "the place of every point of the leg's centre line";
+    if (wire) continue;
+    width.push_back(p.width);
+    thickness.push_back(p.thickness.known() ? p.thickness.si
+                                            : clamp_thickness * b.line.front().width / p.width);
+    if (!std::isfinite(width.back())) return "the leg's width at every point";
+    if (!std::isfinite(thickness.back()))
+      return b.form == BentForm::bow ? "the bow's plies and their weight, or its thickness at every point"
+                                     : "the leg's thickness at every point";
+  }
+  for (size_t i = 0; i + 1 < b.line.size(); ++i)
+    for (int k = i == 0 ? 0 : 1; k <= pieces_a_length; ++k) {
+      const double t = static_cast<double>(k) / pieces_a_length;
+      out.points.push_back((1 - t) * b.line[i].at.vec() + t * b.line[i + 1].at.vec());
+      if (wire) continue;
+      out.width.push_back((1 - t) * width[i] + t * width[i + 1]);
+      out.thickness.push_back((1 - t) * thickness[i] + t * thickness[i + 1]);
+    }
+  for (size_t i = 1; i < out.points.size(); ++i)
+    if ((out.points[i] - out.points[i - 1]).norm() < 1e-7)
+      return "points of the leg's centre line that lie apart";
+  if ((out.points.back() - leg.axle.vec()).norm() > 1e-4) {
+    out.points.push_back(leg.axle.vec());
+    if (!wire) {
+      out.width.push_back(out.width.back());
+      out.thickness.back() *= 3;  // a stub axle does not bend with the leaf
+      out.thickness.push_back(out.thickness.back());
+    }
+  }
+  return out;
+}
+
+std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cross_rate) {
+  const auto up = bend(leg, Vec3::UnitZ());
+  if (!up) return std::nullopt;
+  Mat3 c = up->flexibility;
+  Vec3 turned = up->turned;
+  if (cross_rate > 0) {
+    const Vec3 across = c.col(1);
+    c -= across * across.transpose() * cross_rate / (1 + cross_rate * c(1, 1));
+    const auto held = bend(leg, Vec3(0, -cross_rate * c(1, 2), 1));
+    if (!held) return std::nullopt;
+    turned = held->turned;
+  }
+  if (!(c(2, 2) > 0)) return std::nullopt;
+  return BentStiffness{1 / c(2, 2), c.col(2) / c(2, 2), turned / c(2, 2)};
+}
+
+}  // namespace kranich::force

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! A design's leg that bends, as the frame takes it, and what it does at the wheel. SI; starboard, aircraft
+//! axes. Source: handbook, Springs.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/force/leaf.h"
+#include "core/model/workshop.h"
+
+namespace kranich::force {
+
+//! The chain from clamp to wheel centre in beams, or what is missing. Between the points given, width and
+//! thickness run straight; a bow whose thickness is not given has its cloth folded (width times thickness
+//! constant from the clamp's plies). Where the leg's line ends beside the wheel's centre, a stiff stub axle
+//! (of a wire leg: the wire itself) carries on to it.
+std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own);
+
+//! Under a vertical load at the wheel, free to spread: per metre of rise how far the wheel goes and turns.
+struct BentStiffness {
+  double vertical_rate;  //!< N/m
+  Vec3 moved_per_rise, turned_per_rise;
+};
+//! `cross_rate`: of a spring-wire strut that holds the two legs together, N/m at one axle (0: none).
+std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cross_rate);
+
+}  // namespace kranich::force

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Load cases of a leg from the design's own loads. SI; aircraft axes, starboard leg; limit loads. Source:
+//! handbook, Leg: the historical small-aeroplane rule for full size, drop result and shares of it for models.
+//! For guidance: the local rule and a licensed engineer or inspector decide.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/geometry.h"
+#include "core/model/design.h"
+
+namespace kranich::leg {
+
+struct CaseInput {
+  bool model, main, tricycle, rough_field, brakes;
+  double weight;           //!< of the heaviest loading, N
+  double share;            //!< static load of this leg, N (of a main leg half the weight)
+  double ground_factor;    //!< N of the landing: peak ground load over the share; NaN where not known
+  double inertia_factor;   //!< n
+  double tail_down_pitch;  //!< nose-up, of the tail-down landing; NaN where not known
+  LoadFactors factors;
+};
+
+struct LoadCase {
+  std::string name;
+  Vec3 force{0, 0, 0};     //!< on the wheel, limit, N
+  bool at_ground = false;  //!< acts where the tyre meets the ground, else through the axle
+  std::string working;     //!< where its numbers come from
+};
+
+//! The cases of a leg; those that need a number that is not known are left out and named.
+struct LoadCases {
+  std::vector<LoadCase> cases;
+  std::vector<std::string> missing;
+};
+LoadCases load_cases(const CaseInput& in);
+
+}  // namespace kranich::leg

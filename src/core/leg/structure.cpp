@@ -1,0 +1,464 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/leg/structure.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/force/bent_leg.h"
+#include "core/force/materials.h"
+#include "core/leg/joints.h"
+#include "core/leg/strength.h"
+
+namespace kranich::leg {
+namespace {
+
+constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+
+Vec3 acts_at(const Leg& leg, const LoadCase& c) {
+  Vec3 at = leg.axle.vec();
+  if (c.at_ground) at.z() -= leg.wheel.diameter / 2;
+  return at;
+}
+
+//! A section of a leg's member: round, or a rectangle with its width fore and aft.
+struct MemberSection {
+  force::BeamSection beam;
+  double outer, wall;       //!< round
+  double width, thickness;  //!< rectangle
+  bool round;
+  double stress(const SectionLoad& l) const {
+    if (round) return round_stress(outer, wall, l).von_mises;
+    const double b = std::max(width, thickness);
+    const double t = std::min(width, thickness);
+    const double normal = std::abs(l.axial) / (width * thickness) +
+                          std::abs(l.bending_1) * 6 / (width * thickness * thickness) +
+                          std::abs(l.bending_2) * 6 / (thickness * width * width);
+    const double shear = std::abs(l.torque) * (3 + 1.8 * t / b) / (b * t * t);
+    return std::sqrt(normal * normal + 3 * shear * shear);
+  }
+};
+
+MemberSection round_member(double outer, double wall) {
+  return {force::tube_section(outer, wall), outer, wall, 0, 0, true};
+}
+
+//! The one strut's section, or what is missing.
+std::optional<MemberSection> strut_section(const Leg& leg, std::string& missing) {
+  switch (leg.section) {
+    case LegSection::tube:
+      if (!leg.tube_diameter.known())
+        missing = "the leg's diameter";
+      else if (!leg.tube_wall.known())
+        missing = "the leg's wall";
+      else if (leg.tube_wall > leg.tube_diameter / 2)
+        missing = "a wall no thicker than half the leg's diameter";
+      else
+        return round_member(leg.tube_diameter, leg.tube_wall);
+      return std::nullopt;
+    case LegSection::bar:
+      if (leg.tube_diameter.known()) return round_member(leg.tube_diameter, leg.tube_diameter / 2);
+      missing = "the leg's diameter";
+      return std::nullopt;
+    case LegSection::rectangle:
+      if (leg.section_width.known() && leg.section_thickness.known())
+        return MemberSection{force::leaf_section(leg.section_width, leg.section_thickness),
+                             0,
+                             0,
+                             leg.section_width,
+                             leg.section_thickness,
+                             false};
+      missing = "the leg's width and thickness";
+      return std::nullopt;
+  }
+  return std::nullopt;
+}
+
+//! The least of many margins of one part: the case that decides stays.
+class Worst {
+ public:
+  explicit Worst(std::string part) { best_.part = std::move(part); }
+  void offer(double margin, const std::string& decides, const std::string& in_case, double load,
+             double stress, double allowed, const Vec3& at) {
+    if (!std::isfinite(margin) || (std::isfinite(best_.margin) && margin >= best_.margin)) return;
+    best_.margin = margin;
+    best_.decides = decides;
+    best_.in_case = in_case;
+    best_.load = load;
+    best_.stress = stress;
+    best_.allowed = allowed;
+    best_.at = at;
+  }
+  PartMargin& part() { return best_; }
+
+ private:
+  PartMargin best_;
+};
+
+struct StrengthCheck {
+  double margin, allowed;
+};
+StrengthCheck against(double stress, const force::Allowable& a, double ultimate) {
+  const double yields = std::isfinite(a.yield) ? a.yield / stress : std::numeric_limits<double>::infinity();
+  const double breaks = a.ultimate / (ultimate * stress);
+  return yields <= breaks ? StrengthCheck{yields - 1, a.yield}
+                          : StrengthCheck{breaks - 1, a.ultimate / ultimate};
+}
+
+//! Load at which a pin-ended tube gives way as a column: Euler where slender, Johnson's parabola where not.
+double column_load(const MemberSection& s, double length, double modulus, double yield) {
+  const double inertia = std::min(s.beam.first, s.beam.second);
+  const double slender = length / std::sqrt(inertia / s.beam.area);
+  const double pi2 = std::numbers::pi * std::numbers::pi;
+  const double limit = std::sqrt(2 * pi2 * modulus / yield);
+  const double stress = slender >= limit ? pi2 * modulus / (slender * slender)
+                                         : yield * (1 - yield * slender * slender / (4 * pi2 * modulus));
+  return stress * s.beam.area;
+}
+
+//! One member of the frame: its beam, section and material.
+struct Member {
+  std::string part;
+  size_t beam;
+  MemberSection section;
+  force::Allowable allowed;
+  double modulus;
+  bool is_column;  //!< pin-ended: may buckle
+};
+
+struct Model {
+  force::Frame frame;
+  std::vector<Member> members;
+  int wheel = 0, foot = 0;
+  std::string missing;
+};
+
+void link(force::Frame& frame, int from, int to, const force::BeamSection& section,
+          const force::Elastic& material) {
+  if ((frame.nodes[static_cast<size_t>(from)] - frame.nodes[static_cast<size_t>(to)]).norm() < 1e-6) return;
+  frame.beams.push_back({from, to, section, material, Vec3::UnitX(), {}});
+}
+
+//! Something much stiffer than the leg: an axle without a diameter yet, a bracket.
+force::BeamSection stiff_section() { return {1e-3, 1e-6, 1e-6, 1e-6}; }
+constexpr force::Elastic steel{205e9, 79e9};
+
+int add_node(force::Frame& frame, const Vec3& at) {
+  frame.nodes.push_back(at);
+  return static_cast<int>(frame.nodes.size()) - 1;
+}
+
+//! A member that only pulls or pushes between two nodes, the far one held in place.
+void add_strut(force::Frame& frame, int from, const Vec3& to) {
+  const int end = add_node(frame, to);
+  frame.pinned.push_back(end);
+  frame.beams.push_back({from, end, {1e-4, 1e-14, 1e-14, 1e-14}, steel, Vec3(1, 0.3, 0.2).normalized(), {}});
+}
+
+void model_tubes(const Design& d, const Leg& leg, Model& m) {
+  const Vec3 foot = leg_foot(leg);
+  m.foot = add_node(m.frame, foot);
+  const bool sprung =
+      leg.path != LegPath::straight && leg.spring.anchor_leg.known() && leg.spring.anchor_airframe.known();
+  int anchor = -1;
+  const Vec3 top = leg_top(leg);
+  double share = 0;  // of the way from top to foot at which the spring takes hold
+  if (sprung) {
+    anchor = add_node(m.frame, leg.spring.anchor_leg.vec());
+    share = std::clamp((leg.spring.anchor_leg.vec() - top).dot(foot - top) / (foot - top).squaredNorm(), 0.05,
+                       0.95);
+  }
+  for (const auto& t : leg.tubes) {
+    if (!t.top.known() || !t.diameter.known() || !t.wall.known()) {
+      m.missing = fmt::format("the tube “{}”: its attach point, diameter and wall", t.name);
+      return;
+    }
+    const Material* material = force::find_material(d.materials, t.material);
+    if (!material || !material->youngs_modulus.known()) {
+      m.missing = fmt::format("a material for the tube “{}”", t.name);
+      return;
+    }
+    if (t.wall > t.diameter / 2) {
+      m.missing = fmt::format("a wall of the tube “{}” no thicker than half its diameter", t.name);
+      return;
+    }
+    const int upper = add_node(m.frame, t.top.vec());
+    m.frame.pinned.push_back(upper);
+    int lower = m.foot;
+    if (t.foot.known() && (t.foot.vec() - foot).norm() > 1e-6) {
+      lower = add_node(m.frame, t.foot.vec());
+      link(m.frame, lower, m.foot, stiff_section(), steel);
+    }
+    const auto section = round_member(t.diameter, t.wall);
+    const Member member{
+        t.name, 0, section, force::allowable_of(*material, unknown, false), material->youngs_modulus, true};
+    const auto beam = [&](int from, int to) {
+      m.members.push_back(member);
+      m.members.back().beam = m.frame.beams.size();
+      m.frame.beams.push_back({from, to, section.beam, force::stiffness_of(*material), Vec3::UnitX(), {}});
+    };
+    if (sprung) {
+      const int middle =
+          add_node(m.frame, t.top.vec() + share * (m.frame.nodes[static_cast<size_t>(lower)] - t.top.vec()));
+      beam(upper, middle);
+      beam(middle, lower);
+      link(m.frame, middle, anchor, stiff_section(), steel);
+    } else {
+      beam(upper, lower);
+    }
+  }
+  if (sprung) add_strut(m.frame, anchor, leg.spring.anchor_airframe.vec());
+}
+
+void model_strut(const Design& d, const Leg& leg, Model& m) {
+  const auto section = strut_section(leg, m.missing);
+  if (!section) return;
+  const Material* material = force::find_material(d.materials, leg.material);
+  if (!material || !material->youngs_modulus.known()) {
+    m.missing = leg.material.empty() ? "the leg's material" : "a material of the name “" + leg.material + "”";
+    return;
+  }
+  const int top = add_node(m.frame, leg_top(leg));
+  m.frame.clamped.push_back(top);
+  const bool braced = leg.brace_leg.known() && leg.brace_airframe.known();
+  const Member member{
+      "leg", 0, *section, force::allowable_of(*material, unknown, true), material->youngs_modulus, false};
+  const auto beam = [&](int from, int to) {
+    m.members.push_back(member);
+    m.members.back().beam = m.frame.beams.size();
+    m.frame.beams.push_back({from, to, section->beam, force::stiffness_of(*material), Vec3::UnitX(), {}});
+  };
+  m.foot = add_node(m.frame, leg_foot(leg));
+  if (!braced) {
+    beam(top, m.foot);
+    return;
+  }
+  const int hold = add_node(m.frame, leg.brace_leg.vec());
+  beam(top, hold);
+  // The pivot turns freely about the axis the leg swings about; the brace holds it there.
+  const bool sideways = leg.retraction.direction == SwingDirection::inward ||
+                        leg.retraction.direction == SwingDirection::outward;
+  m.frame.beams.back().joint = force::Beam::Joint{sideways ? Vec3::UnitX() : Vec3::UnitY(), 1e-3};
+  beam(hold, m.foot);
+  add_strut(m.frame, hold, leg.brace_airframe.vec());
+}
+
+void check_members(const Design& d, const Model& m, const std::vector<LoadCase>& cases, const Leg& leg,
+                   double ultimate, Structure& out) {
+  std::vector<Worst> worst;
+  for (const auto& member : m.members)
+    if (worst.empty() || worst.back().part().part != member.part) worst.emplace_back(member.part);
+  std::vector<std::vector<double>> tension(cases.size(), std::vector<double>(worst.size(), 0));
+  std::vector<force::Frame::Loads> loads_of_cases;
+  for (const auto& c : cases)
+    loads_of_cases.push_back({{m.wheel, c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force)}});
+  const auto results = m.frame.solve_each(loads_of_cases);
+  if (!results) {
+    out.mechanism = "these members cannot hold it: a third tube, a brace or a spring between its anchors";
+    return;
+  }
+  for (size_t ci = 0; ci < cases.size(); ++ci) {
+    const LoadCase& c = cases[ci];
+    const force::FrameResult* solved = &(*results)[ci];
+    out.wheel_moved.push_back(solved->moved[static_cast<size_t>(m.wheel)]);
+    auto& moved = out.moved.emplace_back();
+    for (const auto& member : m.members) {
+      const auto& b = m.frame.beams[member.beam];
+      const auto from = static_cast<size_t>(b.from);
+      const auto to = static_cast<size_t>(b.to);
+      moved.emplace_back(m.frame.nodes[from] + solved->moved[from], m.frame.nodes[to] + solved->moved[to]);
+      const auto at =
+          std::find_if(worst.begin(), worst.end(), [&](Worst& w) { return w.part().part == member.part; });
+      const auto& e = solved->beams[member.beam];
+      auto& carried = tension[ci][static_cast<size_t>(at - worst.begin())];
+      if (std::abs(e.tension) > std::abs(carried)) carried = e.tension;
+      for (const size_t end : {0u, 1u}) {
+        const double stress =
+            member.section.stress({e.tension, e.about_first[end], e.about_second[end], e.torque[end]});
+        const auto check = against(stress, member.allowed, ultimate);
+        at->offer(check.margin, end == 0 ? "bending with axial, upper end" : "bending with axial, lower end",
+                  c.name, e.tension, stress, check.allowed, m.frame.nodes[end == 0 ? from : to]);
+      }
+      if (member.is_column && e.tension < 0) {
+        // The whole tube between its ends, as long as top to foot.
+        double length = 0;
+        for (const auto& other : m.members)
+          if (other.part == member.part) {
+            const auto& ob = m.frame.beams[other.beam];
+            length +=
+                (m.frame.nodes[static_cast<size_t>(ob.to)] - m.frame.nodes[static_cast<size_t>(ob.from)])
+                    .norm();
+          }
+        const double carries = column_load(member.section, length, member.modulus, member.allowed.yield);
+        at->offer(carries / (ultimate * -e.tension) - 1, "giving way as a column", c.name, e.tension,
+                  -e.tension / member.section.beam.area, carries / member.section.beam.area / ultimate,
+                  (m.frame.nodes[from] + m.frame.nodes[to]) / 2);
+      }
+    }
+  }
+  for (auto& w : worst) {
+    auto& p = w.part();
+    p.working = {{"load along it, limit", p.load, Kind::force},
+                 {"stress at the limit load", p.stress, Kind::stress},
+                 {"allowed there", p.allowed, Kind::stress}};
+    out.parts.push_back(std::move(p));
+  }
+  for (const auto& joint : leg.joints) {
+    std::vector<JointLoad> loads;
+    for (size_t ci = 0; ci < cases.size(); ++ci) {
+      const LoadCase& c = cases[ci];
+      if (joint.carries.empty()) {
+        loads.push_back({c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)});
+        continue;
+      }
+      for (size_t w = 0; w < worst.size(); ++w)
+        if (out.parts[w].part == joint.carries)
+          for (const auto& t : leg.tubes)
+            if (t.name == joint.carries) {
+              const Vec3 foot = t.foot.known() ? t.foot.vec() : leg_foot(leg);
+              // What the tube puts on its fitting: pulled towards the foot by a tension.
+              loads.push_back({c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()});
+            }
+    }
+    out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
+  }
+}
+
+void check_axle(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases, double ultimate,
+                Structure& out) {
+  const double offset = leg.wheel_offset.known() ? leg.wheel_offset.si : 0;
+  if (std::abs(offset) < 1e-4) return;  // a fork carries it on both sides
+  Worst worst("axle");
+  const Material* material = force::find_material(d.materials, leg.axle_material);
+  if (!leg.axle_diameter.known())
+    worst.part().missing = "the axle's diameter";
+  else if (!material)
+    worst.part().missing = "the axle's material";
+  worst.part().at = leg.axle.vec();
+  if (worst.part().missing.empty()) {
+    const bool hollow = leg.axle_wall.known();
+    const double wall = hollow ? std::min(leg.axle_wall.si, leg.axle_diameter / 2) : leg.axle_diameter / 2;
+    const auto allowed = force::allowable_of(*material, leg.axle_diameter, false);
+    for (const auto& c : cases) {
+      const Vec3 along = Vec3(0, offset, 0).normalized();
+      const Vec3 moment = (acts_at(leg, c) - leg_foot(leg)).cross(c.force);
+      const double torque = 0;  // the wheel turns on it; a brake's torque goes into the leg
+      const double bending = (moment - moment.dot(along) * along).norm();
+      const auto stress = round_stress(leg.axle_diameter, wall, {c.force.dot(along), bending, 0, torque});
+      const auto check = against(stress.von_mises, allowed, ultimate);
+      worst.offer(check.margin, "bending where it leaves the leg", c.name, bending, stress.von_mises,
+                  check.allowed, leg_foot(leg));
+    }
+    auto& p = worst.part();
+    p.working = {{"moment at the leg, limit", p.load, Kind::moment},
+                 {"stress at the limit load", p.stress, Kind::stress},
+                 {"allowed there", p.allowed, Kind::stress}};
+  }
+  out.parts.push_back(std::move(worst.part()));
+}
+
+void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases, double ultimate,
+                       Structure& out) {
+  Worst worst("leg");
+  const auto chain = force::bending_leg_of(leg, d.materials);
+  if (const auto* missing = std::get_if<std::string>(&chain)) {
+    worst.part().missing = *missing;
+    out.parts.push_back(std::move(worst.part()));
+    return;
+  }
+  const auto& bending = std::get<force::BendingLeg>(chain);
+  const auto allowed = force::allowable_of(*force::find_material(d.materials, leg.spring.bent.material),
+                                           bending.wire_diameter, false);
+  for (size_t i = 0; i + 1 < bending.points.size(); ++i)
+    out.bars.push_back({bending.points[i], bending.points[i + 1],
+                        bending.wire_diameter > 0 ? bending.wire_diameter : bending.thickness[i], "leg"});
+  for (const auto& c : cases) {
+    // A chain takes its load at the axle; what acts at the ground adds its moment there.
+    const auto bent = force::bend(bending, c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force));
+    if (!bent) continue;
+    out.wheel_moved.push_back(bent->moved);
+    auto& moved = out.moved.emplace_back();
+    for (size_t i = 0; i + 1 < bent->line.size(); ++i) moved.emplace_back(bent->line[i], bent->line[i + 1]);
+    const auto check = against(bent->largest_stress, allowed, ultimate);
+    size_t at = 0;
+    while (at + 1 < bent->along.size() && bent->along[at] < bent->largest_at) ++at;
+    worst.offer(check.margin,
+                bent->largest_at < 1e-9
+                    ? "bending at the clamp"
+                    : fmt::format("bending {:.0f} mm from the clamp", 1000 * bent->largest_at),
+                c.name, c.force.norm(), bent->largest_stress, check.allowed,
+                bending.points[std::min(at, bending.points.size() - 1)]);
+    for (size_t k = 0; k < bent->loops.size(); ++k) {
+      const auto in_loop = against(bent->loops[k].stress, allowed, ultimate);
+      worst.offer(in_loop.margin, fmt::format("inside of loop {}", k + 1), c.name, c.force.norm(),
+                  bent->loops[k].stress, in_loop.allowed, leg.axle.vec());
+    }
+  }
+  auto& p = worst.part();
+  p.working = {{"load on the wheel, limit", p.load, Kind::force},
+               {"stress at the limit load", p.stress, Kind::stress},
+               {"allowed there", p.allowed, Kind::stress}};
+  out.parts.push_back(std::move(p));
+  for (const auto& joint : leg.joints) {
+    std::vector<JointLoad> loads;
+    for (const auto& c : cases)
+      loads.push_back({c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)});
+    out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
+  }
+}
+
+}  // namespace
+
+Vec3 leg_top(const Leg& leg) {
+  if (leg.retraction.fitted && leg.retraction.pivot.known()) return leg.retraction.pivot.vec();
+  if (leg.path != LegPath::straight && leg.hinge.known()) return leg.hinge.vec();
+  return leg.top.vec();
+}
+
+Vec3 leg_foot(const Leg& leg) {
+  return leg.axle.vec() - Vec3(0, leg.wheel_offset.known() ? leg.wheel_offset.si : 0, 0);
+}
+
+Structure check_structure(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases) {
+  Structure out;
+  const double ultimate = d.load_factors.ultimate;
+  if (!leg.axle.known() || !leg.wheel.diameter.known()) return out;
+  if (leg.spring.kind == SpringKind::bending) {
+    check_bending_leg(d, leg, cases, ultimate, out);
+  } else {
+    Model m;
+    if (leg.tubes.empty())
+      model_strut(d, leg, m);
+    else
+      model_tubes(d, leg, m);
+    if (m.missing.empty()) {
+      m.wheel = (leg.axle.vec() - leg_foot(leg)).norm() > 1e-6 ? add_node(m.frame, leg.axle.vec()) : m.foot;
+      const force::BeamSection axle =
+          leg.axle_diameter.known() ? force::round_section(leg.axle_diameter) : stiff_section();
+      link(m.frame, m.foot, m.wheel, axle, steel);
+      for (const auto& member : m.members) {
+        const auto& b = m.frame.beams[member.beam];
+        out.bars.push_back({m.frame.nodes[static_cast<size_t>(b.from)],
+                            m.frame.nodes[static_cast<size_t>(b.to)],
+                            member.section.round ? member.section.outer : member.section.width, member.part});
+      }
+      check_members(d, m, cases, leg, ultimate, out);
+    } else {
+      PartMargin p;
+      p.part = "leg";
+      p.missing = m.missing;
+      p.at = leg_top(leg);
+      out.parts.push_back(std::move(p));
+    }
+  }
+  check_axle(d, leg, cases, ultimate, out);
+  std::stable_sort(out.parts.begin(), out.parts.end(), [](const PartMargin& a, const PartMargin& b) {
+    if (std::isfinite(a.margin) != std::isfinite(b.margin)) return std::isfinite(a.margin);
+    return std::isfinite(a.margin) && a.margin < b.margin;
+  });
+  return out;
+}
+
+}  // namespace kranich::leg

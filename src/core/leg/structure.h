@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What a leg's parts are left with under its load cases: the leg itself as a space frame of its tubes, its
+//! one strut or its bending chain; the axle; pins, fasteners, blocks, plates and posts. SI; starboard leg,
+//! aircraft axes. Figures are for planning: structure that carries people is a licensed engineer's or
+//! inspector's to decide. Source: handbook, Leg.
+//!
+//! Margin of a part = the least of yield/σ at the limit load and strength/σ at the ultimate one (limit times
+//! the ultimate factor), less 1. Assumptions: arms as with the leg extended, the longest; small deflections;
+//! tubes held in place but free to turn at the airframe; one strut clamped at its top, or hinged there and
+//! held by its brace.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/finding.h"
+#include "core/leg/load_cases.h"
+#include "core/model/design.h"
+
+namespace kranich::leg {
+
+struct PartMargin {
+  std::string part;     //!< "front leg", "axle", a joint's name
+  std::string decides;  //!< what of it: "bending at the top", "bearing in the inner lug", "column"
+  std::string in_case;  //!< the load case that decides
+  double margin = std::numeric_limits<double>::quiet_NaN();
+  double load = std::numeric_limits<double>::quiet_NaN();     //!< what it carries, limit, N (or N·m)
+  double stress = std::numeric_limits<double>::quiet_NaN();   //!< at the limit load, Pa
+  double allowed = std::numeric_limits<double>::quiet_NaN();  //!< of what decides, Pa
+  std::vector<Working> working;
+  std::string missing;  //!< what it lacks, where the margin is not known
+  std::string remark;
+  Vec3 at{0, 0, 0};  //!< where to point in a drawing
+};
+
+//! A bar of the drawing, with the part it belongs to.
+struct Bar {
+  Vec3 from, to;
+  double diameter;
+  std::string part;
+};
+
+struct FastenerLoad {
+  std::string joint;
+  Vec3 at;
+  double shear, tension;  //!< limit, N, in the joint's deciding case
+};
+
+struct Structure {
+  std::vector<Bar> bars;
+  std::vector<PartMargin> parts;  //!< worst first, those that lack something behind
+  std::vector<FastenerLoad> fasteners;
+  //! Bars under the case of an index, deflected: ends as moved.
+  std::vector<std::vector<std::pair<Vec3, Vec3>>> moved;
+  std::vector<Vec3> wheel_moved;  //!< wheel centre's displacement in each case
+  std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
+};
+
+//! Upper end of a leg: pivot, hinge, or top.
+Vec3 leg_top(const Leg& leg);
+//! Lower end of the leg's line: the wheel's centre less its offset along the axle.
+Vec3 leg_foot(const Leg& leg);
+
+Structure check_structure(const Design& design, const Leg& leg, const std::vector<LoadCase>& cases);
+
+}  // namespace kranich::leg

@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The airframe, its masses and its weighing. Part of the one description of a Design: describe.h says how.
+#pragma once
+
+#include "core/model/airframe.h"
+#include "core/model/describe_words.h"
+
+namespace kranich {
+
+template <class V>
+void describe(V& v, Point& p) {
+  v.given("x_m", p.x, spec::place("Station"));
+  v.given("y_m", p.y, spec::place("Side offset"));
+  v.given("z_m", p.z, spec::place("Waterline"));
+}
+
+template <class V>
+void describe(V& v, Section& s) {
+  v.given("x_m", s.x, spec::place("Station"));
+  v.given("top_m", s.top, spec::place("Top waterline"));
+  v.given("bottom_m", s.bottom, spec::place("Bottom waterline"));
+  v.given("half_width_m", s.half_width, spec::not_negative("Half width", Kind::length, 20));
+}
+
+template <class V>
+void describe(V& v, Body& b) {
+  v.text("name", b.name, "Name");
+  v.given("y_m", b.y, spec::place("Side offset"));
+  v.list("sections", b.sections, "Cross-sections, front to back", 60);
+}
+
+template <class V>
+void describe(V& v, Surface& s) {
+  v.given("root_leading_edge_x_m", s.root_leading_edge_x, spec::place("Root leading edge station"));
+  v.given("root_z_m", s.root_z, spec::place("Root waterline"));
+  v.given("span_m", s.span, spec::size("Span", 80));
+  v.given("root_chord_m", s.root_chord, spec::size("Root chord", 20));
+  v.given("tip_chord_m", s.tip_chord, spec::size("Tip chord", 20));
+  v.given("leading_edge_sweep_deg", s.sweep, spec::angle("Leading edge sweep", -60, 75));
+  v.given("dihedral_deg", s.dihedral, spec::angle("Dihedral", -45, 45));
+  v.given("incidence_deg", s.incidence, spec::angle("Incidence to the level reference", -20, 20));
+  v.given("break_span_m", s.break_span, spec::size("Span of the inner panels", 80));
+  v.given("break_chord_m", s.break_chord, spec::size("Chord where the outer panel starts", 20));
+  v.given("outer_sweep_deg", s.outer_sweep, spec::angle("Leading edge sweep, outer panel", -60, 75));
+}
+
+template <class V>
+void describe(V& v, Propeller& p) {
+  v.text("name", p.name, "Name");
+  v.object("hub", p.hub, "Hub");
+  v.given("diameter_m", p.diameter, spec::size("Diameter", 10));
+  v.given("axis_tilt_nose_down_deg", p.tilt, spec::angle("Axis tilt, nose down", -30, 30));
+}
+
+template <class V>
+void describe(V& v, LowPoint& p) {
+  v.text("name", p.name, "Name");
+  v.choice("role", p.role, Names(role_names), "Where it is");
+  v.object("at", p.at, "Place");
+}
+
+template <class V>
+void describe(V& v, OutlinePoint& p) {
+  v.given("x_m", p.x, spec::place("Station"));
+  v.given("z_m", p.z, spec::place("Waterline"));
+}
+
+template <class V>
+void describe(V& v, Aerodynamics& a) {
+  const auto coefficient = [](std::string_view title, double least, double most) {
+    return spec::between(title, Kind::factor, least, most);
+  };
+  v.given("greatest_lift_coefficient", a.greatest_lift, coefficient("Greatest lift coefficient", 0.3, 5));
+  v.given("ground_lift_coefficient", a.ground_lift, coefficient("Lift coefficient on the ground", -1, 4));
+  v.given("drag_coefficient", a.drag, coefficient("Drag coefficient on the ground", 0, 2));
+  v.given("drag_z_m", a.drag_z, spec::place("Waterline of the drag"));
+  v.given("moment_coefficient", a.moment, coefficient("Wing moment, nose-up positive", -1, 1));
+  v.given("aerodynamic_centre_x_m", a.centre_x, spec::place("Aerodynamic centre, station"));
+  v.given("tail_down_lift_coefficient", a.tail_down_lift, coefficient("Tail's down-lift coefficient", 0, 3));
+  v.given("slipstream_factor", a.slipstream, coefficient("Slipstream over the tail, factor", 0.2, 5));
+  v.given("thrust_N", a.thrust, spec::not_negative("Thrust at rotation", Kind::force, 1e5));
+  v.given("thrust_z_m", a.thrust_z, spec::place("Waterline of the thrust"));
+  v.given("rolling_friction", a.friction, coefficient("Rolling friction", 0, 0.6));
+  v.given("air_density_kg_per_m3", a.density, spec::between("Air density", Kind::density, 0.4, 1.6));
+  v.given("side_area_m2", a.side_area, spec::positive("Side area", Kind::area, 500));
+  v.given("side_z_m", a.side_z, spec::place("Waterline of the side area's centre"));
+  v.given("side_force_coefficient", a.side_coefficient, coefficient("Side force coefficient", 0.1, 3));
+  v.given("crosswind_wanted_m_per_s", a.crosswind_wanted, spec::positive("Worst side wind", Kind::speed, 60));
+}
+
+template <class V>
+void describe(V& v, KeepOut& k) {
+  v.text("name", k.name, "Name");
+  v.choice("shape", k.shape, Names(shape_names), "Shape");
+  v.object("low", k.low, "Lower corner, or one end of the centre line");
+  v.object("high", k.high, "Upper corner, or the other end");
+  v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
+}
+
+template <class V>
+void describe(V& v, Airframe& a) {
+  v.text("level_reference", a.level_reference, "Level reference");
+  v.list("bodies", a.bodies, "Fuselage and nacelles", 12);
+  v.object("wing", a.wing, "Wing");
+  v.object("tailplane", a.tailplane, "Tailplane");
+  v.list("fin_outline", a.fin, "Fin and rudder outline", 40);
+  v.list("canopy_outline", a.canopy, "Canopy outline", 40);
+  v.list("propellers", a.propellers, "Propellers", 8);
+  v.list("low_points", a.low_points, "Points that may touch the ground", 40);
+  v.given("cg_forward_limit_m", a.cg_forward_limit, spec::place("Foremost CG allowed"));
+  v.given("cg_aft_limit_m", a.cg_aft_limit, spec::place("Aftmost CG allowed"));
+  v.given("mass_limit_kg", a.mass_limit, spec::mass("Greatest mass allowed"));
+  v.given("target_empty_mass_kg", a.target_empty_mass, spec::mass("Empty mass it was designed to"));
+  v.list("keep_outs", a.keep_outs, "What the gear must not run into", 60);
+  v.object("aerodynamics", a.aerodynamics, "Ground run and side wind");
+  v.given("lift_off_wing_angle_deg", a.lift_off_wing_angle, spec::angle("Wing angle at lift-off", 0, 30));
+  v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));
+}
+
+template <class V>
+void describe(V& v, Item& i) {
+  v.text("name", i.name, "Item");
+  v.choice("group", i.group, Names(group_names), "Group");
+  v.given("mass_kg", i.mass, spec::mass("Mass"));
+  v.object("at", i.at, "Place");
+  v.flag("weighed", i.weighed, "Weighed");
+  v.choice("moves", i.moves, Names(moves_names), "Moves with the gear");
+  v.flag("slides", i.slides, "Slides fore and aft to trim");
+  v.given("slides_from_m", i.slides_from, spec::place("Foremost station of its slide"));
+  v.given("slides_to_m", i.slides_to, spec::place("Aftmost station of its slide"));
+}
+
+template <class V>
+void describe(V& v, Aboard& a) {
+  v.text("item", a.item, "Item");
+  v.given("mass_kg", a.mass, spec::mass("Mass aboard"));
+  v.given("x_m", a.x, spec::place("Station aboard"));
+}
+
+template <class V>
+void describe(V& v, Loading& l) {
+  v.text("name", l.name, "Loading");
+  v.flag("flown", l.flown, "Flown like this");
+  v.list("aboard", l.aboard, "Aboard", 200);
+}
+
+template <class V>
+void describe(V& v, Weighing& w) {
+  const auto reading = [](std::string_view title) { return spec::not_negative(title, Kind::mass, 20000); };
+  v.text("build_state", w.build_state, "Build state when weighed");
+  v.text("loading", w.loading, "Loading it compares with");
+  v.given("third_kg", w.third, reading("Nose or tail wheel"));
+  v.given("third_tare_kg", w.third_tare, reading("Tare, nose or tail"));
+  v.given("port_kg", w.port, reading("Port main wheel"));
+  v.given("port_tare_kg", w.port_tare, reading("Tare, port"));
+  v.given("starboard_kg", w.starboard, reading("Starboard main wheel"));
+  v.given("starboard_tare_kg", w.starboard_tare, reading("Tare, starboard"));
+  v.given("third_x_m", w.third_x, spec::place("Nose or tail contact stood at station"));
+  v.given("main_x_m", w.main_x, spec::place("Main contacts stood at station"));
+  v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
+  v.given("tilted_third_kg", w.tilted_third, reading("Nose or tail wheel, tilted"));
+  v.given("tilt_pitch_deg", w.tilt_pitch, spec::angle("Pitch when tilted", -45, 45));
+  v.given("third_above_main_m", w.third_above_main,
+          spec::place("Nose or tail axle above the main axle, level"));
+  v.given("main_axle_z_m", w.main_axle_z, spec::place("Main axle's waterline when weighed"));
+  v.given("main_axle_height_m", w.main_axle_height, spec::size("Main axle above the ground, level", 5));
+  v.given("reading_error_kg", w.reading_error,
+          spec::not_negative("Standard error of a reading", Kind::mass, 500));
+  v.given("pitch_error_deg", w.pitch_error, spec::angle("Standard error of the tilt", 0, 10));
+}
+
+}  // namespace kranich

@@ -1,0 +1,271 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The landing gear. Part of the one description of a Design: describe.h says how.
+#pragma once
+
+#include "core/model/describe_words.h"
+#include "core/model/gear.h"
+
+namespace kranich {
+
+template <class V>
+void describe(V& v, Wheel& w) {
+  v.text("shelf_name", w.shelf_name, "Wheel");
+  v.choice("tyre", w.tyre, Names(tyre_names), "Tyre");
+  v.given("diameter_m", w.diameter, spec::size("Wheel diameter", 3));
+  v.given("width_m", w.width, spec::size("Wheel width", 1));
+  v.given("shoulder_radius_m", w.shoulder_radius,
+          spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
+  v.given("tyre_rate_N_per_m", w.tyre_rate, spec::positive("Tyre rate", Kind::stiffness, 1e9));
+  v.given("pressure_Pa", w.pressure, spec::positive("Tyre pressure, gauge", Kind::pressure, 3e6));
+  v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
+  v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
+}
+
+template <class V>
+void describe(V& v, Coil& c) {
+  v.text("shelf_name", c.shelf_name, "Spring");
+  v.given("wire_diameter_m", c.wire_diameter, spec::size("Wire diameter", 0.1));
+  v.given("mean_diameter_m", c.mean_diameter, spec::size("Mean coil diameter", 1));
+  v.given("active_turns", c.active_turns, spec::between("Active turns", Kind::factor, 0.5, 100));
+  v.given("total_turns", c.total_turns, spec::between("Total turns", Kind::factor, 0.5, 110));
+  v.given("free_length_m", c.free_length, spec::size("Free length", 3));
+  v.given("installed_length_m", c.installed_length, spec::size("Installed length, leg extended", 3));
+  v.choice("ends", c.ends, Names(coil_end_names), "Ends");
+  v.text("wire", c.wire, "Wire");
+  v.given("count", c.count, spec::between("Springs side by side", Kind::factor, 1, 12));
+  v.given("motion_ratio", c.motion_ratio, spec::positive("Spring closure over axle rise", Kind::factor, 5));
+}
+
+template <class V>
+void describe(V& v, Gas& g) {
+  v.given("piston_area_m2", g.piston_area, spec::positive("Piston area", Kind::section_area, 0.2));
+  v.given("volume_m3", g.volume, spec::positive("Gas volume, extended", Kind::volume, 0.1));
+  v.given("pressure_absolute_Pa", g.pressure, spec::positive("Charge, absolute", Kind::pressure, 1e8));
+  v.given("exponent", g.exponent, spec::between("Polytropic exponent", Kind::factor, 1, 1.7));
+  v.given("ambient_Pa", g.ambient, spec::between("Air pressure", Kind::pressure, 3e4, 1.2e5));
+}
+
+template <class V>
+void describe(V& v, Leaf& l) {
+  v.given("torsion_rate_N_m_per_rad", l.torsion_rate,
+          spec::positive("Torsion rate at the hinge", Kind::torsion_rate, 1e8));
+}
+
+template <class V>
+void describe(V& v, CordPoint& p) {
+  v.given("stretch", p.stretch, spec::between("Stretch", Kind::share, 0, 3));
+  v.given("load_N", p.load, spec::not_negative("Load of a strand", Kind::force, 1e5));
+}
+
+template <class V>
+void describe(V& v, Cord& c) {
+  v.text("shelf_name", c.shelf_name, "Cord");
+  v.given("strands", c.strands, spec::between("Strands", Kind::factor, 1, 200));
+  v.given("free_length_m", c.free_length, spec::size("Free length of a strand", 5));
+  v.list("curve", c.curve, "Load over stretch of one strand", 40);
+}
+
+template <class V>
+void describe(V& v, GasStrut& g) {
+  v.text("shelf_name", g.shelf_name, "Gas strut");
+  v.given("extended_force_N", g.extended_force, spec::positive("Force extended", Kind::force, 1e5));
+  v.given("progression", g.progression, spec::between("Force at full stroke over that", Kind::factor, 1, 20));
+  v.given("full_stroke_m", g.full_stroke, spec::size("Full stroke", 2));
+  v.given("count", g.count, spec::between("Struts side by side", Kind::factor, 1, 8));
+}
+
+template <class V>
+void describe(V& v, Pucks& p) {
+  v.text("shelf_name", p.shelf_name, "Pucks");
+  v.given("count", p.count, spec::between("Discs in the stack", Kind::factor, 1, 60));
+  v.given("outer_diameter_m", p.outer_diameter, spec::size("Outer diameter", 0.5));
+  v.given("hole_diameter_m", p.hole_diameter, spec::not_negative("Hole", Kind::length, 0.4));
+  v.given("thickness_m", p.thickness, spec::size("Thickness of a disc", 0.2));
+  v.given("shear_modulus_Pa", p.shear_modulus,
+          spec::positive("Shear modulus of the rubber", Kind::stress, 5e7));
+  v.given("hardness_factor", p.hardness_factor,
+          spec::between("Factor of hardness (0.9 soft, 0.6 hard)", Kind::factor, 0.4, 1));
+  v.given("assembled_length_m", p.assembled_length, spec::size("All the rubber together, assembled", 3));
+}
+
+template <class V>
+void describe(V& v, BentPoint& p) {
+  v.object("at", p.at, "Place");
+  v.given("width_m", p.width, spec::size("Width, fore and aft", 1));
+  v.given("thickness_m", p.thickness, spec::size("Thickness", 0.3));
+}
+
+template <class V>
+void describe(V& v, WireLoop& l) {
+  v.given("along_m", l.along, spec::not_negative("From the clamp along the leg", Kind::length, 5));
+  v.given("mean_diameter_m", l.mean_diameter, spec::size("Mean diameter of the loop", 0.5));
+  v.given("turns", l.turns, spec::between("Turns", Kind::factor, 0.25, 20));
+  v.choice("axis", l.axis, Names(loop_axis_names), "Axis of the loop");
+}
+
+template <class V>
+void describe(V& v, BentLeg& b) {
+  v.text("shelf_name", b.shelf_name, "Stock it is made of");
+  v.choice("form", b.form, Names(bent_names), "Made as");
+  v.list("line", b.line, "Centre line, from the clamp to the axle", 60);
+  v.given("wire_diameter_m", b.wire_diameter, spec::size("Wire diameter", 0.05));
+  v.list("loops", b.loops, "Coil loops in the wire", 8);
+  v.text("material", b.material, "Material");
+  v.given("plies", b.plies, spec::between("Plies", Kind::factor, 1, 400));
+  v.given("ply_areal_weight_kg_per_m2", b.ply_areal_weight,
+          spec::positive("Fibre of one ply", Kind::areal_weight, 5));
+  v.given("fibre_fraction", b.fibre_fraction, spec::between("Fibre by volume", Kind::share, 0.2, 0.75));
+  v.given("cross_wire_rate_N_per_m", b.cross_wire_rate,
+          spec::positive("Rate of a spring-wire strut across", Kind::stiffness, 1e7));
+}
+
+template <class V>
+void describe(V& v, MeteredPoint& p) {
+  v.given("stroke_m", p.stroke, spec::not_negative("At a stroke of", Kind::length, 2));
+  v.given("orifice_m2", p.orifice, spec::positive("Orifice", Kind::section_area, 0.1));
+}
+
+template <class V>
+void describe(V& v, Spring& s) {
+  v.choice("kind", s.kind, Names(spring_names), "Kind of spring");
+  v.given("rate_N_per_m", s.rate, spec::positive("Wheel rate", Kind::stiffness, 1e9));
+  v.given("preload_N", s.preload, spec::not_negative("Preload at the wheel", Kind::force, 1e6));
+  v.object("coil", s.coil, "Coil");
+  v.choice("partner", s.partner, Names(partner_names), "A second coil");
+  v.object("second", s.second, "Second coil");
+  v.given("second_starts_after_m", s.second_starts_after,
+          spec::not_negative("The one inside touches after", Kind::length, 1));
+  v.object("gas", s.gas, "Gas");
+  v.object("leaf", s.leaf, "Leaf");
+  v.object("cord", s.cord, "Cord");
+  v.object("gas_strut", s.gas_strut, "Gas strut");
+  v.object("pucks", s.pucks, "Rubber pucks");
+  v.object("bent", s.bent, "Leg that bends");
+  v.object("anchor_airframe", s.anchor_airframe, "Spring's anchor on the airframe");
+  v.object("anchor_leg", s.anchor_leg, "Spring's anchor on the leg, extended");
+  v.given("damping_closing_N_s_per_m", s.damping_closing,
+          spec::not_negative("Damping, closing", Kind::damping, 1e6));
+  v.given("damping_extending_N_s_per_m", s.damping_extending,
+          spec::not_negative("Damping, extending", Kind::damping, 1e6));
+  v.given("oil_area_m2", s.oil_area, spec::positive("Oil piston area", Kind::section_area, 0.2));
+  v.given("orifice_closing_m2", s.orifice_closing,
+          spec::positive("Orifice, closing", Kind::section_area, 0.1));
+  v.given("orifice_extending_m2", s.orifice_extending,
+          spec::positive("Orifice, extending", Kind::section_area, 0.1));
+  v.list("metered", s.metered, "Orifice over the stroke, closing", 30);
+  v.given("friction_N", s.friction, spec::not_negative("Friction", Kind::force, 1e5));
+  v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
+}
+
+template <class V>
+void describe(V& v, Well& w) {
+  v.text("name", w.name, "Name");
+  v.object("low", w.low, "Lower corner, least x, y, z");
+  v.object("high", w.high, "Upper corner, greatest x, y, z");
+  v.given("clearance_m", w.clearance, spec::not_negative("Clearance wanted", Kind::length, 0.5));
+}
+
+template <class V>
+void describe(V& v, Retraction& r) {
+  v.flag("fitted", r.fitted, "Retracts");
+  v.choice("direction", r.direction, Names(direction_names), "Swings");
+  v.object("pivot", r.pivot, "Pivot");
+  v.object("unit_low", r.unit_low, "Unit's body, least corner from the pivot");
+  v.object("unit_high", r.unit_high, "Unit's body, greatest corner from the pivot");
+  v.given("unit_angle_deg", r.unit_angle, spec::angle("Unit angle", 10, 180));
+  v.given("mount_tilt_deg", r.mount_tilt, spec::angle("Mount tilt", -60, 60));
+  v.given("tyre_growth_m", r.growth, spec::not_negative("Tyre growth", Kind::length, 0.1));
+  v.given("side_play_m", r.side_play, spec::not_negative("Side play", Kind::length, 0.1));
+  v.given("time_up_s", r.time_up, spec::positive("Time up", Kind::time, 600));
+  v.given("time_down_s", r.time_down, spec::positive("Time down", Kind::time, 600));
+  v.given("slowest_factor", r.slowest, spec::between("Slowest, times the time", Kind::factor, 1, 10));
+  v.given("fastest_factor", r.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
+  v.object("well", r.well, "Well");
+}
+
+template <class V>
+void describe(V& v, Tube& t) {
+  v.text("name", t.name, "Tube");
+  v.object("top", t.top, "Attach point on the airframe");
+  v.object("foot", t.foot, "End at the axle");
+  v.given("diameter_m", t.diameter, spec::size("Outer diameter", 1));
+  v.given("wall_m", t.wall, spec::size("Wall", 0.1));
+  v.text("material", t.material, "Material");
+}
+
+template <class V>
+void describe(V& v, Fastener& f) {
+  v.given("u_m", f.u, spec::between("Along the face", Kind::length, -2, 2));
+  v.given("v_m", f.v, spec::between("Across the face", Kind::length, -2, 2));
+  v.given("diameter_m", f.diameter, spec::size("Diameter", 0.05));
+}
+
+template <class V>
+void describe(V& v, Joint& j) {
+  v.text("name", j.name, "Joint");
+  v.choice("kind", j.kind, Names(joint_names), "Held by");
+  v.choice("face", j.face, Names(face_names), "Fixed");
+  v.text("carries", j.carries, "Carries the tube (empty: the whole leg)");
+  v.object("at", j.at, "Place");
+  v.text("material", j.material, "Of (a block or plate: the adhesive)");
+  v.text("into", j.into, "Bears on");
+  v.given("diameter_m", j.diameter, spec::size("Diameter of pin or post", 0.2));
+  v.given("planes", j.planes, spec::between("Shear planes", Kind::factor, 1, 2));
+  v.given("inner_thickness_m", j.inner_thickness, spec::size("Inner lug, or the sheet", 0.2));
+  v.given("outer_thickness_m", j.outer_thickness, spec::size("Each outer lug", 0.2));
+  v.given("brace_arm_m", j.brace_arm, spec::size("Brace or drive holds the moment at", 2));
+  v.list("fasteners", j.fasteners, "Fasteners", 60);
+  v.given("holds_N", j.holds, spec::positive("One screw holds, pulled", Kind::force, 1e5));
+  v.given("length_m", j.length, spec::size("Length (fore and aft on a plate)", 3));
+  v.given("width_m", j.width, spec::size("Width", 2));
+}
+
+template <class V>
+void describe(V& v, BarReading& b) {
+  v.given("aft_m", b.aft, spec::between("Bar aft of the other axle", Kind::length, -1, 1));
+  v.given("up_m", b.up, spec::between("Bar above the other axle", Kind::length, -1, 1));
+}
+
+template <class V>
+void describe(V& v, Leg& l) {
+  v.object("top", l.top, "Upper end");
+  v.object("axle", l.axle, "Axle, extended");
+  v.choice("path", l.path, Names(path_names), "The axle moves");
+  v.object("hinge", l.hinge, "Hinge");
+  v.given("camber_deg", l.camber, spec::angle("Camber, extended", -30, 30));
+  v.given("toe_in_deg", l.toe, spec::angle("Toe-in, extended", -15, 15));
+  v.given("wheel_offset_m", l.wheel_offset, spec::between("Wheel outboard of the leg", Kind::length, -2, 2));
+  v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
+          spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
+  v.given("tube_diameter_m", l.tube_diameter, spec::size("Leg diameter", 1));
+  v.choice("section", l.section, Names(section_names), "Section of the leg");
+  v.given("tube_wall_m", l.tube_wall, spec::size("Wall of the leg", 0.2));
+  v.given("section_width_m", l.section_width, spec::size("Section, fore and aft", 1));
+  v.given("section_thickness_m", l.section_thickness, spec::size("Section, thickness", 0.5));
+  v.text("material", l.material, "Material of the leg");
+  v.object("brace_leg", l.brace_leg, "Brace's end on the leg");
+  v.object("brace_airframe", l.brace_airframe, "Brace's end on the airframe");
+  v.given("axle_diameter_m", l.axle_diameter, spec::size("Axle diameter", 0.2));
+  v.given("axle_wall_m", l.axle_wall, spec::size("Wall of a hollow axle", 0.1));
+  v.text("axle_material", l.axle_material, "Material of the axle");
+  v.list("tubes", l.tubes, "Tubes", 12);
+  v.list("joints", l.joints, "Pins, fasteners, blocks, plates, posts", 40);
+  v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
+  v.given("unsprung_mass_kg", l.unsprung_mass, spec::mass("Unsprung mass: wheel, axle, lower leg"));
+  v.object("spring", l.spring, "Spring");
+  v.object("wheel", l.wheel, "Wheel");
+  v.object("retraction", l.retraction, "Retraction");
+}
+
+template <class V>
+void describe(V& v, Gear& g) {
+  v.choice("arrangement", g.arrangement, Names(arrangement_names), "Arrangement");
+  v.flag("wheel_brakes", g.brakes, "Wheel brakes");
+  v.flag("tail_skid", g.skid, "Tail skid, no wheel");
+  v.flag("unlinked", g.unlinked, "Port leg measured on its own");
+  v.object("main", g.main, "Main leg, starboard");
+  v.object("third", g.third, "Nose or tail leg");
+  v.object("port", g.port, "Port leg when unlinked, written as if to starboard");
+}
+
+}  // namespace kranich

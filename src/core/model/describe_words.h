@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Limits of quantities, and the words of choices. Part of the one description of a Design: describe.h says
+//! how.
+#pragma once
+
+#include <array>
+#include <limits>
+#include <span>
+#include <string_view>
+
+#include "core/base/quantity.h"
+
+namespace kranich {
+
+struct Spec {
+  std::string_view title;
+  Kind kind = Kind::length;
+  double least = -std::numeric_limits<double>::infinity();  //!< SI (angles in rad)
+  double most = std::numeric_limits<double>::infinity();
+  bool above_least = false;  //!< least itself is not allowed
+};
+
+using Names = std::span<const std::string_view>;
+
+inline constexpr std::array<std::string_view, 2> build_names{"full-size", "model"};
+inline constexpr std::array<std::string_view, 3> lift_names{"wing", "rotor", "vertical take-off"};
+inline constexpr std::array<std::string_view, 5> use_names{"touring", "training", "aerobatics", "racing",
+                                                           "display"};
+inline constexpr std::array<std::string_view, 4> build_state_names{"bare shell", "engine out", "engine in",
+                                                                   "ready to fly"};
+inline constexpr std::array<std::string_view, 3> path_names{"straight", "hinged fore and aft",
+                                                            "hinged athwartships"};
+inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam", "solid"};
+inline constexpr std::array<std::string_view, 2> shape_names{"box", "cylinder"};
+inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand",
+                                                             "indoor"};
+inline constexpr std::array<std::string_view, 2> arrangement_names{"tricycle", "tailwheel"};
+inline constexpr std::array<std::string_view, 5> group_names{"airframe", "gear", "power", "equipment",
+                                                             "load"};
+inline constexpr std::array<std::string_view, 3> moves_names{"no", "with mains", "with third leg"};
+inline constexpr std::array<std::string_view, 8> spring_names{
+    "linear", "coil", "gas", "leaf", "cord", "gas strut", "rubber pucks", "leg that bends"};
+inline constexpr std::array<std::string_view, 3> partner_names{"none", "inside the first",
+                                                               "in series with the first"};
+inline constexpr std::array<std::string_view, 3> bent_names{"metal leaf", "carbon bow", "bent wire"};
+inline constexpr std::array<std::string_view, 3> loop_axis_names{"fore and aft", "athwartships", "upright"};
+inline constexpr std::array<std::string_view, 7> stuff_names{"metal",   "spring wire", "laminate", "timber",
+                                                             "printed", "foam",        "adhesive"};
+inline constexpr std::array<std::string_view, 3> section_names{"tube", "solid bar", "rectangle"};
+inline constexpr std::array<std::string_view, 5> joint_names{"pin", "bolts, rivets or screws", "glued block",
+                                                             "plate", "post to the spar"};
+inline constexpr std::array<std::string_view, 3> face_names{"under a plate", "on a face that looks aft",
+                                                            "on a face that looks sideways"};
+inline constexpr std::array<std::string_view, 2> paper_names{"A4", "Letter"};
+inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground",
+                                                                "squared, not ground", "squared and ground"};
+inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
+inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
+inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
+inline constexpr std::array<std::string_view, 2> leg_names{"main", "third"};
+inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
+inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
+inline constexpr std::array<std::string_view, 6> origin_names{"missing",   "default",  "plan",
+                                                              "estimated", "measured", "undecided"};
+
+namespace spec {
+inline Spec length(std::string_view title, double least, double most, bool above = false) {
+  return {title, Kind::length, least, most, above};
+}
+inline Spec place(std::string_view title) { return {title, Kind::length, -60, 60}; }
+inline Spec size(std::string_view title, double most = 60) { return {title, Kind::length, 0, most, true}; }
+inline Spec mass(std::string_view title) { return {title, Kind::mass, 0, 20000, true}; }
+inline Spec angle(std::string_view title, double least_deg, double most_deg) {
+  return {title, Kind::angle, radians(least_deg), radians(most_deg)};
+}
+inline Spec positive(std::string_view title, Kind kind, double most) { return {title, kind, 0, most, true}; }
+inline Spec not_negative(std::string_view title, Kind kind, double most) { return {title, kind, 0, most}; }
+inline Spec between(std::string_view title, Kind kind, double least, double most) {
+  return {title, kind, least, most};
+}
+}  // namespace spec
+
+}  // namespace kranich

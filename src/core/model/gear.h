@@ -1,0 +1,254 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The landing gear: wheels, springs, legs with what holds them, retraction. Part of the Design (design.h).
+//! SI, angles in rad, aircraft axes.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/model/given.h"
+
+namespace kranich {
+
+enum class Arrangement { tricycle, tailwheel };
+enum class SpringKind { linear, coil, gas, leaf, cord, gas_strut, pucks, bending };
+enum class CoilPartner { none, inside, in_series };
+enum class BentForm { leaf, bow, wire };
+enum class LoopAxis { fore_and_aft, athwartships, upright };
+enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
+enum class Tyre { pneumatic, foam, solid };
+enum class CoilEnds { plain, plain_ground, squared, squared_ground };
+enum class SwingDirection { inward, outward, aft, forward };
+enum class LegName { main, third };
+enum class LegSection { tube, bar, rectangle };
+enum class JointKind { pin, fasteners, block, plate, post };
+enum class JointFace { under, facing_aft, facing_side };
+
+struct Wheel : Kept {
+  std::string shelf_name;
+  Tyre tyre = Tyre::pneumatic;
+  Given diameter, width, shoulder_radius;
+  Given tyre_rate;    //!< N/m, square to the ground; follows from the pressure where not given
+  Given pressure;     //!< gauge
+  Given flat_radius;  //!< axle above the ground on the rim or core
+  Given fork_gap;     //!< least distance of the tyre to fork and leg
+  bool operator==(const Wheel&) const = default;
+};
+
+struct Coil : Kept {
+  std::string shelf_name;
+  Given wire_diameter, mean_diameter, active_turns, total_turns, free_length;
+  Given installed_length;  //!< leg extended
+  CoilEnds ends = CoilEnds::squared_ground;
+  std::string wire = "music wire";
+  Given count = defaulted(1);         //!< springs side by side in one leg
+  Given motion_ratio = defaulted(1);  //!< spring closure over axle rise
+  bool operator==(const Coil&) const = default;
+};
+
+struct Gas : Kept {
+  Given piston_area, volume, pressure;  //!< leg extended, pressure absolute
+  Given exponent = defaulted(1.1);
+  Given ambient = defaulted(101325);
+  bool operator==(const Gas&) const = default;
+};
+
+//! A leaf that splays, taken as a rigid leg on a torsion hinge.
+struct Leaf : Kept {
+  Given torsion_rate;  //!< N·m/rad at the hinge
+  bool operator==(const Leaf&) const = default;
+};
+
+//! A point of a cord's load–extension curve.
+struct CordPoint : Kept {
+  Given stretch;  //!< of its free length
+  Given load;     //!< of one strand, N
+  bool operator==(const CordPoint&) const = default;
+};
+
+//! Rubber cord wrapped between an anchor on the airframe and one on the leg; it pulls, it never pushes.
+struct Cord : Kept {
+  std::string shelf_name;
+  Given strands;      //!< each wrap gives two
+  Given free_length;  //!< of one strand, unstretched, between its anchors
+  std::vector<CordPoint> curve;
+  bool operator==(const Cord&) const = default;
+};
+
+//! A bought gas strut, pushed together between its anchors: F₁ extended, x times that at its full stroke.
+struct GasStrut : Kept {
+  std::string shelf_name;
+  Given extended_force, progression, full_stroke;
+  Given count = defaulted(1);  //!< side by side
+  bool operator==(const GasStrut&) const = default;
+};
+
+//! A stack of equal rubber discs or rings with rigid plates between.
+struct Pucks : Kept {
+  std::string shelf_name;
+  Given count, outer_diameter, hole_diameter = defaulted(0), thickness;  //!< of one disc, unloaded
+  Given shear_modulus;                                                   //!< G of the rubber, Pa
+  Given hardness_factor = defaulted(0.75);                               //!< φ: 0.9 soft to 0.6 hard
+  Given assembled_length;  //!< of all the rubber together, leg extended
+  bool operator==(const Pucks&) const = default;
+};
+
+//! A point of a leg's centre line with its section there.
+struct BentPoint : Kept {
+  Point at;
+  Given width, thickness;  //!< fore and aft; in the plane of the leg. Of a leaf or a bow
+  bool operator==(const BentPoint&) const = default;
+};
+
+//! A coil loop in a wire leg: a sprung hinge at its centre.
+struct WireLoop : Kept {
+  Given along;  //!< of its centre from the clamp along the leg
+  Given mean_diameter, turns;
+  LoopAxis axis = LoopAxis::athwartships;
+  bool operator==(const WireLoop&) const = default;
+};
+
+//! A leg that is itself the spring: leaf, carbon bow or bent wire, from its clamp to the axle.
+struct BentLeg : Kept {
+  std::string shelf_name;
+  BentForm form = BentForm::leaf;
+  std::vector<BentPoint> line;  //!< from the clamp; the last point is the axle's end of it
+  Given wire_diameter;
+  std::vector<WireLoop> loops;
+  std::string material;
+  Given plies, ply_areal_weight;          //!< of a bow; kg/m² of fibre
+  Given fibre_fraction = defaulted(0.5);  //!< by volume
+  Given cross_wire_rate;  //!< of a spring-wire strut across the legs, at one axle; none where not given
+  bool operator==(const BentLeg&) const = default;
+};
+
+//! Orifice over the stroke.
+struct MeteredPoint : Kept {
+  Given stroke, orifice;
+  bool operator==(const MeteredPoint&) const = default;
+};
+
+struct Spring : Kept {
+  SpringKind kind = SpringKind::linear;
+  Given rate, preload;  //!< of the linear kind, at the axle along z
+  Coil coil;
+  CoilPartner partner = CoilPartner::none;
+  Coil second;                //!< inside the first, or in series with it
+  Given second_starts_after;  //!< closure of the first until the one inside touches
+  Gas gas;
+  Leaf leaf;
+  Cord cord;
+  GasStrut gas_strut;
+  Pucks pucks;
+  BentLeg bent;
+  Point anchor_airframe, anchor_leg;  //!< of a spring on a hinged leg, extended
+  //! Damping of the axle's vertical motion, N·s/m; oil through an orifice where areas are given; friction, N.
+  Given damping_closing, damping_extending;
+  Given oil_area, orifice_closing, orifice_extending;
+  std::vector<MeteredPoint> metered;  //!< closing, instead of the one orifice
+  Given friction = defaulted(0);
+  Given efficiency;  //!< absorbed energy over (peak load times travel), of the whole strut
+  bool operator==(const Spring&) const = default;
+};
+
+//! The space a wheel is stowed in: a box in aircraft axes, open below.
+struct Well : Kept {
+  std::string name;
+  Point low, high;  //!< corners; y of the starboard side
+  Given clearance;  //!< wanted all round
+  bool operator==(const Well&) const = default;
+};
+
+struct Retraction : Kept {
+  bool fitted = false;
+  SwingDirection direction = SwingDirection::inward;
+  Point pivot;
+  Point unit_low, unit_high;  //!< the unit's body: its corners from the pivot, least and greatest
+  Given unit_angle;           //!< the turn the unit makes
+  Given mount_tilt;           //!< slope of the unit's base, wheel end up positive
+  Given growth, side_play;    //!< added to the tyre's radius, and to each side
+  Given time_up, time_down;
+  Given slowest, fastest;  //!< spread of those times as factors
+  Well well;
+  bool operator==(const Retraction&) const = default;
+};
+
+//! A tube from an attach point on the airframe to the leg's axle end: a leg of one tube, a V, a tripod.
+struct Tube : Kept {
+  std::string name;
+  Point top;   //!< attach point on the airframe
+  Point foot;  //!< end at the axle; the leg's own lower end where not given
+  Given diameter, wall;
+  std::string material;
+  bool operator==(const Tube&) const = default;
+};
+
+//! A fastener's place in its joint's face, from the joint's place: u aft (or to starboard on a face that
+//! looks aft), v to starboard (or up on an upright face).
+struct Fastener : Kept {
+  Given u, v, diameter;
+  bool operator==(const Fastener&) const = default;
+};
+
+//! Where the leg is held, or holds something: what carries its load on into the airframe.
+struct Joint : Kept {
+  std::string name;
+  JointKind kind = JointKind::pin;
+  JointFace face = JointFace::under;  //!< the face of the airframe it is fixed to
+  std::string carries;                //!< a tube's name; empty: the whole leg
+  Point at;
+  std::string material;  //!< of pin, fasteners or post; of a block or plate the adhesive
+  std::string into;      //!< material it bears on
+  Given diameter, planes, inner_thickness, outer_thickness;  //!< of a pin; of the sheets fasteners go through
+  Given brace_arm;  //!< of a pin: distance at which brace or drive holds the moment
+  std::vector<Fastener> fasteners;
+  Given holds;          //!< pull that one screw holds in what it is screwed into
+  Given length, width;  //!< of a block or plate, along u and v; of a post: its length and bearing width
+  bool operator==(const Joint&) const = default;
+};
+
+//! Offsets of a straight bar through one axle's bore where it reaches the other axle: aft and up positive.
+struct BarReading : Kept {
+  Given aft, up;
+  bool operator==(const BarReading&) const = default;
+};
+
+//! A leg of the starboard side, or the third one on the centre line (nose or tail).
+struct Leg : Kept {
+  Point top;   //!< upper end of a leg that does not retract
+  Point axle;  //!< wheel centre, extended and down: the specification, from which leg angles result
+  LegPath path = LegPath::straight;
+  Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
+  Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
+  Given wheel_offset;       //!< wheel's middle plane outboard of the leg's line, along the axle
+  Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
+  Given tube_diameter;
+  LegSection section = LegSection::tube;              //!< of a leg that is one strut
+  Given tube_wall, section_width, section_thickness;  //!< width fore and aft
+  std::string material;
+  Point brace_leg, brace_airframe;  //!< ends of a folding brace that holds a hinged strut when down
+  Given axle_diameter, axle_wall;   //!< no wall: solid
+  std::string axle_material;
+  std::vector<Tube> tubes;
+  std::vector<Joint> joints;
+  Given travel;         //!< of the axle, along z, to the stop
+  Given unsprung_mass;  //!< wheel, axle, lower leg
+  Spring spring;
+  Wheel wheel;
+  Retraction retraction;
+  bool operator==(const Leg&) const = default;
+};
+
+struct Gear : Kept {
+  Arrangement arrangement = Arrangement::tricycle;
+  bool brakes = true;
+  bool skid = false;      //!< a tail skid in the wheel's place
+  bool unlinked = false;  //!< the port main leg is not the mirror image of the starboard one
+  Leg main, third;
+  Leg port;  //!< when unlinked; stored as if it stood to starboard
+  const Leg& leg(LegName name) const { return name == LegName::main ? main : third; }
+  Leg& leg(LegName name) { return name == LegName::main ? main : third; }
+  bool operator==(const Gear&) const = default;
+};
+
+}  // namespace kranich

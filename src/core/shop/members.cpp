@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
+#include <numbers>
+
+#include "core/shop/sheets.h"
+
+namespace kranich::shop {
+
+std::vector<MemberLine> members_of(const Design& d) {
+  std::vector<MemberLine> list;
+  const double nan = std::numeric_limits<double>::quiet_NaN();
+  for (const LegName name : {LegName::main, LegName::third}) {
+    const Leg& leg = d.gear.leg(name);
+    if (!leg.axle.known() || leg.spring.kind == SpringKind::bending) continue;
+    const std::string word = name == LegName::main ? "main leg" : std::string(d.third_word()) + " leg";
+    const Vec3 axle_line(0, 1, 0);
+    const Vec3 pin = leg.retraction.fitted ? (leg.retraction.direction == SwingDirection::inward ||
+                                                      leg.retraction.direction == SwingDirection::outward
+                                                  ? Vec3(1, 0, 0)
+                                                  : Vec3(0, 1, 0))
+                     : leg.path == LegPath::hinged_fore_and_aft ? Vec3(1, 0, 0)
+                     : leg.path == LegPath::hinged_athwartships ? Vec3(0, 1, 0)
+                                                                : Vec3::Zero();
+    const auto add = [&](const std::string& part, const std::string& material, double diameter, double wall,
+                         const Vec3& top, const Vec3& foot) {
+      if (!top.allFinite() || !foot.allFinite() || (foot - top).norm() < 1e-6) return;
+      list.push_back({word, part, material, diameter, wall, leg::tube_geometry(top, foot),
+                      pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
+                      leg::drill_angle(foot - top, axle_line), name == LegName::main ? 2 : 1});
+    };
+    for (const auto& t : leg.tubes)
+      add(t.name, t.material, t.diameter, t.wall, t.top.vec(),
+          t.foot.known() ? t.foot.vec() : leg::leg_foot(leg));
+    if (leg.tubes.empty())
+      add("leg", leg.material, leg.tube_diameter, leg.section == LegSection::tube ? leg.tube_wall.si : nan,
+          leg::leg_top(leg), leg::leg_foot(leg));
+  }
+  return list;
+}
+
+BendingPlan bending_plan(const std::vector<Vec3>& line, double d) {
+  BendingPlan plan{{}, 0};
+  const double radius = 2 * d + d / 2;  // of the neutral line
+  double along = 0;
+  Vec3 last_axis = Vec3::Zero();
+  double taken = 0;  // tangent of the bend before, taken off this length's start
+  for (size_t i = 0; i + 1 < line.size(); ++i) {
+    const Vec3 here = line[i + 1] - line[i];
+    double length = here.norm() - taken;
+    taken = 0;
+    if (i + 2 < line.size()) {
+      const Vec3 next = line[i + 2] - line[i + 1];
+      const double angle = leg::angle_between(here, next);
+      if (angle > radians(0.5)) {
+        const double tangent = radius * std::tan(angle / 2);
+        length -= tangent;
+        taken = tangent;
+        const Vec3 axis = here.cross(next).normalized();
+        double turned = 0;
+        if (last_axis.norm() > 0) {
+          turned = leg::angle_between(last_axis, axis);
+          if (last_axis.cross(axis).dot(here) < 0) turned = -turned;
+        }
+        last_axis = axis;
+        plan.bends.push_back({along + length, angle, turned, radius - d / 2});
+        along += length + radius * angle;
+        continue;
+      }
+    }
+    along += length;
+  }
+  plan.length = along;
+  return plan;
+}
+
+}  // namespace kranich::shop

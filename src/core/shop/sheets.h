@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The sheets that go to the bench: jig, cut list, hardware, lay-up, plates, copes, outlines, bending plan,
+//! well, steps. Each from the design and its assessment, or what is missing for it. Source: handbook, Leg.
+#pragma once
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/assess/assess.h"
+#include "core/shop/drawing.h"
+
+namespace kranich::shop {
+
+struct Sheet {
+  std::string id;  //!< "jig", "cope:rear leg": stable
+  std::string title;
+  std::variant<Drawing, std::string> drawing;  //!< or what is missing for it
+  bool ready() const { return std::holds_alternative<Drawing>(drawing); }
+};
+
+//! Every sheet that makes sense for this design's legs. `state` says loading and state of the gear on screen.
+std::vector<Sheet> shop_sheets(const Design& design, const Assessment& assessment, const std::string& state);
+
+//! A member of a leg in its true place: a tube, or the one strut. Lengths m, angles rad.
+struct MemberLine {
+  std::string leg, name, material;
+  double diameter, wall;  //!< NaN where not given
+  leg::TubeGeometry geometry;
+  double drill_top;   //!< acute angle to the hinge or pivot line; NaN where the leg has none
+  double drill_axle;  //!< to the axle
+  int count;          //!< both sides
+};
+std::vector<MemberLine> members_of(const Design& design);
+
+//! Where a bent wire is bent: along the straight wire (start of the bend), by how much, and turned against
+//! the bend before. m and rad.
+struct WireBend {
+  double start, angle, turned, radius;
+};
+struct BendingPlan {
+  std::vector<WireBend> bends;
+  double length;  //!< of the straight wire, without spare
+};
+//! Inside radius of a bend twice the wire; the neutral line in the middle of the wire.
+BendingPlan bending_plan(const std::vector<Vec3>& line, double wire_diameter);
+
+}  // namespace kranich::shop

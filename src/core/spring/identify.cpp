@@ -1,0 +1,177 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/spring/identify.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/quantity.h"
+#include "core/spring/landing.h"
+
+namespace kranich::spring {
+
+std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings, LegName leg) {
+  std::vector<const LoadReading*> used;
+  bool out = false;
+  double least = std::numeric_limits<double>::infinity();
+  double most = -least;
+  for (const auto& r : readings) {
+    if (r.leg != leg || !r.load.known() || !r.closure.known()) continue;
+    used.push_back(&r);
+    out = out || r.unloading;
+    least = std::min(least, r.closure.si);
+    most = std::max(most, r.closure.si);
+  }
+  const int columns = out ? 3 : 2;
+  if (static_cast<int>(used.size()) < columns || !(most > least))
+    return out ? "three readings or more at different closures"
+               : "two readings or more at different closures";
+  Eigen::MatrixXd a(static_cast<Eigen::Index>(used.size()), columns);
+  Eigen::VectorXd f(static_cast<Eigen::Index>(used.size()));
+  for (size_t i = 0; i < used.size(); ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
+    a(row, 0) = used[i]->closure;
+    a(row, 1) = 1;
+    if (out) a(row, 2) = used[i]->unloading ? -1 : 1;
+    f[row] = used[i]->load;
+  }
+  const auto solver = a.colPivHouseholderQr();
+  if (solver.rank() < columns) return "readings on the way in and on the way out at different closures";
+  const Eigen::VectorXd x = solver.solve(f);
+  const double squares = (a * x - f).squaredNorm();
+  LoadFit fit{x[0],
+              x[1],
+              out ? x[2] : std::nan(""),
+              std::nan(""),
+              std::sqrt(squares / static_cast<double>(used.size())),
+              static_cast<int>(used.size())};
+  const auto free = static_cast<double>(used.size()) - columns;
+  if (free > 0) {
+    const Eigen::MatrixXd inverse = (a.transpose() * a).inverse();
+    fit.rate_error = std::sqrt(inverse(0, 0) * squares / free);
+  }
+  return fit;
+}
+
+DropModel scaled(DropModel m, double spring, double damping) {
+  m.spring.rate *= spring;
+  m.spring.preload *= spring;
+  m.spring.pressure *= spring;
+  m.spring.ambient *= spring;
+  for (auto& p : m.spring.curve) p.second *= spring;
+  m.damper.closing *= damping;
+  m.damper.extending *= damping;
+  const double orifice = 1 / std::sqrt(damping);
+  m.damper.orifice_closing *= orifice;
+  m.damper.orifice_extending *= orifice;
+  for (auto& p : m.damper.metered) p.second *= orifice;
+  return m;
+}
+
+std::vector<RigSample> rig_record(const DropModel& m, double height, double rate, double duration) {
+  const double speed = sink_speed_of_drop(height);
+  const double touch = speed / standard_gravity;  // it falls till then
+  DropRun run;
+  run.duration = std::max(0.01, duration - touch);
+  run.tolerance = 1e-7;
+  run.trace = static_cast<int>(std::ceil(run.duration * rate));
+  const auto r = drop(m, speed, run);
+  std::vector<RigSample> samples;
+  const auto count = static_cast<int>(std::floor(duration * rate));
+  for (int i = 0; i <= count; ++i) {
+    const double t = i / rate;
+    if (t < touch || r.trace.size() < 2) {
+      samples.push_back({t, -standard_gravity, 0});
+      continue;
+    }
+    const double step = run.duration / run.trace;
+    const double at = (t - touch) / step;
+    const auto k = std::min(static_cast<size_t>(at), r.trace.size() - 2);
+    const double part = std::clamp(at - static_cast<double>(k), 0.0, 1.0);
+    const auto& p = r.trace[k];
+    const auto& q = r.trace[k + 1];
+    const double strut = (1 - part) * p.strut + part * q.strut;
+    const double lift = m.lift_ratio * m.mass() * standard_gravity;
+    const double carried = m.spring.kind == force::LegLaw::Kind::rigid ? m.mass() : m.sprung_mass;
+    samples.push_back({t, (strut + lift) / carried - standard_gravity,
+                       std::max(0.0, (1 - part) * p.stroke + part * q.stroke)});
+  }
+  return samples;
+}
+
+std::variant<DropFit, std::string> fit_drop(const DropModel& model, double height,
+                                            std::span<const RigSample> samples) {
+  if (samples.size() < 20) return "twenty samples or more";
+  if (model.spring.kind == force::LegLaw::Kind::rigid) return "a leg with a spring";
+  const double end = samples.back().t;
+  if (!(end > sink_speed_of_drop(height) / standard_gravity))
+    return "samples that go on beyond the touch-down";
+  // One residual a sample: its acceleration in g and its stroke in travels, weighed alike.
+  const auto residuals = [&](const DropModel& m) {
+    const double rate = 2000;
+    const auto record = rig_record(m, height, rate, end + 2 / rate);
+    Eigen::VectorXd r(static_cast<Eigen::Index>(2 * samples.size()));
+    for (size_t i = 0; i < samples.size(); ++i) {
+      const double at = std::clamp(samples[i].t * rate, 0.0, static_cast<double>(record.size() - 2));
+      const auto k = static_cast<size_t>(at);
+      const double part = at - static_cast<double>(k);
+      const double a = (1 - part) * record[k].acceleration + part * record[k + 1].acceleration;
+      const double s = (1 - part) * record[k].stroke + part * record[k + 1].stroke;
+      r[static_cast<Eigen::Index>(2 * i)] = (a - samples[i].acceleration) / standard_gravity;
+      r[static_cast<Eigen::Index>(2 * i + 1)] = (s - samples[i].stroke) / model.travel;
+    }
+    return r;
+  };
+  const auto spread = [&](const Eigen::VectorXd& r, int which, double unit) {
+    double squares = 0;
+    for (Eigen::Index i = which; i < r.size(); i += 2) squares += r[i] * r[i];
+    return unit * std::sqrt(squares / static_cast<double>(samples.size()));
+  };
+  DropFit fit;
+  Eigen::Vector2d p(0, 0);  // logarithms of the two factors
+  const bool damped = model.damper.closing > 0 || model.damper.orifice_closing > 0;
+  auto r = residuals(model);
+  fit.off_before = spread(r, 0, standard_gravity);
+  fit.stroke_off_before = spread(r, 1, model.travel);
+  Eigen::Matrix2d normal = Eigen::Matrix2d::Identity();
+  for (int round = 0; round < 12; ++round) {
+    constexpr double h = 1e-3;
+    Eigen::MatrixXd slope(r.size(), 2);
+    for (int k = 0; k < 2; ++k) {
+      Eigen::Vector2d up = p;
+      up[k] += h;
+      slope.col(k) = (residuals(scaled(model, std::exp(up[0]), std::exp(up[1]))) - r) / h;
+    }
+    normal = slope.transpose() * slope;
+    if (!damped) {
+      normal(0, 1) = normal(1, 0) = 0;
+      normal(1, 1) = 1;
+    }
+    Eigen::Vector2d step = -normal.ldlt().solve(slope.transpose() * r);
+    if (!damped) step[1] = 0;
+    const double size = step.cwiseAbs().maxCoeff();
+    if (size > 0.5) step *= 0.5 / size;
+    double share = 1;
+    Eigen::VectorXd tried;
+    for (int half = 0; half < 6; ++half, share /= 2) {
+      const Eigen::Vector2d to = p + share * step;
+      tried = residuals(scaled(model, std::exp(to[0]), std::exp(to[1])));
+      if (tried.squaredNorm() <= r.squaredNorm()) break;
+    }
+    if (tried.squaredNorm() > r.squaredNorm()) break;
+    p += share * step;
+    r = tried;
+    if (size < 1e-5) break;
+  }
+  fit.spring = std::exp(p[0]);
+  fit.damping = std::exp(p[1]);
+  fit.off_after = spread(r, 0, standard_gravity);
+  fit.stroke_off_after = spread(r, 1, model.travel);
+  const double variance = r.squaredNorm() / static_cast<double>(r.size() - 2);
+  const Eigen::Matrix2d covariance = variance * normal.inverse();
+  fit.spring_error = fit.spring * std::sqrt(std::max(0.0, covariance(0, 0)));
+  fit.damping_error = damped ? fit.damping * std::sqrt(std::max(0.0, covariance(1, 1))) : std::nan("");
+  return fit;
+}
+
+}  // namespace kranich::spring

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What the bench says of a spring: rate, preload and friction from loads against closure; how much stiffer
+//! and more damped a leg is than foretold from a recorded drop. SI.
+#pragma once
+
+#include <optional>
+#include <span>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/model/workshop.h"
+#include "core/spring/drop.h"
+
+namespace kranich::spring {
+
+//! F = preload + rate·s ± friction (in and out), by least squares.
+struct LoadFit {
+  double rate, preload, friction;  //!< N/m, N, N; friction NaN where nothing was read on the way out
+  double rate_error;               //!< its standard error, N/m; NaN from two readings only
+  double off;                      //!< root mean square of what is left over, N
+  int readings;
+};
+//! Or what is missing.
+std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings, LegName leg);
+
+//! A moment of a recorded drop: seconds since the release, acceleration of the sprung mass (up, 0 at rest),
+//! stroke.
+struct RigSample {
+  double t, acceleration, stroke;
+};
+
+//! Where the recording and a model of the leg meet: the model's spring forces times `spring`, its damping
+//! times `damping` fit the samples best (Gauss–Newton). Errors are standard errors.
+struct DropFit {
+  double spring = 1, damping = 1;
+  double spring_error = 0, damping_error = 0;
+  double off_before, off_after;                //!< root mean square of acceleration differences, m/s²
+  double stroke_off_before, stroke_off_after;  //!< of strokes, m
+};
+std::variant<DropFit, std::string> fit_drop(const DropModel& model, double height,
+                                            std::span<const RigSample> samples);
+
+//! What a rig would record of a model dropped from a height, without noise.
+std::vector<RigSample> rig_record(const DropModel& model, double height, double rate, double duration);
+
+//! A model with its spring's forces and its damping multiplied.
+DropModel scaled(DropModel model, double spring, double damping);
+
+}  // namespace kranich::spring

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Many landings instead of one: sink speed, mass, temperature, spring, friction and damping scattered about
+//! the design landing. SI. The same seed gives the same drops, whatever the number of threads.
+#pragma once
+
+#include <atomic>
+#include <cstdint>
+#include <functional>
+#include <optional>
+#include <vector>
+
+#include "core/model/workshop.h"
+#include "core/spring/drop.h"
+
+namespace kranich::spring {
+
+struct ScatterResult {
+  std::vector<double> load_factor, stroke;  //!< sorted
+  double bottoms = 0, over_factor = 0;      //!< shares of the drops
+  //! The value that a share of the drops stays below.
+  static double below(const std::vector<double>& sorted, double share);
+};
+
+//! Scatters: standard deviations as shares, normal, cut at three of them; temperature even between its ends
+//! (gas pressure with the absolute temperature, 288 K when charged). Nothing where `go_on` was cleared
+//! meanwhile.
+std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink_speed,
+                                             const Scatter& scatter, double factor_allowed,
+                                             std::uint64_t seed = 1, const std::atomic<bool>* go_on = nullptr,
+                                             const std::function<void(double)>& progress = {});
+
+}  // namespace kranich::spring
