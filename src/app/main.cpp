@@ -7,6 +7,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
+#include <QTabWidget>
 #include <QThread>
 #include <QTimer>
 #include <QTranslator>
@@ -50,6 +51,21 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     settle(station == Station::weigh ? 40 : 12);  // the first one waits for the tolerances
     save(window, QString::fromUtf8(station_id(station).data()));
   }
+  // The other views of Spring.
+  window.show_station(Station::spring);
+  for (const char* view : {"bump", "scatter", "bench"}) {
+    window.findChild<QPushButton*>(QStringLiteral("view-%1").arg(view))->click();
+    settle(3);
+    if (view == std::string("scatter")) {
+      window.findChild<QPushButton*>(QStringLiteral("run-scatter"))->click();
+      settle(150);
+    }
+    if (view == std::string("bench")) {
+      window.findChild<QPushButton*>(QStringLiteral("rig-simulate"))->click();
+      settle(250);
+    }
+    save(window, QStringLiteral("spring-%1").arg(view));
+  }
   // The windows beside the stations, on a copy of the design that has a variant to compare with.
   Document& document = window.document();
   document.edit(QObject::tr("Keep “as drawn”"), [](Design& d) {
@@ -58,15 +74,17 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   });
   QWidget* beside[]{make_compare_dialog(document, &window),
                     make_wheel_dialog(document, LegName::main, &window),
-                    make_scales_dialog(document, &window)};
-  const char* names[]{"variants", "wheels", "scales"};
-  for (int i = 0; i < 3; ++i) {
+                    make_scales_dialog(document, &window), make_shop_dialog(document, &window),
+                    make_leg_dialog(document, LegName::main, &window)};
+  const char* names[]{"variants", "wheels", "scales", "sheets", "alignment"};
+  for (int i = 0; i < 5; ++i) {
     beside[i]->show();
     if (i == 2)
       if (auto* simulate = beside[i]->findChild<QPushButton*>("scales-simulate")) {
         simulate->click();
         settle(450);  // until the scales are steady
       }
+    if (auto* tabs = beside[i]->findChild<QTabWidget*>("leg-tabs")) tabs->setCurrentIndex(2);
     settle(10);
     save(*beside[i], QString::fromLatin1(names[i]));
     beside[i]->close();

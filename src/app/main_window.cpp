@@ -99,12 +99,14 @@ void MainWindow::build_actions() {
          [this] { make_compare_dialog(document_, this)->show(); });
   menu_->addSeparator();
   action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
+  action(menu_, tr("Sheets for the bench …"), "Ctrl+Shift+P",
+         [this] { make_shop_dialog(document_, this)->show(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
   menu_->addSeparator();
   action(menu_, tr("Keyboard and cautions"), "F1", [this] {
     QMessageBox::information(
         this, tr("Keyboard and cautions"),
-        tr("<p><b>Ctrl+1 … Ctrl+6</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
+        tr("<p><b>Ctrl+1 … Ctrl+7</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
            "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
            "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
            "<b>Ctrl+K</b> variants · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
@@ -217,7 +219,7 @@ void MainWindow::rebuild_pages() {
     p = nullptr;
   }
   StationPage* (*make[])(Document&) = {make_weigh_page,  make_place_page, make_stance_page,
-                                       make_spring_page, make_swing_page, make_sequence_page};
+                                       make_spring_page, make_leg_page, make_swing_page, make_sequence_page};
   for (int i = 0; i < station_count; ++i) {
     pages_[static_cast<size_t>(i)] = make[i](document_);
     stack_->addWidget(pages_[static_cast<size_t>(i)]);

@@ -16,7 +16,11 @@
 #include <string>
 #include <thread>
 
+#include "core/assess/assess.h"
+#include "core/assess/standing.h"
 #include "core/io/bench_line.h"
+#include "core/io/project_file.h"
+#include "core/io/rig_csv.h"
 
 namespace {
 
@@ -106,6 +110,64 @@ int run_scales(const ScalesOptions& o) {
   return 0;
 }
 
+struct RigOptions {
+  std::string project, csv;
+  bool third = false;
+  double height = 0.25, spring = 1, damping = 1;
+  double noise = 1.5, stroke_noise = 0.0002, rate = 500, duration = 0.9;
+  unsigned seed = 1;
+};
+
+//! A drop rig with the leg of a project on it, made as much stiffer and more damped than its design as asked
+//! for: acceleration and stroke with noise, over the line or into a table.
+int run_rig(const RigOptions& o) {
+  const auto read = load_project(o.project);
+  for (const auto& f : read.faults)
+    std::fprintf(stderr, "kranich-bench: %s: %s %s\n", o.project.c_str(), f.where.c_str(), f.what.c_str());
+  if (!read.design) return 2;
+  const auto a = assess(*read.design);
+  std::optional<spring::DropModel> model;
+  for (const auto& l : a.landings)
+    if (l.leg == (o.third ? LegName::third : LegName::main)) model = l.model;
+  if (!model) {
+    std::fprintf(stderr, "kranich-bench: %s: this leg lacks something for a drop\n", o.project.c_str());
+    return 2;
+  }
+  model->lift_ratio = 0;
+  auto samples =
+      spring::rig_record(spring::scaled(*model, o.spring, o.damping), o.height, o.rate, o.duration);
+  std::mt19937 random(o.seed);
+  std::normal_distribution<double> normal(0, 1);
+  for (auto& s : samples) {
+    s.acceleration += o.noise * normal(random);
+    s.stroke += o.stroke_noise * normal(random);
+  }
+  if (!o.csv.empty()) {
+    if (const auto why = write_file_atomically(o.csv, rig_to_csv(samples))) {
+      std::fprintf(stderr, "kranich-bench: %s: %s\n", o.csv.c_str(), why->c_str());
+      return 4;
+    }
+    return 0;
+  }
+  Terminal terminal;
+  if (!terminal.ok()) {
+    std::fprintf(stderr, "kranich-bench: no pseudo terminal can be had\n");
+    return 4;
+  }
+  std::printf("%s\n", terminal.path().c_str());
+  std::fflush(stdout);
+  std::this_thread::sleep_for(std::chrono::milliseconds(300));  // until the reader listens
+  for (size_t i = 0; i < samples.size() && !ended; ++i) {
+    const auto& s = samples[i];
+    terminal.send(
+        {"RIG",
+         {{"t", s.t}, {"a", s.acceleration}, {"s", s.stroke}, {"end", i + 1 == samples.size() ? 1.0 : 0.0}}});
+    std::this_thread::sleep_for(std::chrono::duration<double>(0.5 / o.rate));
+  }
+  while (!ended) std::this_thread::sleep_for(std::chrono::milliseconds(100));
+  return 0;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -123,6 +185,21 @@ int main(int argc, char** argv) {
   s->add_option("--drift", scales.drift, "slow drift either way, kg");
   s->add_option("--rate", scales.rate, "readings a second")->check(CLI::Range(0.1, 200.0));
   s->add_option("--seed", scales.seed, "of the noise");
+  RigOptions rig;
+  auto* r = app.add_subcommand("rig", "a drop rig with a project's leg on it");
+  r->add_option("--project", rig.project, "project whose leg hangs in it")->required();
+  r->add_flag("--third", rig.third, "the nose or tail leg, not a main one");
+  r->add_option("--height", rig.height, "dropped from, m")->check(CLI::Range(0.01, 3.0));
+  r->add_option("--spring", rig.spring, "its spring against the design's, factor")
+      ->check(CLI::Range(0.2, 5.0));
+  r->add_option("--damping", rig.damping, "its damping against the design's, factor")
+      ->check(CLI::Range(0.2, 5.0));
+  r->add_option("--noise", rig.noise, "standard deviation of the acceleration, m/s²");
+  r->add_option("--stroke-noise", rig.stroke_noise, "standard deviation of the stroke, m");
+  r->add_option("--rate", rig.rate, "samples a second")->check(CLI::Range(50.0, 5000.0));
+  r->add_option("--duration", rig.duration, "seconds recorded")->check(CLI::Range(0.1, 10.0));
+  r->add_option("--csv", rig.csv, "write a table here instead of sending lines");
+  r->add_option("--seed", rig.seed, "of the noise");
   CLI11_PARSE(app, argc, argv);
-  return run_scales(scales);
+  return *r ? run_rig(rig) : run_scales(scales);
 }

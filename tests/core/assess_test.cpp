@@ -177,13 +177,18 @@ TEST_CASE("stowing the legs moves the CG as the moved masses say") {
 
 TEST_CASE("the shelf ranks what fits first") {
   const auto d = demo("redshank");
-  const Coil now = d.gear.main.spring.coil;
-  Coil soft = now;
-  soft.wire_diameter = 0.0014;
-  Coil loose = now;
-  loose.free_length = 0.100;
-  const auto list =
-      spring::rank_springs({loose, soft, now}, {d.gear.main.travel, 41, 1, 1, now.installed_length});
+  spring::Shelves shelves;
+  for (const double wire : {0.0018, 0.0014, 0.0018}) {
+    spring::ShelfItem item;
+    item.coil = d.gear.main.spring.coil;
+    item.coil.wire_diameter = wire;
+    item.name = std::to_string(shelves.coils.size());
+    if (shelves.coils.empty()) item.coil.free_length = 0.100;
+    shelves.coils.push_back(item);
+  }
+  const spring::Need need{41};
+  const auto offers = spring::offers_for(d.gear.main, shelves, {}, need);
+  const auto list = spring::rank_offers(offers, {}, need);
   REQUIRE(list.size() == 3);
   CHECK(list[0].index == 2);
   CHECK(list[0].objection.empty());

@@ -5,8 +5,10 @@
 #include <fstream>
 
 #include "core/force/coil.h"
+#include "core/force/materials.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"
+#include "core/io/shelves.h"
 #include "core/model/locate.h"
 
 using namespace kranich;
@@ -196,16 +198,43 @@ TEST_CASE("schema and documentation are made from the description") {
   CHECK(read_doc("file-format.md").find(project_fields_markdown()) != std::string::npos);
 }
 
-TEST_CASE("the shelf is in order") {
-  const auto text = read_text_file(fs::path(KRANICH_DATA_DIR) / "shelf" / "coil_springs.csv");
-  REQUIRE(text);
-  const auto shelf = read_spring_shelf(*text);
-  CHECK(shelf.faults.empty());
-  CHECK(shelf.springs.size() > 20);
-  for (const auto& s : shelf.springs) {
+TEST_CASE("the shelves are in order") {
+  const auto read = [](const char* name, ReadShelf (*reader)(std::string_view)) {
+    const auto text = read_text_file(fs::path(KRANICH_DATA_DIR) / "shelf" / (std::string(name) + ".csv"));
+    REQUIRE(text);
+    const auto shelf = reader(*text);
+    INFO(name);
+    CHECK(shelf.faults.empty());
+    return shelf.items;
+  };
+  const auto coils = read("coil_springs", read_coils);
+  CHECK(coils.size() > 20);
+  for (const auto& s : coils) {
     INFO(s.name);
     CHECK(force::find_wire(s.coil.wire));
     CHECK(s.coil.mean_diameter / s.coil.wire_diameter > 4);
     CHECK(s.coil.free_length > s.coil.wire_diameter * s.coil.total_turns);
   }
+  for (const char* name : {"wires", "sheets", "plies"})
+    for (const auto& s : read(name, read_stock)) {
+      INFO(s.name);
+      CHECK(force::find_material({}, s.material));
+      CHECK(s.thickness > 0);
+    }
+  CHECK(read("gas_struts", read_struts).size() > 10);
+  CHECK(read("pucks", read_pucks).size() > 5);
+  for (const auto& s : read("cords", read_cords)) {
+    INFO(s.name);
+    REQUIRE(s.cord.curve.size() == 7);
+    for (size_t i = 1; i < s.cord.curve.size(); ++i) CHECK(s.cord.curve[i].load > s.cord.curve[i - 1].load);
+  }
+}
+
+TEST_CASE("a faulty shelf names line, column and what is allowed") {
+  const auto shelf =
+      read_struts("name,extended_force_N,progression,full_stroke_m\nA,-5,1.2,0.1\n,10,x,0.1\n");
+  REQUIRE(shelf.faults.size() == 3);
+  CHECK(shelf.faults[0].where == "line 2, extended_force_N");
+  CHECK(shelf.faults[1].where == "line 3, name");
+  CHECK(shelf.faults[2].what.find("number") != std::string::npos);
 }

@@ -32,6 +32,8 @@ void Diagram::fit() {
   };
   for (const auto& p : curve) see(p);
   for (const auto& p : second) see(p);
+  for (const auto& c : more)
+    for (const auto& p : c.points) see(p);
   for (const auto& m : marks) see(m.at);
   if (band_high > band_low) y_high = std::max(y_high, band_high);
   const double air = 0.08 * std::max(1e-9, y_high - y_low);
@@ -102,7 +104,25 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   p.drawPolyline(line);
   s.pen(Ink::grey, 1.3, Qt::DashLine);
   p.drawPolyline(dashed);
+  for (size_t i = 0; i < more.size(); ++i) {
+    QPolygonF extra;
+    for (const auto& q : more[i].points) extra << at(q);
+    QPen pen(more[i].colour, 1.2 * u, Qt::CustomDashLine);
+    pen.setDashPattern({2.0 + 3 * static_cast<double>(i), 2.0});
+    p.setPen(pen);
+    p.drawPolyline(extra);
+  }
   p.restore();
+  for (size_t i = 0; i < more.size(); ++i) {
+    const double y = box.top() + (4 + 12 * static_cast<double>(i)) * u;
+    QPen pen(more[i].colour, 1.6 * u, Qt::CustomDashLine);
+    pen.setDashPattern({2.0 + 3 * static_cast<double>(i), 2.0});
+    p.setPen(pen);
+    p.drawLine(QPointF(box.left() + 8 * u, y), QPointF(box.left() + 34 * u, y));
+    p.setFont(small);
+    p.setPen(t.ink);
+    p.drawText(QPointF(box.left() + 39 * u, y + m.ascent() / 2 - u), more[i].name);
+  }
   for (const auto& k : marks) {
     const QPointF q = at(k.at);
     if (k.line) {

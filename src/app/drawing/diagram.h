@@ -18,10 +18,18 @@ struct Mark {
   bool line = false;  //!< a vertical line through it
 };
 
+//! A further curve with its name.
+struct NamedCurve {
+  std::vector<QPointF> points;
+  QString name;
+  QColor colour;
+};
+
 struct Diagram {
   QString title, x_title, y_title;
   std::vector<QPointF> curve;
-  std::vector<QPointF> second;  //!< a second curve, dashed
+  std::vector<QPointF> second;   //!< a second curve, dashed
+  std::vector<NamedCurve> more;  //!< thin, each with its own dashes and its name in a list
   double x_low = 0, x_high = 1, y_low = 0, y_high = 1;
   double band_low = 0, band_high = 0;  //!< a shaded range of y, if band_high > band_low
   Ink band_ink = Ink::fails;

@@ -16,7 +16,7 @@ QRectF StrokePane::bounds() const {
   const Leg& l = document_.design().gear.leg(leg);
   if (!l.axle.known() || !l.wheel.diameter.known()) return {0, 0, 1, 1};
   const double height = top(l).z() - l.axle.z + l.wheel.diameter;
-  return {-0.2 * height, 0, 4.2 * spacing(l) + 0.2 * height, height * 1.05};
+  return {-0.2 * height, 0, 5.2 * spacing(l) + 0.2 * height, height * 1.05};
 }
 
 void StrokePane::draw(Sheet& s) {
@@ -31,9 +31,11 @@ void StrokePane::draw(Sheet& s) {
   const double still = loading && loading->rest ? loading->rest->wheels[wheel].leg_closure : 0;
   const double tyre = loading && loading->rest ? loading->rest->wheels[wheel].tyre_closure : 0;
   double landing = std::nan("");
+  double bump = std::nan("");
   double landing_tyre = tyre;  // without a computed landing nothing is known of it
   for (const auto& x : document_.assessment().landings) {
     if (x.leg != leg) continue;
+    if (x.bump) bump = x.bump->stroke_used;
     if (x.drop) {
       landing = x.drop->stroke_used;
       landing_tyre = std::min(x.drop->tyre_deflection, 0.9 * l.wheel.diameter / 2);
@@ -53,12 +55,14 @@ void StrokePane::draw(Sheet& s) {
   };
   const double most = l.travel;
   int i = 0;
-  for (const Column& c : {Column{QObject::tr("extended"), 0, 0, Ink::grey},
-                          Column{QObject::tr("static"), still, tyre, Ink::normal},
-                          Column{playing ? QObject::tr("landing, %1 s").arg(playing->t, 0, 'f', 2)
-                                         : QObject::tr("design landing"),
-                                 landing, landing_tyre, landing > most ? Ink::fails : Ink::accent},
-                          Column{QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
+  for (const Column& c :
+       {Column{QObject::tr("extended"), 0, 0, Ink::grey},
+        Column{QObject::tr("static"), still, tyre, Ink::normal},
+        Column{QObject::tr("over the bump"), bump, tyre, bump > most ? Ink::fails : Ink::grey},
+        Column{
+            playing ? QObject::tr("landing, %1 s").arg(playing->t, 0, 'f', 2) : QObject::tr("design landing"),
+            landing, landing_tyre, landing > most ? Ink::fails : Ink::accent},
+        Column{QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
     const double x = (0.5 + i++) * spacing(l);
     if (!std::isfinite(c.closure)) continue;
     const auto path = force::suspension_of(l, document_.design().materials);
@@ -144,7 +148,9 @@ Vec3 StrokePane::top(const Leg& l) {
 }
 
 double StrokePane::spacing(const Leg& l) {
-  return std::max(1.35 * l.wheel.diameter, 0.7 * (top(l).z() - l.axle.z));
+  const double height = top(l).z() - l.axle.z;
+  // Wide enough for what stands below each.
+  return std::max({1.35 * l.wheel.diameter, 0.7 * height, 0.75 * (height + l.wheel.diameter)});
 }
 
 const spring::DropResult* LandingTrace::of(LegName leg) {
@@ -156,6 +162,7 @@ const spring::DropResult* LandingTrace::of(LegName leg) {
       if (l.leg == leg && l.model && std::isfinite(l.sink_speed)) {
         spring::DropRun run;
         run.trace = 600;
+        run.duration = 0.6;  // what comes after is rocking
         result_ = spring::drop(*l.model, l.sink_speed, run);
       }
   }
@@ -282,6 +289,21 @@ void ForcePane::draw(Sheet& s) {
   if (const auto* drop = trace_.of(leg))
     for (const auto& p : drop->trace)
       if (p.stroke >= 0) g.second.push_back({p.stroke, p.strut});
+  const Theme& t = Theme::now();
+  const QColor colours[]{t.accent, t.tight, t.holds};
+  for (size_t i = 0; i < beside.size() && i < 3; ++i) {
+    const auto& [name, drop] = beside[i];
+    NamedCurve curve{{},
+                     QObject::tr("%1: N %2, stroke %3%4")
+                         .arg(name)
+                         .arg(drop.load_factor, 0, 'f', 2)
+                         .arg(document_.say(drop.stroke_used, Kind::length),
+                              drop.bottoms ? QObject::tr(", bottoms") : QString()),
+                     colours[i]};
+    for (const auto& p : drop.trace)
+      if (p.stroke >= 0 && p.t < 0.4) curve.points.push_back({p.stroke, p.strut});
+    g.more.push_back(std::move(curve));
+  }
   g.fit();
   for (const auto& x : document_.assessment().landings)
     if (x.leg == leg && !x.drop && x.stroke && x.stroke->strut_travel < 1.3 * l.travel) {

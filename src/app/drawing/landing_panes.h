@@ -71,6 +71,8 @@ class ForcePane : public Pane {
  public:
   ForcePane(Document& document, LandingTrace& trace) : Pane(document), trace_(trace) {}
   LegName leg = LegName::main;
+  //! Landings of other springs in this leg, with their names: laid over its own.
+  std::vector<std::pair<QString, spring::DropResult>> beside;
   QString name() const override { return QObject::tr("Force"); }
   QRectF bounds() const override { return {}; }
   bool to_scale() const override { return false; }

@@ -2,6 +2,7 @@
 #include "app/stations/page.h"
 
 #include <QHBoxLayout>
+#include <utility>
 
 #include "app/theme.h"
 
@@ -65,6 +66,17 @@ QPushButton* StationPage::button(const QString& text, const QString& tip) {
   b->setToolTip(tip);
   b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // a long text must not widen the panel
   return put(b);
+}
+
+QWidget* StationPage::section(const std::function<void()>& fill) {
+  auto* box = new QWidget(this);
+  auto* inside = new QVBoxLayout(box);
+  inside->setContentsMargins(0, 0, 0, 0);
+  inside->setSpacing(2);
+  QVBoxLayout* outside = std::exchange(panel_, inside);
+  fill();
+  panel_ = outside;
+  return put(box);
 }
 
 void StationPage::add_findings(const QString& title) {

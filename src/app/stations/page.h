@@ -7,6 +7,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <QWidget>
+#include <functional>
 
 #include "app/drawing/board.h"
 #include "app/widgets/findings.h"
@@ -34,6 +35,8 @@ class StationPage : public QWidget {
     panel_->addWidget(widget);
     return widget;
   }
+  //! A part of the panel that can be hidden as a whole: what `fill` puts goes into it.
+  QWidget* section(const std::function<void()>& fill);
   void add_findings(const QString& title);
   void finish();  //!< after the last line
   //! What stands below the board: a table, a timeline.
@@ -53,6 +56,7 @@ StationPage* make_weigh_page(Document& document);
 StationPage* make_place_page(Document& document);
 StationPage* make_stance_page(Document& document);
 StationPage* make_spring_page(Document& document);
+StationPage* make_leg_page(Document& document);
 StationPage* make_swing_page(Document& document);
 StationPage* make_sequence_page(Document& document);
 

@@ -1,61 +1,108 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Spring: the leg at its stops, its force over its travel, the landing simulated and played, the three
-//! schools of it, the ladder, the shelf.
+//! Spring, in four views of one leg: its landing (stops, force, time, ladder, shelf), the bump, many landings
+//! scattered, and the bench.
 #include <QButtonGroup>
-#include <QFile>
-#include <QHeaderView>
-#include <QTableWidget>
+#include <QFutureWatcher>
+#include <QProgressBar>
+#include <QStackedWidget>
 #include <QTimer>
+#include <QtConcurrent/QtConcurrentRun>
 #include <algorithm>
 #include <cmath>
 
+#include "app/drawing/bump_pane.h"
 #include "app/drawing/landing_panes.h"
 #include "app/stations/page.h"
+#include "app/stations/spring_bench.h"
+#include "app/stations/spring_shelf.h"
 #include "app/theme.h"
+#include "app/widgets/list_table.h"
 #include "core/assess/standing.h"
-#include "core/io/csv.h"
-#include "core/spring/drop.h"
-#include "core/spring/shelf.h"
+#include "core/force/materials.h"
 
 namespace kranich::app {
 namespace {
 
+enum class View { landing, bump, scatter, bench };
+
 class SpringPage : public StationPage {
  public:
   explicit SpringPage(Document& document)
-      : StationPage(document, Station::spring), shelf_table_(new QTableWidget(this)), trace_(document) {
-    auto stroke = std::make_unique<StrokePane>(document);
-    auto force = std::make_unique<ForcePane>(document, trace_);
-    auto time = std::make_unique<TimePane>(document, trace_);
-    stroke_ = stroke.get();
-    force_ = force.get();
-    time_ = time.get();
-    board()->add(std::move(stroke), {0, 0, 1, 0.46});
-    board()->add(std::move(force), {0.01, 0.46, 0.48, 0.53});
-    board()->add(std::move(time), {0.5, 0.46, 0.49, 0.53});
+      : StationPage(document, Station::spring), trace_(document), bumps_(document) {
+    build_panes();
+    build_switches();
+    landing_ = section([this] { build_landing(); });
+    bump_ = section([this] { build_bump(); });
+    scatter_ = section([this] { build_scatter(); });
+    for (const LegName leg : {LegName::main, LegName::third}) build_spring(leg);
+    add_findings(tr("What it does"));
+    finish();
+    below_ = new QStackedWidget(this);
+    shelf_ = new ShelfPanel(document, below_);
+    bench_ = new BenchPanel(document, *rig_, below_);
+    below_->addWidget(shelf_);
+    below_->addWidget(bench_);
+    put_below(below_, 176);
+    connect(shelf_, &ShelfPanel::compared_changed, this, [this] { lay_beside(); });
+    connect(bench_, &BenchPanel::redraw, this, [this] { board()->update(); });
     play_.setInterval(33);
     connect(&play_, &QTimer::timeout, this, [this] { play_on(); });
-    QFile file(QStringLiteral(":/shelf/coil_springs.csv"));
-    if (file.open(QIODevice::ReadOnly)) shelf_ = read_spring_shelf(file.readAll().toStdString()).springs;
-    build_shelf();
+    connect(&document_, &Document::changed, this, &SpringPage::refresh);
+    connect(&document_, &Document::view_changed, this, &SpringPage::refresh);
+    show_leg(LegName::main);
+    show_view(View::landing);
+  }
+  ~SpringPage() override { stop_scatter(); }
 
-    auto* which = new QWidget(this);
-    auto* line = new QHBoxLayout(which);
-    line->setContentsMargins(0, 0, 0, 0);
-    auto* group = new QButtonGroup(this);
-    for (const LegName leg : {LegName::main, LegName::third}) {
-      auto* b = new QPushButton(leg == LegName::main              ? tr("Main legs")
-                                : document.design().is_tricycle() ? tr("Nose leg")
-                                                                  : tr("Tail leg"),
-                                which);
-      b->setCheckable(true);
-      b->setObjectName(leg == LegName::main ? "spring-main" : "spring-third");
-      group->addButton(b, static_cast<int>(leg));
-      line->addWidget(b);
-    }
-    put(which);
+ private:
+  void build_panes() {
+    const auto add = [&](auto pane) {
+      auto* p = pane.get();
+      board()->add(std::move(pane), {});
+      return p;
+    };
+    stroke_ = add(std::make_unique<StrokePane>(document_));
+    force_ = add(std::make_unique<ForcePane>(document_, trace_));
+    time_ = add(std::make_unique<TimePane>(document_, trace_));
+    rolling_ = add(std::make_unique<BumpPane>(document_, bumps_));
+    loads_ = add(std::make_unique<BumpLoadsPane>(document_, bumps_));
+    many_ = add(std::make_unique<ScatterPane>(document_));
+    rig_ = add(std::make_unique<RigPane>(document_));
+  }
+
+  void build_switches() {
+    const auto row = [&](std::initializer_list<std::pair<QString, QString>> buttons, auto&& chosen) {
+      auto* which = new QWidget(this);
+      auto* line = new QHBoxLayout(which);
+      line->setContentsMargins(0, 0, 0, 0);
+      line->setSpacing(3);
+      auto* group = new QButtonGroup(this);
+      int id = 0;
+      for (const auto& [name, text] : buttons) {
+        auto* b = new QPushButton(text, which);
+        b->setCheckable(true);
+        b->setObjectName(name);
+        group->addButton(b, id++);
+        line->addWidget(b);
+      }
+      put(which);
+      group->button(0)->setChecked(true);
+      connect(group, &QButtonGroup::idClicked, this, chosen);
+    };
+    row({{"spring-main", tr("Main legs")},
+         {"spring-third", document_.design().is_tricycle() ? tr("Nose leg") : tr("Tail leg")}},
+        [this](int id) { show_leg(static_cast<LegName>(id)); });
+    row({{"view-landing", tr("Landing")},
+         {"view-bump", tr("Bump")},
+         {"view-scatter", tr("Many")},
+         {"view-bench", tr("Bench")}},
+        [this](int id) { show_view(static_cast<View>(id)); });
+  }
+
+  void build_landing() {
     heading(tr("Design landing"), tr("three schools"));
     choice("/landing/school", tr("Taken"));
+    put(new TextRow(document_, "/landing/reason", tr("Why this one"), this));
     schools_ = remark();
     schools_->setObjectName("schools");
     field("/landing/ladder_height_m", tr("Drop height chosen"));
@@ -65,87 +112,148 @@ class SpringPage : public StationPage {
     field("/landing/ground_load_factor", tr("Ground load factor aimed at, N"));
     auto* play = button(tr("Play the landing"), tr("Ten times slower than it is"));
     play->setObjectName("play-landing");
-    connect(play, &QPushButton::clicked, this, [this] {
-      played_ = 0;
-      play_.start();
-    });
+    connect(play, &QPushButton::clicked, this, [this] { start_playing(); });
     ladder_ = remark();
     ladder_->setObjectName("ladder");
-    for (const LegName leg : {LegName::main, LegName::third}) {
-      auto* box = new QWidget(this);
-      auto* lay = new QVBoxLayout(box);
-      lay->setContentsMargins(0, 6, 0, 0);
-      lay->setSpacing(2);
-      const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
-      lay->addWidget(new ChoiceRow(document_, base + "spring/kind", tr("Spring"), box));
-      const auto row = [&](const char* path, QWidget* into) {
-        into->layout()->addWidget(new QuantityRow(document_, base + path, {}, into));
-      };
-      row("travel_m", box);
-      row("unsprung_mass_kg", box);
-      for (const SpringKind kind :
-           {SpringKind::linear, SpringKind::coil, SpringKind::gas, SpringKind::leaf, SpringKind::cord}) {
-        auto* part = new QWidget(box);
-        auto* inner = new QVBoxLayout(part);
-        inner->setContentsMargins(0, 0, 0, 0);
-        inner->setSpacing(2);
-        if (kind == SpringKind::linear)
-          for (const char* p : {"spring/rate_N_per_m", "spring/preload_N"}) row(p, part);
-        if (kind == SpringKind::coil)
-          for (const char* p :
-               {"spring/coil/wire_diameter_m", "spring/coil/mean_diameter_m", "spring/coil/active_turns",
-                "spring/coil/total_turns", "spring/coil/free_length_m", "spring/coil/installed_length_m",
-                "spring/coil/count", "spring/coil/motion_ratio"})
-            row(p, part);
-        if (kind == SpringKind::gas)
-          for (const char* p : {"spring/gas/piston_area_m2", "spring/gas/volume_m3",
-                                "spring/gas/pressure_absolute_Pa", "spring/gas/exponent"})
-            row(p, part);
-        if (kind == SpringKind::leaf) row("spring/leaf/torsion_rate_N_m_per_rad", part);
-        if (kind == SpringKind::cord)
-          for (const char* p : {"spring/cord/strands", "spring/cord/free_length_m"}) row(p, part);
-        lay->addWidget(part);
-        if (kind == SpringKind::cord) {
-          for (const char* p :
-               {"spring/oil_area_m2", "spring/orifice_closing_m2", "spring/orifice_extending_m2",
-                "spring/damping_closing_N_s_per_m", "spring/damping_extending_N_s_per_m", "spring/friction_N",
-                "spring/efficiency"})
-            row(p, box);
-        }
-        parts_[static_cast<size_t>(leg)][static_cast<size_t>(kind)] = part;
-      }
-      put(box);
-      boxes_[static_cast<size_t>(leg)] = box;
-    }
-    add_findings(tr("What it does"));
-    finish();
-    connect(group, &QButtonGroup::idClicked, this, [this](int id) { show_leg(static_cast<LegName>(id)); });
-    connect(&document_, &Document::changed, this, &SpringPage::refresh);
-    connect(&document_, &Document::view_changed, this, &SpringPage::refresh);
-    group->button(0)->setChecked(true);
-    show_leg(LegName::main);
   }
 
- private:
+  void build_bump() {
+    heading(tr("Bump or step"), tr("drag it in the drawing"));
+    field("/bump/height_m");
+    field("/bump/length_m");
+    field("/bump/speed_m_per_s");
+    field("/bump/bush_friction");
+    auto* play = button(tr("Play it"), tr("Ten times slower than it is"));
+    play->setObjectName("play-bump");
+    connect(play, &QPushButton::clicked, this, [this] { start_playing(); });
+    bump_says_ = remark();
+    bump_says_->setObjectName("bump-says");
+  }
+
+  void build_scatter() {
+    heading(tr("Many landings"), tr("standard deviations, normal"));
+    for (const char* path : {"/scatter/sink_speed", "/scatter/mass", "/scatter/spring", "/scatter/friction",
+                             "/scatter/damping", "/scatter/colder_K", "/scatter/hotter_K", "/scatter/drops"})
+      field(path);
+    run_ = button(tr("Try the drops"), tr("Simulates them on all cores; press again to call it off"));
+    run_->setObjectName("run-scatter");
+    connect(run_, &QPushButton::clicked, this, [this] { go_on_ ? stop_scatter() : start_scatter(); });
+    progress_ = put(new QProgressBar(this));
+    progress_->setObjectName("scatter-progress");
+    progress_->setRange(0, 1000);
+    progress_->setTextVisible(false);
+    progress_->setMaximumHeight(8);
+    scatter_says_ = remark();
+    scatter_says_->setObjectName("scatter-says");
+  }
+
+  void build_spring(LegName leg) {
+    const size_t l = static_cast<size_t>(leg);
+    const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
+    boxes_[l] = section([&] {
+      const auto row = [&](const char* path) {
+        put(new QuantityRow(document_, base + QString::fromLatin1(path), {}, this));
+      };
+      put(new ChoiceRow(document_, base + "spring/kind", tr("Spring"), this));
+      row("travel_m");
+      row("unsprung_mass_kg");
+      static const std::vector<std::vector<const char*>> fields{
+          {"spring/rate_N_per_m", "spring/preload_N"},
+          {"spring/coil/wire_diameter_m", "spring/coil/mean_diameter_m", "spring/coil/active_turns",
+           "spring/coil/total_turns", "spring/coil/free_length_m", "spring/coil/installed_length_m",
+           "spring/coil/count", "spring/coil/motion_ratio"},
+          {"spring/gas/piston_area_m2", "spring/gas/volume_m3", "spring/gas/pressure_absolute_Pa",
+           "spring/gas/exponent"},
+          {"spring/leaf/torsion_rate_N_m_per_rad"},
+          {"spring/cord/strands", "spring/cord/free_length_m"},
+          {"spring/gas_strut/extended_force_N", "spring/gas_strut/progression",
+           "spring/gas_strut/full_stroke_m", "spring/gas_strut/count"},
+          {"spring/pucks/count", "spring/pucks/outer_diameter_m", "spring/pucks/hole_diameter_m",
+           "spring/pucks/thickness_m", "spring/pucks/shear_modulus_Pa", "spring/pucks/hardness_factor",
+           "spring/pucks/assembled_length_m"},
+          {"spring/bent/wire_diameter_m", "spring/bent/plies", "spring/bent/ply_areal_weight_kg_per_m2",
+           "spring/bent/fibre_fraction", "spring/bent/cross_wire_rate_N_per_m"}};
+      for (size_t k = 0; k < fields.size(); ++k)
+        parts_[l][k] = section([&] {
+          if (static_cast<SpringKind>(k) == SpringKind::bending)
+            choice_at_leg(base, "spring/bent/form", tr("Made as"));
+          for (const char* p : fields[k]) row(p);
+          if (static_cast<SpringKind>(k) != SpringKind::coil) return;
+          choice_at_leg(base, "spring/partner", tr("A second coil"));
+          second_[l] = section([&] {
+            for (const char* p : {"spring/second/wire_diameter_m", "spring/second/mean_diameter_m",
+                                  "spring/second/active_turns", "spring/second/total_turns",
+                                  "spring/second/free_length_m", "spring/second_starts_after_m"})
+              row(p);
+          });
+        });
+      for (const char* p : {"spring/oil_area_m2", "spring/orifice_closing_m2", "spring/orifice_extending_m2",
+                            "spring/damping_closing_N_s_per_m", "spring/damping_extending_N_s_per_m",
+                            "spring/friction_N", "spring/efficiency"})
+        row(p);
+    });
+  }
+  void choice_at_leg(const QString& base, const char* path, const QString& title) {
+    put(new ChoiceRow(document_, base + QString::fromLatin1(path), title, this));
+  }
+
   void show_leg(LegName leg) {
-    stroke_->leg = force_->leg = time_->leg = leg;
+    leg_ = leg;
+    stroke_->leg = force_->leg = time_->leg = rolling_->leg = loads_->leg = leg;
     stop_playing();
+    stop_scatter();
+    many_->result.reset();
     for (const LegName l : {LegName::main, LegName::third})
       boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
+    shelf_->show_leg(leg);
+    bench_->show_leg(leg);
     refresh();
-    board()->set_share(stroke_, {0, 0, 1, 0.46});
+    show_view(view_);
   }
 
+  void show_view(View view) {
+    view_ = view;
+    stop_playing();
+    landing_->setVisible(view == View::landing);
+    bump_->setVisible(view == View::bump);
+    scatter_->setVisible(view == View::scatter);
+    const auto share = [&](Pane* pane, View of, const QRectF& where) {
+      board()->set_share(pane, view == of ? where : QRectF());
+    };
+    share(stroke_, View::landing, {0, 0, 1, 0.46});
+    share(force_, View::landing, {0.01, 0.46, 0.48, 0.53});
+    share(time_, View::landing, {0.5, 0.46, 0.49, 0.53});
+    share(rolling_, View::bump, {0, 0, 0.55, 1});
+    share(loads_, View::bump, {0.56, 0.02, 0.43, 0.96});
+    share(many_, View::scatter, {0.02, 0.02, 0.96, 0.96});
+    share(rig_, View::bench, {0.02, 0.02, 0.96, 0.96});
+    below_->setFixedHeight(view == View::bench ? 300 : 176);
+    below_->setCurrentWidget(view == View::bench ? static_cast<QWidget*>(bench_) : shelf_);
+    below_->setVisible(view == View::bench || (view == View::landing && shelf_->has_shelf()));
+  }
+
+  // --- playing, ten times slower than it is ---
+  void start_playing() {
+    played_ = 0;
+    play_.start();
+  }
   void stop_playing() {
     play_.stop();
     stroke_->playing.reset();
     time_->playing.reset();
+    rolling_->playing.reset();
+    loads_->playing.reset();
     board()->update();
   }
-
   void play_on() {
-    const auto* drop = trace_.of(stroke_->leg);
     played_ += 0.0033;
+    if (view_ == View::bump) {
+      const auto* pair = bumps_.of(leg_);
+      if (!pair || pair->own.trace.empty() || played_ > pair->own.trace.back().t) return stop_playing();
+      rolling_->playing = loads_->playing = played_;
+      return board()->update();
+    }
+    const auto* drop = trace_.of(leg_);
     if (!drop || drop->trace.empty() || played_ > std::min(0.6, drop->trace.back().t)) return stop_playing();
     const auto at = std::lower_bound(drop->trace.begin(), drop->trace.end(), played_,
                                      [](const spring::DropPoint& p, double t) { return p.t < t; });
@@ -154,66 +262,164 @@ class SpringPage : public StationPage {
     board()->update();
   }
 
-  //! Raises the height step by step: a bench drop, without lift.
-  void tell_ladder() {
-    const spring::DropModel* model = nullptr;
+  const LegLanding* landing() const {
     for (const auto& l : document_.assessment().landings)
-      if (l.leg == stroke_->leg && l.model) model = &*l.model;
-    if (!model || document_.before_drag() || !isVisible()) {
-      if (!model) ladder_->setText({});
+      if (l.leg == leg_) return &l;
+    return nullptr;
+  }
+
+  // --- many landings, in the background ---
+  void start_scatter() {
+    const auto* l = landing();
+    if (!l || !l->model || !std::isfinite(l->sink_speed)) {
+      scatter_says_->setText(tr("needs a landing of this leg: see the findings"));
       return;
     }
-    const auto b =
-        spring::bench_ladder(*model, document_.design().is_model(), document_.design().landing.load_factor);
-    const auto& l = b.ladder;
+    go_on_ = std::make_shared<std::atomic<bool>>(true);
+    run_->setText(tr("Call it off"));
+    const double allowed = document_.design().landing.load_factor;
+    const auto done = std::make_shared<std::atomic<double>>(0);
+    auto* ticker = new QTimer(this);
+    connect(ticker, &QTimer::timeout, this,
+            [this, done] { progress_->setValue(static_cast<int>(1000 * *done)); });
+    ticker->start(60);
+    auto* watcher = new QFutureWatcher<std::optional<spring::ScatterResult>>(this);
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, ticker, allowed] {
+      ticker->deleteLater();
+      watcher->deleteLater();
+      go_on_.reset();
+      run_->setText(tr("Try the drops"));
+      if (const auto result = watcher->result()) {
+        progress_->setValue(1000);
+        many_->result = result;
+        many_->factor_allowed = allowed;
+        many_->travel = document_.design().gear.leg(leg_).travel;
+        tell_scatter();
+      } else {
+        progress_->setValue(0);
+        scatter_says_->setText(tr("called off"));
+      }
+      board()->update();
+    });
+    watcher->setFuture(
+        QtConcurrent::run([model = *l->model, speed = l->sink_speed, scatter = document_.design().scatter,
+                           allowed, go_on = go_on_, done] {
+          return spring::scattered_drops(model, speed, scatter, allowed, 1, go_on.get(),
+                                         [&](double share) { *done = share; });
+        }));
+    running_ = watcher->future();
+  }
+  void stop_scatter() {
+    if (!go_on_) return;
+    *go_on_ = false;
+    running_.waitForFinished();
+  }
+  void tell_scatter() {
+    const auto& r = *many_->result;
+    using Result = spring::ScatterResult;
+    scatter_says_->setText(tr("<b>%1 of %2 drops bottom, %3 go over the load factor.</b> Half stay below N "
+                              "%4, 19 of 20 below %5, 99 of 100 below %6; stroke of 19 of 20 below %7.")
+                               .arg(document_.say(r.bottoms, Kind::share))
+                               .arg(r.stroke.size())
+                               .arg(document_.say(r.over_factor, Kind::share))
+                               .arg(Result::below(r.load_factor, 0.5), 0, 'f', 2)
+                               .arg(Result::below(r.load_factor, 0.95), 0, 'f', 2)
+                               .arg(Result::below(r.load_factor, 0.99), 0, 'f', 2)
+                               .arg(document_.say(Result::below(r.stroke, 0.95), Kind::length)));
+  }
+
+  //! The chosen offers' landings, laid over this leg's own.
+  void lay_beside() {
+    force_->beside.clear();
+    const auto* l = landing();
+    if (l && l->model && document_.assessment().wheels && std::isfinite(l->sink_speed))
+      for (const auto& o : shelf_->compared()) {
+        const auto path = force::suspension_of(o.leg, document_.design().materials);
+        if (!std::holds_alternative<force::Suspension>(path)) continue;
+        stance::WheelOnLeg wheel = (*document_.assessment().wheels)[wheel_of(leg_)];
+        wheel.leg = std::get<force::Suspension>(path);
+        const auto model = drop_model(o.leg, wheel, l->model->mass(), l->model->lift_ratio);
+        if (!std::holds_alternative<spring::DropModel>(model)) continue;
+        spring::DropRun run;
+        run.trace = 500;
+        force_->beside.emplace_back(QString::fromStdString(o.name),
+                                    spring::drop(std::get<spring::DropModel>(model), l->sink_speed, run));
+      }
+    board()->update();
+  }
+
+  //! Raises the height step by step: a bench drop, without lift.
+  void tell_ladder() {
+    const auto* l = landing();
+    if (!l || !l->model || document_.before_drag() || !isVisible()) {
+      if (!l || !l->model) ladder_->setText({});
+      return;
+    }
+    const auto b = spring::bench_ladder(*l->model, document_.design().is_model(),
+                                        document_.design().landing.load_factor);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(b.step));
-    s += l.first_that_bottoms ? tr("first bottoms at <b>%1</b> (just at %2)")
-                                    .arg(length(*l.first_that_bottoms), length(l.just_bottoms.value_or(0)))
-                              : tr("does not bottom up to %1").arg(length(b.top));
-    if (l.first_over_factor) s += tr("; over the load factor from %1").arg(length(*l.first_over_factor));
+    s += b.ladder.first_that_bottoms
+             ? tr("first bottoms at <b>%1</b> (just at %2)")
+                   .arg(length(*b.ladder.first_that_bottoms), length(b.ladder.just_bottoms.value_or(0)))
+             : tr("does not bottom up to %1").arg(length(b.top));
+    if (b.ladder.first_over_factor)
+      s += tr("; over the load factor from %1").arg(length(*b.ladder.first_over_factor));
     s +=
         tr(". Remove people and propeller, guard the sides, catch the rebound, start low, inspect after "
            "every drop.");
     ladder_->setText(s);
   }
 
-  void build_shelf() {
-    auto* below = new QWidget(this);
-    auto* all = new QVBoxLayout(below);
-    all->setContentsMargins(10, 4, 10, 6);
-    all->setSpacing(3);
-    shelf_note_ = new QLabel(below);
-    all->addWidget(shelf_note_);
-    shelf_table_->setObjectName("shelf");
-    shelf_table_->setAccessibleName(tr("Shelf of coil springs, best first"));
-    shelf_table_->setColumnCount(8);
-    shelf_table_->verticalHeader()->hide();
-    shelf_table_->verticalHeader()->setDefaultSectionSize(22);
-    shelf_table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    shelf_table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    shelf_table_->setToolTip(tr("Double-click to fit a spring; Ctrl+Z takes it out again"));
-    all->addWidget(shelf_table_);
-    below_ = below;
-    put_below(below, 170);
-    connect(shelf_table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit_spring(row); });
-    connect(shelf_table_, &QTableWidget::cellActivated, this, [this](int row, int) { fit_spring(row); });
+  void tell_bump() {
+    const auto* pair = view_ == View::bump && !document_.before_drag() ? bumps_.of(leg_) : nullptr;
+    if (!pair) return;
+    const bool straight = pair->model.leg.path == force::Suspension::Path::straight;
+    const auto line = [&](const QString& who, const spring::BumpResult& r) {
+      return tr("<b>%1</b>: up %2, aft %3, stroke %4, above %5%6<br>")
+          .arg(who, document_.say(r.peak_vertical, Kind::force), document_.say(r.peak_aft, Kind::force),
+               document_.say(r.stroke_used, Kind::length), document_.say(r.sprung_peak, Kind::in_g),
+               r.bottoms ? tr(", bottoms") : QString());
+    };
+    const Leg& l = document_.design().gear.leg(leg_);
+    const double reach = (leg::leg_top(l) - l.axle.vec()).norm();
+    QString s = line(tr("This leg"), pair->own) +
+                line(straight ? tr("As a trailing link") : tr("As a telescopic leg"), pair->other);
+    if (straight && std::isfinite(reach))
+      s += tr("The load aft bends a telescopic leg by %1 at its top, and sticks its bushes; on a trailing "
+              "link it works in the travel.")
+               .arg(document_.say(pair->own.peak_aft * reach, Kind::moment));
+    bump_says_->setText(s);
   }
-
   void showEvent(QShowEvent* e) override {
     StationPage::showEvent(e);
     if (ladder_) tell_ladder();
   }
 
   void refresh() {
-    if (ladder_) tell_ladder();
+    if (!below_) return;
     const Design& d = document_.design();
-    const LegName name = stroke_->leg;
-    const Leg& leg = d.gear.leg(name);
-    for (size_t l = 0; l < 2; ++l)
-      for (size_t k = 0; k < 5; ++k)
-        parts_[l][k]->setVisible(static_cast<size_t>((l == 0 ? d.gear.main : d.gear.third).spring.kind) == k);
-    // What each school gives, side by side.
+    for (size_t l = 0; l < 2; ++l) {
+      const Spring& s = (l == 0 ? d.gear.main : d.gear.third).spring;
+      for (size_t k = 0; k < spring_names.size(); ++k)
+        parts_[l][k]->setVisible(static_cast<size_t>(s.kind) == k);
+      second_[l]->setVisible(s.partner != CoilPartner::none);
+    }
+    if (many_->result && !document_.before_drag()) {
+      many_->result.reset();
+      progress_->setValue(0);
+      scatter_says_->setText(tr("the design has changed since"));
+    }
+    tell_ladder();
+    tell_schools();
+    tell_bump();
+    lay_beside();
+    below_->setVisible(view_ == View::bench || (view_ == View::landing && shelf_->has_shelf()));
+  }
+
+  //! What each school gives, side by side.
+  void tell_schools() {
+    const Design& d = document_.design();
     const auto* loading = document_.loading();
     QString s;
     for (const auto& [school, title] : {std::pair{School::rule, tr("by rule")},
@@ -232,96 +438,34 @@ class SpringPage : public StationPage {
       s += QStringLiteral("%1%2: %3%4<br>")
                .arg(taken ? "<b>" : "", title, gives, taken ? tr(" – taken</b>") : QString());
     }
-    if (!d.landing.reason.empty())
-      s += tr("<i>why: %1</i>").arg(QString::fromStdString(d.landing.reason).toHtmlEscaped());
     schools_->setText(s);
-    refresh_shelf(leg, loading);
   }
 
-  void refresh_shelf(const Leg& leg, const LoadingState* loading) {
-    const bool coil = leg.spring.kind == SpringKind::coil;
-    below_->setVisible(coil);
-    if (!coil) return;
-    ranked_.clear();
-    shelf_table_->setRowCount(0);
-    if (!loading || !loading->rest || !leg.travel.known() || !leg.spring.coil.installed_length.known()) {
-      shelf_note_->setText(
-          tr("<b>Shelf</b> &nbsp; needs the aircraft at rest, the travel and the installed length"));
-      return;
-    }
-    std::vector<Coil> coils;
-    for (const auto& s : shelf_) coils.push_back(s.coil);
-    ranked_ = spring::rank_springs(
-        coils, {leg.travel, loading->rest->wheels[wheel_of(stroke_->leg)].load, leg.spring.coil.motion_ratio,
-                leg.spring.coil.count, leg.spring.coil.installed_length});
-    shelf_note_->setText(
-        tr("<b>Shelf</b> &nbsp; coil springs for %1 of travel in %2 of room, best first; double-click fits "
-           "one")
-            .arg(document_.say(leg.travel, Kind::length),
-                 document_.say(leg.spring.coil.installed_length, Kind::length)));
-    shelf_table_->setHorizontalHeaderLabels(
-        {tr("Spring"), tr("Wire × coil, %1").arg(document_.unit(Kind::length)),
-         tr("Free, %1").arg(document_.unit(Kind::length)),
-         tr("At the wheel, %1").arg(document_.unit(Kind::stiffness)),
-         tr("Preload, %1").arg(document_.unit(Kind::force)), tr("Sag"), tr("Stress left"), tr("Objection")});
-    shelf_table_->setRowCount(static_cast<int>(ranked_.size()));
-    for (int r = 0; r < shelf_table_->rowCount(); ++r) {
-      const auto& c = ranked_[static_cast<size_t>(r)];
-      const auto& item = shelf_[c.index];
-      const QStringList cells{QString::fromStdString(item.name),
-                              document_.say_number(item.coil.wire_diameter, Kind::length) + " × " +
-                                  document_.say_number(item.coil.mean_diameter, Kind::length),
-                              document_.say_number(item.coil.free_length, Kind::length),
-                              document_.say_number(c.rate, Kind::stiffness),
-                              document_.say_number(c.preload, Kind::force),
-                              document_.say(c.sag, Kind::share),
-                              document_.say(c.margin, Kind::share),
-                              c.objection.empty() ? tr("none") : QString::fromStdString(c.objection)};
-      for (int k = 0; k < cells.size(); ++k) {
-        auto* cell = new QTableWidgetItem(cells[k]);
-        if (k > 0 && k < 7) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        if (!c.objection.empty()) cell->setForeground(Theme::now().grey);
-        if (item.name == leg.spring.coil.shelf_name) {
-          QFont f = cell->font();
-          f.setBold(true);
-          cell->setFont(f);
-        }
-        shelf_table_->setItem(r, k, cell);
-      }
-    }
-    shelf_table_->resizeColumnsToContents();
-    shelf_table_->horizontalHeader()->setStretchLastSection(true);
-  }
-
-  void fit_spring(int row) {
-    if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
-    const Coil chosen = shelf_[ranked_[static_cast<size_t>(row)].index].coil;
-    document_.edit(tr("Fit the spring %1").arg(QString::fromStdString(chosen.shelf_name)), [&](Design& d) {
-      Coil& c = d.gear.leg(stroke_->leg).spring.coil;
-      const Coil old = c;
-      c = chosen;
-      c.installed_length = old.installed_length;
-      c.count = old.count;
-      c.motion_ratio = old.motion_ratio;
-      c.unknown_keys = old.unknown_keys;
-    });
-  }
-
+  LegName leg_ = LegName::main;
+  View view_ = View::landing;
   StrokePane* stroke_;
   ForcePane* force_;
   TimePane* time_;
-  QTableWidget* shelf_table_;
+  BumpPane* rolling_;
+  BumpLoadsPane* loads_;
+  ScatterPane* many_;
+  RigPane* rig_;
   LandingTrace trace_;
+  BumpTrace bumps_;
   QTimer play_;
   double played_ = 0;
-  QLabel* ladder_ = nullptr;
-  QLabel* shelf_note_ = nullptr;
-  QLabel* schools_ = nullptr;
-  QWidget* below_ = nullptr;
+  QWidget *landing_ = nullptr, *bump_ = nullptr, *scatter_ = nullptr;
+  QLabel *ladder_ = nullptr, *schools_ = nullptr, *bump_says_ = nullptr, *scatter_says_ = nullptr;
+  QPushButton* run_ = nullptr;
+  QProgressBar* progress_ = nullptr;
+  std::shared_ptr<std::atomic<bool>> go_on_;
+  QFuture<std::optional<spring::ScatterResult>> running_;
+  QStackedWidget* below_ = nullptr;
+  ShelfPanel* shelf_ = nullptr;
+  BenchPanel* bench_ = nullptr;
   QWidget* boxes_[2];
-  QWidget* parts_[2][5];
-  std::vector<ShelfSpring> shelf_;
-  std::vector<spring::Candidate> ranked_;
+  QWidget* parts_[2][spring_names.size()];
+  QWidget* second_[2];
 };
 
 }  // namespace

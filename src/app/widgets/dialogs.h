@@ -15,6 +15,12 @@ QWidget* make_wheel_dialog(Document& document, LegName leg, QWidget* parent);
 //! their readings into the weighing.
 QWidget* make_scales_dialog(Document& document, QWidget* parent);
 
+//! Every sheet for the bench, to look at and to write as PDF, SVG or DXF.
+QWidget* make_shop_dialog(Document& document, QWidget* parent);
+
+//! Joints and materials of the legs, alignment and lay-up: the lists that the Leg page has no room for.
+QWidget* make_leg_dialog(Document& document, LegName leg, QWidget* parent);
+
 //! The design beside its pinned state and its variants: every figure, what differs, and drawings laid over.
 QWidget* make_compare_dialog(Document& document, QWidget* parent);
 

@@ -161,8 +161,10 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
   line->addWidget(field, 1);
   const auto show = [field, &document, path = path.toStdString()] {
     Design copy = document.design();
-    if (const auto* s = locate_text(copy, path); s && !field->hasFocus())
+    if (const auto* s = locate_text(copy, path); s && !field->hasFocus()) {
       field->setText(QString::fromStdString(*s));
+      field->setCursorPosition(0);
+    }
   };
   show();
   connect(&document, &Document::changed, this, show);

@@ -1,38 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QCoreApplication>
 #include <QDialog>
-#include <QDir>
-#include <QFile>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
-#include <QProcess>
 #include <QPushButton>
-#include <QSerialPort>
-#include <QStandardPaths>
 #include <array>
 #include <cmath>
 #include <deque>
 
 #include "app/theme.h"
+#include "app/widgets/bench_device.h"
 #include "app/widgets/dialogs.h"
-#include "core/io/bench_line.h"
 #include "core/model/describe.h"
 
 namespace kranich::app {
 namespace {
 
 constexpr std::array<const char*, 3> scale_names{"third", "port", "starboard"};
-
-//! Where the program that stands in for devices lies: beside this one, or as the build tree has it.
-QString bench_program() {
-  const QString here = QCoreApplication::applicationDirPath();
-  for (const QString& at : {here + "/kranich-bench", here + "/../bench_device/kranich-bench",
-                            here + "/../src/bench_device/kranich-bench"})
-    if (QFile::exists(at)) return QDir::cleanPath(at);
-  return QStandardPaths::findExecutable(QStringLiteral("kranich-bench"));
-}
 
 class ScalesDialog : public QDialog {
  public:
@@ -93,27 +78,18 @@ class ScalesDialog : public QDialog {
     note->setFont(text_font(8));
     all->addWidget(note);
     all->addStretch(1);
-    QObject::connect(connect_button, &QPushButton::clicked, this, [this] { open(device_->text()); });
-    QObject::connect(device_, &QLineEdit::returnPressed, this, [this] { open(device_->text()); });
+    QObject::connect(connect_button, &QPushButton::clicked, this, [this] { scales_.open(device_->text()); });
+    QObject::connect(device_, &QLineEdit::returnPressed, this, [this] { scales_.open(device_->text()); });
     QObject::connect(simulate, &QPushButton::clicked, this, [this] { start_simulation(); });
     QObject::connect(take_level_, &QPushButton::clicked, this, [this] { take(false); });
     QObject::connect(take_tilted_, &QPushButton::clicked, this, [this] { take(true); });
-    QObject::connect(&port_, &QSerialPort::readyRead, this, [this] { read(); });
-    QObject::connect(&simulator_, &QProcess::readyReadStandardOutput, this, [this] {
-      const QString path = QString::fromUtf8(simulator_.readAllStandardOutput()).trimmed();
+    QObject::connect(&scales_, &BenchDevice::line, this, [this](const BenchLine& l) { read(l); });
+    QObject::connect(&scales_, &BenchDevice::trouble, state_, &QLabel::setText);
+    QObject::connect(&scales_, &BenchDevice::opened, this, [this](const QString& path) {
       device_->setText(path);
-      open(path);
+      for (auto& r : recent_) r.clear();
+      state_->setText(QObject::tr("listening to %1").arg(path));
     });
-    QObject::connect(&simulator_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError) {
-      if (simulator_.state() == QProcess::NotRunning)
-        state_->setText(QObject::tr("the simulated set did not start"));
-    });
-  }
-  ~ScalesDialog() override {
-    port_.close();
-    simulator_.disconnect();
-    simulator_.terminate();
-    simulator_.waitForFinished(1000);
   }
 
  private:
@@ -126,50 +102,17 @@ class ScalesDialog : public QDialog {
       for (size_t i = 0; i < 3; ++i)
         arguments << QStringLiteral("--%1").arg(scale_names[i])
                   << QString::number(loading->rest->wheels[i].load / standard_gravity, 'f', 3);
-    simulator_.kill();
-    simulator_.waitForFinished(500);
-    const QString program = bench_program();
-    if (program.isEmpty()) {
-      state_->setText(QObject::tr("kranich-bench is not installed"));
-      return;
-    }
-    simulator_.start(program, arguments);
+    scales_.simulate(arguments);
   }
 
-  void open(const QString& path) {
-    port_.close();
-    for (auto& r : recent_) r.clear();
-    bad_lines_ = 0;
-    port_.setPortName(path);
-    port_.setBaudRate(QSerialPort::Baud9600);
-    if (!port_.open(QIODevice::ReadWrite)) {
-      state_->setText(QObject::tr("%1 cannot be opened: %2").arg(path, port_.errorString()));
-      return;
-    }
-    state_->setText(QObject::tr("listening to %1").arg(path));
-  }
-
-  void read() {
-    buffer_ += port_.readAll();
-    if (buffer_.size() > 100000) buffer_.clear();  // noise without a line's end
-    for (;;) {
-      const auto end = buffer_.indexOf('\n');
-      if (end < 0) return;
-      const auto parsed = parse_bench_line(buffer_.left(end).toStdString());
-      buffer_.remove(0, end + 1);
-      const auto* line = std::get_if<BenchLine>(&parsed);
-      if (!line || line->word != "SCALES") {
-        ++bad_lines_;
-        continue;
+  void read(const BenchLine& line) {
+    steady_ = line.field("steady").value_or(1) != 0;
+    for (size_t i = 0; i < 3; ++i)
+      if (const auto v = line.field(scale_names[i])) {
+        recent_[i].push_back(*v);
+        if (recent_[i].size() > 10) recent_[i].pop_front();
       }
-      steady_ = line->field("steady").value_or(1) != 0;
-      for (size_t i = 0; i < 3; ++i)
-        if (const auto v = line->field(scale_names[i])) {
-          recent_[i].push_back(*v);
-          if (recent_[i].size() > 10) recent_[i].pop_front();
-        }
-      show();
-    }
+    show();
   }
 
   double mean(size_t i) const {
@@ -200,7 +143,8 @@ class ScalesDialog : public QDialog {
     state_->setText(
         QObject::tr("%1; the last ten readings spread by %2%3")
             .arg(ready ? QObject::tr("steady") : QObject::tr("settling"), document_.say(worst, Kind::mass),
-                 bad_lines_ ? QObject::tr("; %1 faulty lines dropped").arg(bad_lines_) : QString()));
+                 scales_.bad_lines() ? QObject::tr("; %1 faulty lines dropped").arg(scales_.bad_lines())
+                                     : QString()));
   }
 
   void take(bool tilted) {
@@ -235,12 +179,9 @@ class ScalesDialog : public QDialog {
   QLabel* state_;
   QPushButton* take_level_;
   QPushButton* take_tilted_;
-  QSerialPort port_;
-  QProcess simulator_;
-  QByteArray buffer_;
+  BenchDevice scales_{QStringLiteral("SCALES")};
   std::array<std::deque<double>, 3> recent_;
   bool steady_ = false;
-  int bad_lines_ = 0;
 };
 
 }  // namespace

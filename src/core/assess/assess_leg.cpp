@@ -115,11 +115,12 @@ void alignment(const Design& d, Collector& collect) {
     const auto file = [&](const char* id, double read, const Given& wanted) {
       if (!std::isfinite(read)) return;
       const double aim = wanted.known() ? wanted.si : 0;
-      auto& f = collect.add(
-          id, read, within(aim - fine, aim + fine, "what the design asks for, half a degree either way"));
-      f.working = {{"bar aft of the other axle", r.aft, Kind::length},
-                   {"bar above the other axle", r.up, Kind::length},
-                   {"wanted", aim, Kind::angle}};
+      auto& f = collect.add(id, read - aim,
+                            within(-fine, fine, "half a degree either way of what the design asks for"));
+      f.working = {{"read", read, Kind::angle},
+                   {"wanted", aim, Kind::angle},
+                   {"bar aft of the other axle", r.aft, Kind::length},
+                   {"bar above the other axle", r.up, Kind::length}};
     };
     file("leg.bar_toe", s.toe, leg.toe);
     file("leg.bar_camber", s.camber, leg.camber);
@@ -150,7 +151,7 @@ void assess_leg(const Design& d, Assessment& a, Collector& collect) {
   alignment(d, collect);
   for (const LegName name : {LegName::main, LegName::third}) {
     const bool main = name == LegName::main;
-    const std::string word = main ? "main leg" : fmt::format("{} leg", d.third_word());
+    const std::string word = d.leg_word(name);
     const Leg& l = d.gear.leg(name);
     const Heaviest heaviest = heaviest_on(a, main ? WheelIndex::starboard : WheelIndex::third);
     if (!heaviest.loading || !l.axle.known() || !l.wheel.diameter.known()) {

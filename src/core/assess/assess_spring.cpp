@@ -247,7 +247,8 @@ std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const L
                                                         const LegLanding& landing,
                                                         const stance::WheelOnLeg& wheel, double static_load) {
   spring::BumpModel m;
-  const double mass = static_load / standard_gravity;
+  // To a hundredth of a newton: the equilibrium's last digits must not shift the integrator's steps.
+  const double mass = std::round(static_load * 100) / 100 / standard_gravity;
   if (landing.model) {
     m.drop = *landing.model;
   } else {
@@ -322,7 +323,7 @@ void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, Le
 void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name, const Assessment* near) {
   const bool main = name == LegName::main;
   const Leg& leg = main ? d.gear.main : d.gear.third;
-  const std::string subject = main ? "main leg" : fmt::format("{} leg", d.third_word());
+  const std::string subject = d.leg_word(name);
   // The loading that puts most on this leg.
   const LoadingState* heaviest = nullptr;
   const auto load_of = [&](const LoadingState& l) {

@@ -299,12 +299,16 @@ const std::array registry{
     Measure{"leg.square", leg, "Axle out of square", Kind::angle,
             "Toe that the two diagonals of the jig come to, starboard toe-in.",
             "sin ψ = (D_s² − D_p²)/(2·B·X)", geometry, 0.0175},
-    Measure{"leg.bar_toe", leg, "Toe by the bar", Kind::angle,
-            "Toe-in of a wheel by a straight bar through its axle, read at the other one.",
-            "atan(aft / apart)", geometry},
-    Measure{"leg.bar_camber", leg, "Camber by the bar", Kind::angle,
-            "Camber of a wheel by a straight bar through its axle, read at the other one.",
-            "atan(up / apart)", geometry},
+    Measure{"leg.bar_toe", leg, "Toe by the bar, off", Kind::angle,
+            "Toe-in of a wheel by a straight bar through its axle, read at the other one, less what the "
+            "design asks "
+            "for.",
+            "atan(aft / apart) − toe", geometry},
+    Measure{"leg.bar_camber", leg, "Camber by the bar, off", Kind::angle,
+            "Camber of a wheel by a straight bar through its axle, read at the other one, less what the "
+            "design asks "
+            "for.",
+            "atan(up / apart) − camber", geometry},
     // --- Swing ---
     Measure{"swing.clearance", swing, "Least clearance on the way", Kind::length,
             "The smallest gap of tyre, leg or axle to the well's walls and roof over the whole swing.",

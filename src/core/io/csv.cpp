@@ -8,78 +8,11 @@
 #include <cmath>
 #include <map>
 
+#include "core/io/csv_table.h"
 #include "core/model/describe.h"
-#include "core/model/locate.h"
 
 namespace kranich {
 namespace {
-
-//! A table with named columns.
-class Table {
- public:
-  Table(std::string_view text, std::vector<std::string> required, std::vector<Fault>& faults)
-      : faults_(faults) {
-    auto parsed = parse_csv(text);
-    if (auto* fault = std::get_if<Fault>(&parsed)) {
-      faults_.push_back(*fault);
-      return;
-    }
-    rows = std::get<std::vector<CsvRow>>(std::move(parsed));
-    if (rows.empty()) {
-      faults_.push_back({"line 1", "the table is empty"});
-      return;
-    }
-    for (size_t i = 0; i < rows[0].size(); ++i) columns_[rows[0][i]] = i;
-    for (const auto& name : required)
-      if (!columns_.count(name))
-        faults_.push_back({"line 1", fmt::format("the column \"{}\" is missing", name)});
-    if (!faults_.empty())
-      rows.clear();
-    else
-      rows.erase(rows.begin());
-  }
-
-  std::vector<CsvRow> rows;
-
-  std::string text(size_t row, const std::string& column) const {
-    const auto it = columns_.find(column);
-    return it == columns_.end() || it->second >= rows[row].size() ? std::string() : rows[row][it->second];
-  }
-  //! A number within a spec; an empty cell is unknown, anything else that is no number is a fault.
-  Given number(size_t row, const std::string& column, const Spec& spec) {
-    const std::string s = text(row, column);
-    if (s.empty()) return {};
-    double v = 0;
-    const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), v);
-    if (error != std::errc() || end != s.data() + s.size() || !std::isfinite(v)) {
-      fault(row, column, fmt::format("must be a number, is \"{}\"", s.substr(0, 40)));
-      return {};
-    }
-    if (const auto why = refusal(v, spec, UnitSystem::metric)) {
-      fault(row, column, *why);
-      return {};
-    }
-    return v;
-  }
-  template <class E>
-  E choice(size_t row, const std::string& column, Names names, E otherwise) {
-    const std::string s = text(row, column);
-    if (s.empty()) return otherwise;
-    for (size_t i = 0; i < names.size(); ++i)
-      if (s == names[i]) return static_cast<E>(i);
-    std::string words;
-    for (const auto n : names) words += (words.empty() ? "" : ", ") + std::string(n);
-    fault(row, column, fmt::format("must be one of {}, is \"{}\"", words, s.substr(0, 40)));
-    return otherwise;
-  }
-  void fault(size_t row, const std::string& column, std::string what) {
-    faults_.push_back({fmt::format("line {}, {}", row + 2, column), std::move(what)});
-  }
-
- private:
-  std::map<std::string, size_t> columns_;
-  std::vector<Fault>& faults_;
-};
 
 std::string cell(const Given& g) { return g.known() ? shortest(g.si) : std::string(); }
 
@@ -204,30 +137,6 @@ std::string findings_to_csv(const Assessment& a) {
                    std::string(verdict_word(f.verdict)), f.remark});
   }
   return s;
-}
-
-Shelf read_spring_shelf(std::string_view text) {
-  Shelf shelf;
-  Table table(text,
-              {"name", "wire_diameter_m", "mean_diameter_m", "active_turns", "total_turns", "free_length_m",
-               "ends", "wire"},
-              shelf.faults);
-  for (size_t r = 0; r < table.rows.size(); ++r) {
-    ShelfSpring s;
-    s.name = table.text(r, "name");
-    s.coil.shelf_name = s.name;
-    s.coil.wire_diameter = table.number(r, "wire_diameter_m", spec::size("Wire diameter", 0.1));
-    s.coil.mean_diameter = table.number(r, "mean_diameter_m", spec::size("Mean coil diameter", 1));
-    s.coil.active_turns =
-        table.number(r, "active_turns", spec::between("Active turns", Kind::factor, 0.5, 100));
-    s.coil.total_turns = table.number(r, "total_turns", spec::between("Total turns", Kind::factor, 0.5, 110));
-    s.coil.free_length = table.number(r, "free_length_m", spec::size("Free length", 3));
-    s.coil.ends = table.choice(r, "ends", Names(coil_end_names), CoilEnds::squared_ground);
-    s.coil.wire = table.text(r, "wire");
-    s.remark = table.text(r, "remark");
-    shelf.springs.push_back(std::move(s));
-  }
-  return shelf;
 }
 
 WheelShelf read_wheel_shelf(std::string_view text) {

@@ -29,18 +29,6 @@ LedgerFromCsv ledger_from_csv(std::string_view text);
 
 std::string findings_to_csv(const Assessment& assessment);
 
-//! One coil spring of a shelf.
-struct ShelfSpring {
-  std::string name;
-  Coil coil;  //!< count, motion ratio and installed length left as they are
-  std::string remark;
-};
-struct Shelf {
-  std::vector<ShelfSpring> springs;
-  std::vector<Fault> faults;
-};
-Shelf read_spring_shelf(std::string_view text);
-
 //! A shelf of wheels.
 struct WheelShelf {
   std::vector<place::ShelfWheel> wheels;

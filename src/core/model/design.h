@@ -140,6 +140,10 @@ struct Design : Kept {
   bool is_tricycle() const { return gear.arrangement == Arrangement::tricycle; }
   //! "nose" or "tail": what the third leg is called.
   const char* third_word() const { return is_tricycle() ? "nose" : "tail"; }
+  //! "main leg", "nose leg", "tail leg": the subject of its findings.
+  std::string leg_word(LegName name) const {
+    return name == LegName::main ? "main leg" : std::string(third_word()) + " leg";
+  }
   bool is_model() const { return purpose.build == Build::model; }
   bool smooth_field() const { return purpose.field == Field::tarmac || purpose.field == Field::indoor; }
   bool flies_on_wings() const { return purpose.lift == Lift::wing; }

@@ -25,20 +25,29 @@ inline double in_tray(const Item& item, double x) {
   return std::clamp(x, item.slides_from.si, item.slides_to.si);
 }
 
-//! Shifts a whole leg with its mount, hinge, spring and pivot (m).
+//! Every place of a leg: axle, mount, hinge, brace, spring, pivot, tubes, joints, line of a bending leg.
+inline std::vector<Point*> points_of(Leg& leg) {
+  std::vector<Point*> points{&leg.axle,
+                             &leg.top,
+                             &leg.hinge,
+                             &leg.brace_leg,
+                             &leg.brace_airframe,
+                             &leg.spring.anchor_airframe,
+                             &leg.spring.anchor_leg,
+                             &leg.retraction.pivot};
+  for (auto& t : leg.tubes) points.insert(points.end(), {&t.top, &t.foot});
+  for (auto& j : leg.joints) points.push_back(&j.at);
+  for (auto& p : leg.spring.bent.line) points.push_back(&p.at);
+  return points;
+}
+
+//! Shifts a whole leg with all it consists of (m).
 inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
-  for (Point* p : {&leg.axle, &leg.top, &leg.hinge, &leg.spring.anchor_airframe, &leg.spring.anchor_leg,
-                   &leg.retraction.pivot}) {
+  for (Point* p : points_of(leg)) {
     p->x.si += dx;
     p->y.si += dy;
     p->z.si += dz;
   }
-  for (auto& tube : leg.tubes)
-    for (Point* p : {&tube.top, &tube.foot}) {
-      p->x.si += dx;
-      p->y.si += dy;
-      p->z.si += dz;
-    }
 }
 
 //! Does the same to both main legs: the port one has its own numbers only when it is unlinked.
@@ -55,9 +64,14 @@ inline void lengthen_leg(Leg& leg, double by) {
   if (leg.wheel_offset.known()) end.y() -= leg.wheel_offset;
   Vec3 line = (end - top).normalized();
   if (!line.allFinite()) line = Vec3(0, 0, -1);
-  leg.axle.x.si += by * line.x();
-  leg.axle.y.si += by * line.y();
-  leg.axle.z.si += by * line.z();
+  // The end of a leg that bends goes with its axle.
+  std::vector<Point*> ends{&leg.axle};
+  if (!leg.spring.bent.line.empty()) ends.push_back(&leg.spring.bent.line.back().at);
+  for (Point* p : ends) {
+    p->x.si += by * line.x();
+    p->y.si += by * line.y();
+    p->z.si += by * line.z();
+  }
 }
 
 //! Bends a leg outward about its upper end at constant length (rad, out positive), seen from ahead: the wheel
@@ -65,10 +79,14 @@ inline void lengthen_leg(Leg& leg, double by) {
 inline void bend_leg_out(Leg& leg, double by) {
   const double y0 = leg.top.y;
   const double z0 = leg.top.z;
-  const double y = leg.axle.y - y0;
-  const double z = leg.axle.z - z0;
-  leg.axle.y.si = y0 + y * std::cos(by) - z * std::sin(by);
-  leg.axle.z.si = z0 + y * std::sin(by) + z * std::cos(by);
+  std::vector<Point*> turned{&leg.axle};
+  for (auto& p : leg.spring.bent.line) turned.push_back(&p.at);
+  for (Point* p : turned) {
+    const double y = p->y - y0;
+    const double z = p->z - z0;
+    p->y.si = y0 + y * std::cos(by) - z * std::sin(by);
+    p->z.si = z0 + y * std::sin(by) + z * std::cos(by);
+  }
   if (!leg.camber.known()) leg.camber.si = 0;
   leg.camber.si -= by;
 }

@@ -12,7 +12,7 @@ std::vector<MemberLine> members_of(const Design& d) {
   for (const LegName name : {LegName::main, LegName::third}) {
     const Leg& leg = d.gear.leg(name);
     if (!leg.axle.known() || leg.spring.kind == SpringKind::bending) continue;
-    const std::string word = name == LegName::main ? "main leg" : std::string(d.third_word()) + " leg";
+    const std::string word = d.leg_word(name);
     const Vec3 axle_line(0, 1, 0);
     const Vec3 pin = leg.retraction.fitted ? (leg.retraction.direction == SwingDirection::inward ||
                                                       leg.retraction.direction == SwingDirection::outward

@@ -34,7 +34,7 @@ class Maker {
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
     for (const LegName name : {LegName::main, LegName::third}) {
       const Leg& leg = d_.gear.leg(name);
-      const std::string word = name == LegName::main ? "main leg" : std::string(d_.third_word()) + " leg";
+      const std::string word = d_.leg_word(name);
       const std::string id = name == LegName::main ? "main" : "third";
       for (size_t i = 1; i < leg.tubes.size(); ++i)
         put("cope:" + id + ":" + leg.tubes[i].name,
@@ -109,19 +109,7 @@ class Maker {
     s.texts.push_back({{2, 2}, 2.2, "centre mark"});
     s.texts.push_back({(bar_s + point) / 2 + Vec2(4, 0), 2.6, length(j.jig.square_diagonal)});
     s.texts.push_back({(bar_p + point) / 2 - Vec2(30, 0), 2.6, length(j.jig.square_diagonal)});
-    s.texts.push_back(
-        {point + Vec2(4, -1), 2.4, "point on the centre line, " + length(j.behind) + " behind the bar"});
-    const auto panels = weigh::wing_panels(d_.airframe.wing);
-    if (!panels.empty() && d_.airframe.wing.root_leading_edge_x.known()) {
-      const double edge = -k * (d_.airframe.wing.root_leading_edge_x - leg.axle.x);
-      s.line({-20, edge}, {20, edge}, Line::bend);
-      s.texts.push_back({{22, edge},
-                         2.2,
-                         "wing's leading edge on the floor, " +
-                             length(std::abs(d_.airframe.wing.root_leading_edge_x - leg.axle.x)) +
-                             (d_.airframe.wing.root_leading_edge_x < leg.axle.x ? " ahead of" : " behind") +
-                             " the bar"});
-    }
+    s.texts.push_back({point + Vec2(4, -1), 2.4, length(j.behind) + " behind the bar"});
     std::vector<std::vector<std::string>> rows{{"What", "Value", "Remark"}};
     rows.push_back(
         {"Fuselage levelled by",
@@ -134,17 +122,24 @@ class Maker {
                     fmt::format("axle tips {} apart, {} sticks out each side", number(j.overall_width),
                                 number(d_.jig.axle_out))});
     rows.push_back({"Centre mark from either end", length(half), "under the plumb line of the centre line"});
-    rows.push_back({"Wheels' middle planes from the centre", length(leg.axle.y), "marks on the bar"});
+    rows.push_back({"Wheels from the centre", length(leg.axle.y), "marks on the bar"});
     rows.push_back(
         {"Both diagonals, all in plan", length(j.jig.square_diagonal), "equal: square to the fuselage"});
-    double y = s.table({-95, point.y() - 22}, {62, 52, 76}, rows, 2.4);
+    if (d_.airframe.wing.root_leading_edge_x.known()) {
+      const double behind = d_.airframe.wing.root_leading_edge_x - leg.axle.x;
+      s.line({-20, -k * behind}, {20, -k * behind}, Line::bend);
+      rows.push_back(
+          {"Wing's leading edge, root", length(std::abs(behind)),
+           behind < 0 ? "ahead of the bar: marked on the floor" : "behind the bar: marked on the floor"});
+    }
+    double y = s.table({-91, point.y() - 22}, {60, 34, 88}, rows, 2.4);
     rows = {{"Diagonals differ by", "toe-in starboard", "toe-in port"}};
     for (const double off : {0.001, 0.002, 0.005, 0.010}) {
       const double toe = leg::toe_of_difference(off, j.jig.square_diagonal, j.jig.bar_length, j.behind);
       rows.push_back({length(off), fmt::format("{:+.2f}°", toe * 180 / std::numbers::pi),
                       fmt::format("{:+.2f}°", -toe * 180 / std::numbers::pi)});
     }
-    s.table({-95, y - 6}, {62, 52, 76}, rows, 2.4);
+    s.table({-91, y - 6}, {60, 34, 34}, rows, 2.4);
     s.notes = {
         "Tack, refit, check from the same marks, then weld; read again after every bolt-up. Match the second "
         "leg to the reference, not to the first leg.",
@@ -155,7 +150,7 @@ class Maker {
   Made cut_list() const {
     Drawing s;
     std::vector<std::vector<std::string>> rows{
-        {"Part", "No.", "Of", "Section", "True length", "Cut", "Rake", "Cant", "Drill top", "Drill axle"}};
+        {"Part", "No.", "Of", "Section", "Length", "Cut", "Rake", "Cant", "Drill top", "~ axle"}};
     std::map<std::string, double> stock;
     for (const auto& m : members_of(d_)) {
       // Free ends are eaten by the weld, or trimmed at the fit-up.
@@ -174,15 +169,13 @@ class Maker {
       const Leg& leg = d_.gear.leg(name);
       if (!leg.axle_diameter.known() || !leg.wheel_offset.known() || !leg.axle_beyond_wheel.known()) continue;
       const double axle = std::abs(leg.wheel_offset) + leg.axle_beyond_wheel + 3 * leg.axle_diameter;
-      rows.push_back({(name == LegName::main ? "main leg" : std::string(d_.third_word()) + " leg") +
-                          std::string(", axle"),
-                      name == LegName::main ? "2" : "1", leg.axle_material, number(leg.axle_diameter),
-                      number(axle), number(axle + 0.02), "–", "–", "–", "–"});
+      rows.push_back({d_.leg_word(name) + ", axle", name == LegName::main ? "2" : "1", leg.axle_material,
+                      number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–", "–", "–"});
       stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
           (name == LegName::main ? 2 : 1) * (axle + 0.02);
     }
     if (rows.size() == 1) return "a leg of tubes or of one strut with its upper end and its axle";
-    double y = s.table({0, 0}, {38, 9, 46, 22, 22, 18, 16, 16, 20, 20}, rows, 2.2);
+    double y = s.table({0, 0}, {34, 7, 40, 17, 17, 15, 13, 13, 15, 15}, rows, 1.9);
     std::vector<std::vector<std::string>> buy{{"To buy", "length, " + unit()}};
     for (const auto& [what, sum] : stock) buy.push_back({what, number(sum)});
     s.table({0, y - 8}, {80, 30}, buy, 2.4);
@@ -199,7 +192,7 @@ class Maker {
     for (const LegName name : {LegName::main, LegName::third}) {
       const Leg& leg = d_.gear.leg(name);
       const int sides = name == LegName::main ? 2 : 1;
-      const std::string word = name == LegName::main ? "main leg" : std::string(d_.third_word()) + " leg";
+      const std::string word = d_.leg_word(name);
       for (const auto& j : leg.joints) {
         std::string left = "?";
         for (const auto& s : a_.strengths)
@@ -234,7 +227,7 @@ class Maker {
     }
     if (rows.size() == 1) return "pins, fasteners, blocks, plates or posts: they are entered in Leg";
     Drawing s;
-    s.table({0, 0}, {56, 18, 10, 26, 28, 44, 28}, rows, 2.4);
+    s.table({0, 0}, {52, 16, 9, 18, 24, 38, 24}, rows, 2.0);
     s.notes = {
         "Lengths in " + unit() +
             ". Tighten a clamped leaf: load screws loose, locating screws snug, then load screws home.",
@@ -254,7 +247,7 @@ class Maker {
                       p.area.known() ? say(p.area, Kind::area) : "?"});
       if (p.area.known() && p.count.known()) area += p.area * p.count;
     }
-    const double y = s.table({0, 0}, {12, 46, 46, 26, 14, 22, 24}, rows, 2.4);
+    const double y = s.table({0, 0}, {11, 40, 48, 24, 12, 20, 24}, rows, 2.2);
     s.texts.push_back({{0, y - 8}, 2.8, "Cloth altogether: " + say(area, Kind::area)});
     s.notes = {
         "Coarse abrasion, paint off, dust out; inside corners with a fillet; cloth must not bridge a step.",
@@ -537,8 +530,20 @@ class Maker {
     int i = 0;
     for (const auto& t : list) {
       s.rectangle({0, y - 3.2}, {3.2, y}, Line::mark);
-      s.texts.push_back({{6, y - 2.8}, 2.8, fmt::format("{}. {}", ++i, t)});
-      y -= 8;
+      std::string line = fmt::format("{}.", ++i);
+      const auto put_line = [&] {
+        s.texts.push_back({{6, y - 2.8}, 2.6, line});
+        y -= 5;
+        line.clear();
+      };
+      for (size_t from = 0; from < t.size();) {  // word by word, into lines
+        const size_t to = std::min(t.find(' ', from), t.size());
+        if (line.size() + to - from > 74) put_line();
+        line += " " + t.substr(from, to - from);
+        from = to + 1;
+      }
+      put_line();
+      y -= 3;
     }
     s.notes = {caution()};
     return s;

@@ -174,4 +174,71 @@ std::variant<DropFit, std::string> fit_drop(const DropModel& model, double heigh
   return fit;
 }
 
+namespace {
+
+void measured(Given& g, double factor, double error = 0) {
+  if (!g.known()) return;
+  const double was = g.si;
+  g = Given(was * factor, Origin::measured, std::isfinite(error) ? std::abs(was) * error : 0);
+}
+
+bool scale_spring(Leg& leg, double factor, double error) {
+  Spring& s = leg.spring;
+  switch (s.kind) {
+    case SpringKind::linear:
+      measured(s.rate, factor, error);
+      measured(s.preload, factor, error);
+      return true;
+    case SpringKind::coil:
+      measured(s.coil.active_turns, 1 / factor, error);  // what wire, diameter and turns make together
+      return true;
+    case SpringKind::gas: {
+      // The force is that of the charge over the air outside.
+      const double charge = s.gas.ambient + factor * (s.gas.pressure - s.gas.ambient);
+      measured(s.gas.pressure, charge / s.gas.pressure, error);
+      return true;
+    }
+    case SpringKind::leaf:
+      measured(s.leaf.torsion_rate, factor, error);
+      return true;
+    case SpringKind::cord:
+      for (auto& p : s.cord.curve) measured(p.load, factor, error);
+      return true;
+    case SpringKind::gas_strut:
+      measured(s.gas_strut.extended_force, factor, error);
+      return true;
+    case SpringKind::pucks:
+      measured(s.pucks.shear_modulus, factor, error);
+      return true;
+    case SpringKind::bending:
+      return false;
+  }
+  return false;
+}
+
+}  // namespace
+
+bool take_over(Leg& leg, const DropFit& fit) {
+  Spring& s = leg.spring;
+  if (std::isfinite(fit.damping_error)) {
+    for (Given* g : {&s.damping_closing, &s.damping_extending}) measured(*g, fit.damping, fit.damping_error);
+    const double orifice = 1 / std::sqrt(fit.damping);
+    for (Given* g : {&s.orifice_closing, &s.orifice_extending}) measured(*g, orifice, fit.damping_error / 2);
+    for (auto& p : s.metered) measured(p.orifice, orifice, fit.damping_error / 2);
+  }
+  return scale_spring(leg, fit.spring, fit.spring_error);
+}
+
+bool take_over(Leg& leg, const LoadFit& fit, double rate_now) {
+  if (std::isfinite(fit.friction) && fit.friction > 0)
+    leg.spring.friction = Given(fit.friction, Origin::measured);
+  if (leg.spring.kind == SpringKind::linear) {
+    leg.spring.rate = Given(fit.rate, Origin::measured, std::isfinite(fit.rate_error) ? fit.rate_error : 0);
+    leg.spring.preload = Given(std::max(0.0, fit.preload), Origin::measured);
+    return true;
+  }
+  return scale_spring(leg, fit.rate / rate_now,
+                      std::isfinite(fit.rate_error) ? fit.rate_error / fit.rate : 0);
+}
+
 }  // namespace kranich::spring

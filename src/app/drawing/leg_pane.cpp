@@ -1,0 +1,284 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/leg_pane.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/drawing/aircraft.h"
+#include "app/widgets/findings.h"
+#include "core/leg/structure.h"
+
+namespace kranich::app {
+namespace {
+
+void arrow(Sheet& s, const QPointF& from, const QPointF& to, Ink ink) {
+  const QPointF a = s.frame().to_device(from);
+  const QPointF b = s.frame().to_device(to);
+  const QPointF along = b - a;
+  const double length = std::hypot(along.x(), along.y());
+  if (length < 4) return;
+  const QPointF u = along / length;
+  const QPointF v(-u.y(), u.x());
+  s.pen(ink, 2.2);
+  s.painter().drawLine(a, b - 8 * s.unit() * u);
+  s.no_pen();
+  s.fill(ink_colour(ink));
+  s.painter().drawPolygon(
+      QPolygonF({b, b - s.unit() * (11 * u + 4.5 * v), b - s.unit() * (11 * u - 4.5 * v)}));
+}
+
+}  // namespace
+
+const LegStrength* LegPane::strength() const {
+  for (const auto& s : document_.assessment().strengths)
+    if (s.leg == leg) return &s;
+  return nullptr;
+}
+
+Verdict LegPane::verdict_of(const std::string& part) const {
+  const std::string subject = document_.design().leg_word(leg) + ", " + part;
+  for (const auto& f : document_.assessment().findings)
+    if (f.measure_id == "leg.margin" && f.subject == subject) return f.verdict;
+  return Verdict::unknown;
+}
+
+std::optional<size_t> LegPane::shown_case() const {
+  const LegStrength* s = strength();
+  if (!s || s->cases.cases.empty()) return std::nullopt;
+  std::string wanted = load_case;
+  if (wanted.empty() && !s->structure.parts.empty()) wanted = s->structure.parts.front().in_case;
+  for (size_t i = 0; i < s->cases.cases.size(); ++i)
+    if (s->cases.cases[i].name == wanted) return i;
+  return 0;
+}
+
+QRectF LegPane::bounds() const {
+  const Leg& l = document_.design().gear.leg(leg);
+  if (!l.axle.known() || !l.wheel.diameter.known()) return {0, 0, 1, 1};
+  QPolygonF points;
+  const double r = l.wheel.diameter / 2;
+  points << map(l.axle.vec()) + QPointF(r, r) << map(l.axle.vec()) - QPointF(r, r) << map(leg::leg_top(l));
+  for (const auto& t : l.tubes)
+    if (t.top.known()) points << map(t.top.vec());
+  for (const auto& j : l.joints)
+    if (j.at.known()) points << map(j.at.vec());
+  for (const Point* p : {&l.brace_airframe, &l.brace_leg, &l.spring.anchor_airframe})
+    if (p->known()) points << map(p->vec());
+  if (l.spring.kind == SpringKind::bending)
+    for (const auto& p : l.spring.bent.line)
+      if (p.at.known()) points << map(p.at.vec());
+  const QRectF box = points.boundingRect();
+  const double air = 0.10 * std::max(box.width(), box.height());
+  return box.adjusted(-air, -0.2 * air, air, air);
+}
+
+void LegPane::draw(Sheet& s) {
+  const Design& d = document_.design();
+  const Leg& l = d.gear.leg(leg);
+  const QString who = leg == LegName::main ? QObject::tr("Starboard main leg") : text_of(d.leg_word(leg));
+  const LegStrength* r = strength();
+  const auto which = shown_case();
+  s.title(view_ == View::ahead ? QObject::tr("%1 from ahead").arg(who)
+                               : QObject::tr("from starboard, nose to the left"),
+          view_ == View::ahead && r && which ? text_of(r->cases.cases[*which].name) : QString());
+  if (!l.axle.known() || !l.wheel.diameter.known()) {
+    s.label(s.frame().to_world(s.frame().device().center()),
+            QObject::tr("needs the axle's place and the wheel"), Ink::fails);
+    return;
+  }
+  s.ground(l.axle.z - l.wheel.diameter / 2);
+  draw_wheel(s, l);
+  if (!r) return;
+  if (which) draw_deflection(s, *r, *which);
+  draw_members(s, *r);
+  draw_joints(s, l, *r);
+  if (which) draw_load(s, l, *r, *which);
+  call_out_worst(s, *r);
+}
+
+void LegPane::draw_wheel(Sheet& s, const Leg& l) const {
+  const Theme& t = Theme::now();
+  s.pen(Ink::normal, 1.2);
+  QColor pale = t.tyre;
+  pale.setAlpha(150);
+  s.fill(pale);
+  const QPointF c = map(l.axle.vec());
+  if (view_ == View::starboard) {
+    s.circle(c, l.wheel.diameter / 2);
+    s.fill(t.rim);
+    s.circle(c, 0.19 * l.wheel.diameter);
+    return;
+  }
+  const double half = l.wheel.width.known() ? l.wheel.width / 2 : 0.15 * l.wheel.diameter;
+  const double lean = l.camber.known() ? l.camber.si : 0;
+  const QPointF across(std::cos(lean) * half, -std::sin(lean) * half);
+  const QPointF up(std::sin(lean) * l.wheel.diameter / 2, std::cos(lean) * l.wheel.diameter / 2);
+  s.polyline(QPolygonF({c + across + up, c - across + up, c - across - up, c + across - up}), true);
+}
+
+void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
+  const Leg& l = document_.design().gear.leg(leg);
+  const auto ink_of_part = [&](const std::string& part) { return ink_of(verdict_of(part)); };
+  if (r.structure.bars.empty()) {  // the figures lack something: still the line of the leg
+    s.bar(map(leg::leg_top(l)), map(leg::leg_foot(l)), l.tube_diameter.known() ? l.tube_diameter.si : 0.02,
+          Theme::now().grey);
+  }
+  for (const auto& b : r.structure.bars) {
+    s.bar(map(b.from), map(b.to), b.diameter, Theme::now().ink);
+    const Ink ink = ink_of_part(b.part);
+    if (ink == Ink::holds) continue;
+    s.pen(ink, 1.6);
+    s.line(map(b.from), map(b.to));
+  }
+  if ((l.axle.vec() - leg::leg_foot(l)).norm() > 1e-4)
+    s.bar(map(leg::leg_foot(l)), map(l.axle.vec()), l.axle_diameter.known() ? l.axle_diameter.si : 0.01,
+          ink_of_part("axle") == Ink::fails ? Theme::now().fails : Theme::now().ink);
+  if (l.brace_leg.known() && l.brace_airframe.known()) {
+    s.pen(Ink::grey, 2.4);
+    s.line(map(l.brace_leg.vec()), map(l.brace_airframe.vec()));
+    s.label(map((l.brace_leg.vec() + l.brace_airframe.vec()) / 2), QObject::tr("brace"), Ink::grey,
+            Qt::AlignHCenter | Qt::AlignBottom, {0, -4}, 8);
+  }
+  if (l.path != LegPath::straight && l.spring.anchor_leg.known() && l.spring.anchor_airframe.known()) {
+    s.pen(Ink::accent, 2, Qt::DashLine);
+    s.line(map(l.spring.anchor_leg.vec()), map(l.spring.anchor_airframe.vec()));
+  }
+  // What each tube is called, beside its middle.
+  std::string last;
+  for (const auto& b : r.structure.bars) {
+    if (b.part == last || l.tubes.empty() || view_ == View::ahead) continue;
+    last = b.part;
+    s.label(map(0.55 * b.from + 0.45 * b.to), text_of(b.part), Ink::grey, Qt::AlignRight | Qt::AlignVCenter,
+            {-14, 0}, 8);
+  }
+}
+
+void LegPane::draw_joints(Sheet& s, const Leg& l, const LegStrength& r) const {
+  for (const auto& j : l.joints) {
+    if (!j.at.known()) continue;
+    double margin = std::nan("");
+    for (const auto& p : r.structure.parts)
+      if (p.part == j.name) margin = p.margin;
+    const QPointF at = s.frame().to_device(map(j.at.vec()));
+    const Verdict verdict = verdict_of(j.name);
+    draw_verdict_mark(s.painter(), at, 12 * s.unit(), verdict);
+    // Names of joints that lie upon one another stand below each other.
+    double down = 0;
+    for (const auto& other : l.joints) {
+      if (&other == &j) break;
+      const QPointF there = s.frame().to_device(map(other.at.vec()));
+      if (std::abs(there.y() - at.y()) < 13 && std::abs(there.x() - at.x()) < 120) down += 14;
+    }
+    s.label(map(j.at.vec()),
+            std::isfinite(margin)
+                ? QObject::tr("%1 %2").arg(text_of(j.name), document_.say(margin, Kind::share))
+                : text_of(j.name),
+            ink_of(verdict), Qt::AlignHCenter | Qt::AlignBottom, {0, -9 - down}, 8);
+  }
+}
+
+void LegPane::draw_deflection(Sheet& s, const LegStrength& r, size_t which) const {
+  if (which >= r.structure.moved.size()) return;
+  // Enlarged so that it can be seen, by a round number that is told.
+  double most = 0;
+  for (size_t i = 0; i < r.structure.bars.size() && i < r.structure.moved[which].size(); ++i) {
+    most = std::max(most, (r.structure.moved[which][i].first - r.structure.bars[i].from).norm());
+    most = std::max(most, (r.structure.moved[which][i].second - r.structure.bars[i].to).norm());
+  }
+  if (!(most > 0)) return;
+  const double wanted = 0.07 * bounds().height() / most;
+  double enlarged = std::pow(10, std::floor(std::log10(wanted)));
+  for (const double k : {5.0, 2.0})
+    if (k * enlarged <= wanted) {
+      enlarged *= k;
+      break;
+    }
+  enlarged = std::max(1.0, enlarged);
+  s.pen(Ink::accent, 1.3, Qt::DashLine);
+  for (size_t i = 0; i < r.structure.bars.size() && i < r.structure.moved[which].size(); ++i) {
+    const auto& b = r.structure.bars[i];
+    const auto& [from, to] = r.structure.moved[which][i];
+    s.line(map(b.from + enlarged * (from - b.from)), map(b.to + enlarged * (to - b.to)));
+  }
+  if (which < r.structure.wheel_moved.size() && view_ == View::ahead) {
+    const Vec3& w = r.structure.wheel_moved[which];
+    s.painter().setFont(text_font(8));
+    const QString text = QObject::tr("dashed: how it gives, × %1; the wheel moves %2")
+                             .arg(enlarged)
+                             .arg(document_.say(w.norm(), Kind::length));
+    s.painter().setPen(ink_colour(Ink::accent));
+    s.painter().drawText(s.frame().device().bottomLeft() + QPointF(-64, 40), text);
+  }
+}
+
+void LegPane::draw_load(Sheet& s, const Leg& l, const LegStrength& r, size_t which) const {
+  const auto& c = r.cases.cases[which];
+  Vec3 at = l.axle.vec();
+  if (c.at_ground) at.z() -= l.wheel.diameter / 2;
+  double largest = 0;
+  for (const auto& other : r.cases.cases) largest = std::max(largest, other.force.norm());
+  if (!(largest > 0)) return;
+  const double per_newton = 0.32 * bounds().height() / largest;
+  const auto part = [&](const Vec3& f, Qt::Alignment align, const QPointF& shift) {
+    const QPointF flat = map(f);
+    if (std::hypot(flat.x(), flat.y()) < 0.02 * largest) return;
+    const QPointF tip = map(at);
+    arrow(s, tip - per_newton * flat, tip, Ink::accent);
+    s.label(tip - per_newton * flat, document_.say(std::hypot(flat.x(), flat.y()), Kind::force), Ink::accent,
+            align, shift, 9, true);
+  };
+  part(Vec3(0, 0, c.force.z()), Qt::AlignLeft | Qt::AlignVCenter, {7, -8});
+  const double along = view_ == View::ahead ? c.force.y() : c.force.x();
+  part(Vec3(c.force.x(), c.force.y(), 0), (along > 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+       {along > 0 ? -6.0 : 6.0, 0});
+}
+
+void LegPane::call_out_worst(Sheet& s, const LegStrength& r) const {
+  if (r.structure.parts.empty() || view_ != View::starboard) return;
+  const auto& p = r.structure.parts.front();
+  if (!std::isfinite(p.margin)) return;
+  const QRectF area = s.frame().device();
+  s.note(QPointF(area.left() - 70, area.bottom() + 46),
+         QObject::tr("%1: %2 left").arg(text_of(p.part), document_.say(p.margin, Kind::share)),
+         QObject::tr("%1 · %2").arg(text_of(p.decides), text_of(p.in_case)), ink_of(verdict_of(p.part)),
+         map(p.at));
+}
+
+std::vector<Handle> LegPane::handles() const {
+  std::vector<Handle> list;
+  const Leg& l = document_.design().gear.leg(leg);
+  const bool ahead = view_ == View::ahead;
+  const QString suffix = ahead ? QStringLiteral("-ahead") : QString();
+  const auto add = [&](const QString& id, const QString& name, const Point& p, auto&& find) {
+    if (!p.known()) return;
+    list.push_back({id + suffix, name, map(p.vec()), 9,
+                    [ahead, leg_name = leg, find](Design& d, double dx, double dz) {
+                      Point* moved = find(d.gear.leg(leg_name));
+                      if (!moved) return;
+                      (ahead ? moved->y : moved->x).si += dx;
+                      moved->z.si += dz;
+                    },
+                    true});
+  };
+  for (size_t i = 0; i < l.tubes.size(); ++i)
+    add(QStringLiteral("tube-top:%1").arg(i), QObject::tr("upper end of %1").arg(text_of(l.tubes[i].name)),
+        l.tubes[i].top, [i](Leg& x) { return i < x.tubes.size() ? &x.tubes[i].top : nullptr; });
+  add(QStringLiteral("brace-leg"), QObject::tr("brace's end on the leg"), l.brace_leg,
+      [](Leg& x) { return &x.brace_leg; });
+  add(QStringLiteral("brace-airframe"), QObject::tr("brace's end on the airframe"), l.brace_airframe,
+      [](Leg& x) { return &x.brace_airframe; });
+  if (l.path != LegPath::straight) {
+    add(QStringLiteral("anchor-leg"), QObject::tr("spring's anchor on the leg"), l.spring.anchor_leg,
+        [](Leg& x) { return &x.spring.anchor_leg; });
+    add(QStringLiteral("anchor-airframe"), QObject::tr("spring's anchor on the airframe"),
+        l.spring.anchor_airframe, [](Leg& x) { return &x.spring.anchor_airframe; });
+  }
+  if (l.spring.kind == SpringKind::bending)
+    for (size_t i = 0; i < l.spring.bent.line.size(); ++i)
+      add(QStringLiteral("bent:%1").arg(i), QObject::tr("point %1 of the leg's line").arg(i + 1),
+          l.spring.bent.line[i].at,
+          [i](Leg& x) { return i < x.spring.bent.line.size() ? &x.spring.bent.line[i].at : nullptr; });
+  return list;
+}
+
+}  // namespace kranich::app

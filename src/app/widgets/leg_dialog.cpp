@@ -1,0 +1,324 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The lists of Leg: joints and their fasteners, tubes and the line of a bending leg, materials, jig and bar,
+//! lay-up.
+#include <QDialog>
+#include <QLabel>
+#include <QScrollArea>
+#include <QTabWidget>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "app/theme.h"
+#include "app/widgets/dialogs.h"
+#include "app/widgets/findings.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/quantity_edit.h"
+#include "core/assess/assess.h"
+#include "core/force/materials.h"
+#include "core/leg/geometry.h"
+#include "core/model/moves.h"
+
+namespace kranich::app {
+namespace {
+
+//! A list of a leg as a table: which member, from its columns.
+template <class T>
+ListTable* table_of(Document& document, const QString& path, std::vector<Column> columns,
+                    std::vector<T>& (*of)(Design&), void (*fresh)(std::vector<T>&), QWidget* parent) {
+  return new ListTable(
+      document, path, std::move(columns), [of](const Design& d) { return of(const_cast<Design&>(d)).size(); },
+      [of, fresh](Design& d) {
+        of(d).emplace_back();
+        fresh(of(d));
+      },
+      [of](Design& d, size_t i) { of(d).erase(of(d).begin() + static_cast<long>(i)); }, parent);
+}
+
+template <LegName which>
+void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
+  const QString base = which == LegName::main ? "/gear/main/" : "/gear/third/";
+  const auto heading = [&](const QString& text) {
+    auto* l = new QLabel(text, parent);
+    l->setWordWrap(true);
+    into->addWidget(l);
+  };
+  heading(
+      QObject::tr("<b>Joints</b>: what carries the leg's load into the airframe. A pin through the whole leg "
+                  "needs the arm at which its brace holds."));
+  into->addWidget(table_of<Joint>(
+      document, base + "joints",
+      {{"name", QObject::tr("Joint")},
+       {"kind", QObject::tr("Held by")},
+       {"face", QObject::tr("Fixed")},
+       {"carries", QObject::tr("Carries")},
+       {"at/x_m", "x"},
+       {"at/y_m", "y"},
+       {"at/z_m", "z"},
+       {"material", QObject::tr("Of")},
+       {"into", QObject::tr("Bears on")},
+       {"diameter_m", QObject::tr("Diameter")},
+       {"planes", QObject::tr("Planes")},
+       {"inner_thickness_m", QObject::tr("Inner, sheet")},
+       {"outer_thickness_m", QObject::tr("Outer")},
+       {"brace_arm_m", QObject::tr("Brace arm")},
+       {"holds_N", QObject::tr("Screw holds")},
+       {"length_m", QObject::tr("Length")},
+       {"width_m", QObject::tr("Width")}},
+      [](Design& d) -> std::vector<Joint>& { return d.gear.leg(which).joints; },
+      [](std::vector<Joint>& list) { list.back().name = unused_name(list, "joint"); }, parent));
+  const auto& joints = document.design().gear.leg(which).joints;
+  for (size_t i = 0; i < joints.size(); ++i) {
+    if (joints[i].kind == JointKind::pin || joints[i].kind == JointKind::post) continue;
+    heading(QObject::tr("Fasteners of %1, from its middle").arg(text_of(joints[i].name).toHtmlEscaped()));
+    auto* table = new ListTable(
+        document, base + QStringLiteral("joints/%1/fasteners").arg(i),
+        {{"u_m", QObject::tr("along")},
+         {"v_m", QObject::tr("across")},
+         {"diameter_m", QObject::tr("diameter")}},
+        [i](const Design& d) {
+          const auto& j = d.gear.leg(which).joints;
+          return i < j.size() ? j[i].fasteners.size() : 0;
+        },
+        [i](Design& d) {
+          if (auto& j = d.gear.leg(which).joints; i < j.size()) j[i].fasteners.emplace_back();
+        },
+        [i](Design& d, size_t k) {
+          auto& f = d.gear.leg(which).joints[i].fasteners;
+          f.erase(f.begin() + static_cast<long>(k));
+        },
+        parent);
+    table->setMaximumHeight(150);
+    into->addWidget(table);
+  }
+  heading(QObject::tr("<b>Tubes</b>, from an attach point to the axle: one, a V, a tripod"));
+  into->addWidget(table_of<Tube>(
+      document, base + "tubes",
+      {{"name", QObject::tr("Tube")},
+       {"top/x_m", QObject::tr("top x")},
+       {"top/y_m", "y"},
+       {"top/z_m", "z"},
+       {"foot/x_m", QObject::tr("foot x")},
+       {"foot/y_m", "y"},
+       {"foot/z_m", "z"},
+       {"diameter_m", QObject::tr("Diameter")},
+       {"wall_m", QObject::tr("Wall")},
+       {"material", QObject::tr("Of")}},
+      [](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
+      [](std::vector<Tube>& list) { list.back().name = unused_name(list, "tube"); }, parent));
+  heading(QObject::tr("<b>Line of a leg that bends</b>, from its clamp to the axle"));
+  into->addWidget(table_of<BentPoint>(
+      document, base + "spring/bent/line",
+      {{"at/x_m", "x"},
+       {"at/y_m", "y"},
+       {"at/z_m", "z"},
+       {"width_m", QObject::tr("Width")},
+       {"thickness_m", QObject::tr("Thickness")}},
+      [](Design& d) -> std::vector<BentPoint>& { return d.gear.leg(which).spring.bent.line; },
+      [](std::vector<BentPoint>&) {}, parent));
+  heading(QObject::tr("Coil loops in its wire"));
+  into->addWidget(table_of<WireLoop>(
+      document, base + "spring/bent/loops",
+      {{"along_m", QObject::tr("From the clamp")},
+       {"mean_diameter_m", QObject::tr("Diameter")},
+       {"turns", QObject::tr("Turns")},
+       {"axis", QObject::tr("Axis")}},
+      [](Design& d) -> std::vector<WireLoop>& { return d.gear.leg(which).spring.bent.loops; },
+      [](std::vector<WireLoop>&) {}, parent));
+}
+
+//! Jig and bar: fields, and what they come to in words a builder can act on.
+class JigPage : public QWidget {
+ public:
+  JigPage(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* all = new QVBoxLayout(this);
+    const auto heading = [&](const QString& text) {
+      auto* l = new QLabel(text, this);
+      l->setWordWrap(true);
+      all->addWidget(l);
+    };
+    const auto field = [&](const char* path, const QString& title = {}) {
+      all->addWidget(new QuantityRow(document, QString::fromLatin1(path), title, this));
+    };
+    heading(tr("<b>Jig</b>: fuselage levelled, blocked and strapped; a bar stands in for the axle"));
+    for (const char* p : {"/jig/reference_z_m", "/jig/reference_height_m", "/jig/point_x_m",
+                          "/jig/axle_out_m", "/jig/diagonal_starboard_m", "/jig/diagonal_port_m"})
+      field(p);
+    jig_ = new QLabel(this);
+    jig_->setObjectName("jig-says");
+    jig_->setWordWrap(true);
+    all->addWidget(jig_);
+    heading(
+        tr("<b>Bar through the axles</b>: a straight bar through one axle's bore, read where it reaches the "
+           "other axle. Aft and up are positive."));
+    field("/jig/bar_starboard/aft_m", tr("Through starboard: bar aft at port by"));
+    field("/jig/bar_starboard/up_m", tr("Through starboard: bar above port by"));
+    field("/jig/bar_port/aft_m", tr("Through port: bar aft at starboard by"));
+    field("/jig/bar_port/up_m", tr("Through port: bar above starboard by"));
+    bar_ = new QLabel(this);
+    bar_->setObjectName("bar-says");
+    bar_->setWordWrap(true);
+    all->addWidget(bar_);
+    all->addStretch(1);
+    QObject::connect(&document, &Document::changed, this, [this] { tell(); });
+    tell();
+  }
+
+ private:
+  void tell() {
+    const Design& d = document_.design();
+    const auto made = jig_of(d);
+    const auto length = [&](double v) { return document_.say(v, Kind::length); };
+    const auto angle = [&](double v) { return document_.say(v, Kind::angle); };
+    if (const auto* missing = std::get_if<std::string>(&made)) {
+      jig_->setText(tr("The jig needs %1.").arg(text_of(*missing)));
+    } else {
+      const auto& j = std::get<JigFigures>(made);
+      QString s =
+          tr("Bar <b>%1</b>, its centre line <b>%2</b> above the floor, both diagonals <b>%3</b>. A "
+             "millimetre between them is %4 of toe.")
+              .arg(length(j.jig.bar_length), length(j.jig.axle_height), length(j.jig.square_diagonal),
+                   angle(leg::toe_of_difference(0.001, j.jig.square_diagonal, j.jig.bar_length, j.behind)));
+      if (d.jig.diagonal_starboard.known() && d.jig.diagonal_port.known()) {
+        const double toe = leg::toe_from_diagonals(d.jig.diagonal_starboard, d.jig.diagonal_port,
+                                                   j.jig.bar_length, j.behind);
+        // Halving the difference of the diagonals brings the bar square.
+        s += tr("<br>As measured the bar gives %1 of toe-in to starboard, the opposite to port: bring the %2 "
+                "end forward by %3.")
+                 .arg(angle(toe), toe > 0 ? tr("port") : tr("starboard"),
+                      length(std::abs(std::sin(toe)) * j.jig.bar_length / 2));
+      }
+      jig_->setText(s);
+    }
+    QString s;
+    leg::BarSetting both[2];
+    for (const bool starboard : {true, false}) {
+      const BarReading& r = starboard ? d.jig.bar_starboard : d.jig.bar_port;
+      const Leg& l = starboard ? d.gear.main : d.port_leg();
+      const double apart = d.gear.main.axle.y + d.port_leg().axle.y;
+      both[starboard ? 0 : 1] = leg::setting_from_bar(r.aft, r.up, apart);
+      const auto& set = both[starboard ? 0 : 1];
+      if (!std::isfinite(set.toe) || !std::isfinite(set.camber)) {
+        s += tr("%1: both offsets and the axles' places are needed.<br>")
+                 .arg(starboard ? tr("Starboard") : tr("Port"));
+        continue;
+      }
+      const double toe_off = set.toe - (l.toe.known() ? l.toe.si : 0);
+      const double camber_off = set.camber - (l.camber.known() ? l.camber.si : 0);
+      s += tr("<b>%1</b>: toe-in %2, camber %3. To set it: axle's outer end %4 by %5 and %6, front of the "
+              "wheel %7 by %8 over its diameter.<br>")
+               .arg(starboard ? tr("Starboard") : tr("Port"), angle(set.toe), angle(set.camber),
+                    camber_off > 0 ? tr("up") : tr("down"), angle(std::abs(camber_off)),
+                    toe_off > 0 ? tr("aft") : tr("forward"), toe_off > 0 ? tr("out") : tr("in"),
+                    length(std::abs(std::tan(toe_off)) * l.wheel.diameter));
+    }
+    if (std::isfinite(both[0].toe) && std::isfinite(both[1].toe))
+      s += tr("Left against right: toe differs by %1, camber by %2; together it steers %3.")
+               .arg(angle(std::abs(both[0].toe - both[1].toe)),
+                    angle(std::abs(both[0].camber - both[1].camber)),
+                    std::abs(both[0].toe - both[1].toe) < radians(0.05) ? tr("straight")
+                    : both[0].toe > both[1].toe                         ? tr("to port")
+                                                                        : tr("to starboard"));
+    bar_->setText(s);
+  }
+  Document& document_;
+  QLabel* jig_;
+  QLabel* bar_;
+};
+
+QWidget* scrolled(QWidget* inner) {
+  auto* scroll = new QScrollArea;
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setWidget(inner);
+  return scroll;
+}
+
+QWidget* materials_page(Document& document) {
+  auto* page = new QWidget;
+  auto* all = new QVBoxLayout(page);
+  all->addWidget(new QLabel(
+      QObject::tr("<b>Materials of your own</b>: they stand before typical ones of the same name"), page));
+  all->addWidget(table_of<Material>(
+      document, "/materials",
+      {{"name", QObject::tr("Material")},
+       {"stuff", QObject::tr("Kind")},
+       {"youngs_modulus_Pa", QObject::tr("E")},
+       {"density_kg_per_m3", QObject::tr("Density")},
+       {"yield_Pa", QObject::tr("Yields")},
+       {"ultimate_Pa", QObject::tr("Breaks")},
+       {"shear_Pa", QObject::tr("Shears")},
+       {"bearing_Pa", QObject::tr("Bearing")},
+       {"strain", QObject::tr("Strain")},
+       {"across_layers", QObject::tr("Across layers")},
+       {"remark", QObject::tr("Remark")}},
+      [](Design& d) -> std::vector<Material>& { return d.materials; },
+      [](std::vector<Material>& list) { list.back().name = unused_name(list, "material"); }, page));
+  all->addWidget(new QLabel(QObject::tr("<b>Typical values</b>: confirm with your supplier"), page));
+  auto* typical = new QTableWidget(page);
+  typical->setObjectName("typical-materials");
+  typical->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  const auto& table = force::typical_materials();
+  typical->setRowCount(static_cast<int>(table.size()));
+  typical->setColumnCount(6);
+  typical->setHorizontalHeaderLabels(
+      {QObject::tr("Material"), QObject::tr("yields, %1").arg(document.unit(Kind::stress)),
+       QObject::tr("breaks"), QObject::tr("shears"), QObject::tr("bearing"), QObject::tr("Remark")});
+  for (int r = 0; r < typical->rowCount(); ++r) {
+    const Material& m = table[static_cast<size_t>(r)];
+    const auto number = [&](const Given& g) {
+      return g.known() ? document.say_number(g, Kind::stress) : QStringLiteral("–");
+    };
+    const QStringList cells{text_of(m.name), number(m.yield),   number(m.ultimate),
+                            number(m.shear), number(m.bearing), text_of(m.remark)};
+    for (int c = 0; c < cells.size(); ++c) typical->setItem(r, c, new QTableWidgetItem(cells[c]));
+  }
+  typical->resizeColumnsToContents();
+  all->addWidget(typical, 1);
+  return page;
+}
+
+QWidget* plies_page(Document& document) {
+  auto* page = new QWidget;
+  auto* all = new QVBoxLayout(page);
+  all->addWidget(new QLabel(QObject::tr("<b>Reinforcement, ply by ply</b>: tick off what lies"), page));
+  all->addWidget(table_of<Ply>(
+      document, "/plies",
+      {{"laid", QObject::tr("Laid")},
+       {"zone", QObject::tr("Zone")},
+       {"cloth", QObject::tr("Cloth")},
+       {"direction", QObject::tr("Direction")},
+       {"count", QObject::tr("Plies")},
+       {"overlap_m", QObject::tr("Overlap")},
+       {"area_m2", QObject::tr("Area of one")}},
+      [](Design& d) -> std::vector<Ply>& { return d.plies; },
+      [](std::vector<Ply>& list) { list.back().zone = "zone"; }, page));
+  return page;
+}
+
+}  // namespace
+
+QWidget* make_leg_dialog(Document& document, LegName leg, QWidget* parent) {
+  auto* dialog = new QDialog(parent);
+  dialog->setObjectName("leg-dialog");
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setWindowTitle(QObject::tr("Joints, materials, jig, lay-up"));
+  dialog->resize(980, 680);
+  auto* all = new QVBoxLayout(dialog);
+  auto* tabs = new QTabWidget(dialog);
+  tabs->setObjectName("leg-tabs");
+  auto* parts = new QWidget;
+  auto* lay = new QVBoxLayout(parts);
+  if (leg == LegName::main)
+    fill_leg<LegName::main>(document, lay, parts);
+  else
+    fill_leg<LegName::third>(document, lay, parts);
+  tabs->addTab(scrolled(parts),
+               leg == LegName::main ? QObject::tr("Main legs") : text_of(document.design().leg_word(leg)));
+  tabs->addTab(materials_page(document), QObject::tr("Materials"));
+  tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));
+  tabs->addTab(plies_page(document), QObject::tr("Lay-up"));
+  all->addWidget(tabs);
+  return dialog;
+}
+
+}  // namespace kranich::app
