@@ -91,7 +91,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
   if (which.weigh) assess_weigh(design, a, collect);
   if (which.place) assess_place(design, a, collect, which.measure);
   if (which.stance) assess_stance(design, a, collect);
-  if (which.spring) assess_spring(design, a, collect, near);
+  if (which.spring) assess_spring(design, a, collect, near, which.measure);
   if (which.leg) assess_leg(design, a, collect);
   if (which.swing) assess_swing(design, a, collect, near);
   if (which.sequence) assess_sequence(design, a, collect);

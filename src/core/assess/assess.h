@@ -78,7 +78,7 @@ struct Assessment {
 //! Which stations to run; a cure needs only the one its measure stands in.
 struct Stations {
   bool weigh = true, place = true, stance = true, spring = true, leg = true, swing = true, sequence = true;
-  //! Of Place only what this measure needs; empty: everything.
+  //! Of Place and Spring only what this measure needs; empty: everything.
   std::string_view measure = {};
   static Stations only(Station station);
 };

@@ -106,30 +106,32 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
   const BentLeg& b = leg.spring.bent;
   const auto allowed = force::allowable_of(*material, bending->wire_diameter, false);
   const double rate = wheel.leg.law.rate;
-  // What the leg itself bends under: the ground's load less what a strut across holds.
-  const auto bent_by = [&](double rise) {
-    const double across =
-        b.cross_wire_rate.known() ? -b.cross_wire_rate * wheel.leg.moved_per_rise.y() * rise : 0;
-    return force::bend(*bending, Vec3(0, across, rate * rise));
-  };
+  // What the leg itself bends under at its stop: the ground's load less what a strut across holds. All else
+  // is in proportion.
+  const double stop = wheel.leg.most;
+  const double across =
+      b.cross_wire_rate.known() ? -b.cross_wire_rate * wheel.leg.moved_per_rise.y() * stop : 0;
+  const auto bent = force::bend(*bending, Vec3(0, across, rate * stop));
+  if (!bent) return;
+  double stress_at_stop = bent->largest_stress;
+  for (const auto& loop : bent->loops) stress_at_stop = std::max(stress_at_stop, loop.stress);
   const auto file = [&](const char* id, double rise, const char* source) {
-    const auto bent = bent_by(rise);
-    if (!bent) return;
-    double stress = bent->largest_stress;
-    for (const auto& loop : bent->loops) stress = std::max(stress, loop.stress);
+    const double share = rise / stop;
+    const double stress = share * stress_at_stop;
     auto& f = collect.add(id, allowed.yield / stress - 1, at_least(0, source));
     f.working = {{"load at the wheel", rate * rise, Kind::force},
                  {"greatest stress", stress, Kind::stress},
                  {"at, from the clamp", bent->largest_at, Kind::length},
                  {"allowed", allowed.yield, Kind::stress},
-                 {"spread of the wheel", bent->moved.y(), Kind::length},
-                 {"camber change", bent->camber_change, Kind::angle}};
+                 {"spread of the wheel", share * bent->moved.y(), Kind::length},
+                 {"camber change", share * bent->camber_change, Kind::angle}};
     f.assumption = "vertical load, wheel free to spread; typical strength: confirm with your supplier";
     if (material->stuff == Stuff::laminate)
       f.working.push_back({"strain", stress / material->youngs_modulus, Kind::share});
   };
-  file("spring.bend_margin", wheel.leg.most, "it must come back from its stop");
-  if (state.touches) file("spring.bend_rest", state.coordinate, "it must not sag on its own");
+  file("spring.bend_margin", stop, "it must come back from its stop");
+  if (state.touches && state.coordinate > 0)
+    file("spring.bend_rest", state.coordinate, "it must not sag on its own");
   if (b.form == BentForm::leaf && landing.drop && std::isfinite(allowed.yield)) {
     // As a uniform leaf of the clamp's section, as long as from clamp to axle, loaded across.
     const Vec3 along = bending->points.back() - bending->points.front();
@@ -320,7 +322,8 @@ void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, Le
       {"load factor then", landing.reserve->load_factor, Kind::factor}};
 }
 
-void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name, const Assessment* near) {
+void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name, const Assessment* near,
+                  std::string_view only) {
   const bool main = name == LegName::main;
   const Leg& leg = main ? d.gear.main : d.gear.third;
   const std::string subject = d.leg_word(name);
@@ -386,7 +389,8 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
   }
   if (std::isfinite(landing.mass)) drop_findings(d, leg, main, a, landing, collect, near);
   const auto& wheel = (*a.wheels)[wheel_of(name)];
-  bump_findings(d, leg, landing, wheel, state.load, collect, near);
+  if (only.empty() || only.substr(0, 11) == "spring.bump")
+    bump_findings(d, leg, landing, wheel, state.load, collect, near);
   collect.about(subject, heaviest->name);
   if (leg.travel > 0) {
     switch (leg.spring.kind) {
@@ -429,9 +433,9 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
 
 }  // namespace
 
-void assess_spring(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
-  leg_findings(d, a, collect, LegName::main, near);
-  leg_findings(d, a, collect, LegName::third, near);
+void assess_spring(const Design& d, Assessment& a, Collector& collect, const Assessment* near,
+                   std::string_view only) {
+  for (const LegName leg : {LegName::main, LegName::third}) leg_findings(d, a, collect, leg, near, only);
 }
 
 }  // namespace kranich

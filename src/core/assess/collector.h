@@ -52,7 +52,7 @@ void assess_weigh(const Design&, Assessment&, Collector&);
 void assess_place(const Design&, Assessment&, Collector&, std::string_view only);
 void assess_wheels(const Design&, Assessment&, Collector&);
 void assess_stance(const Design&, Assessment&, Collector&);
-void assess_spring(const Design&, Assessment&, Collector&, const Assessment* near);
+void assess_spring(const Design&, Assessment&, Collector&, const Assessment* near, std::string_view only);
 void assess_leg(const Design&, Assessment&, Collector&);
 void assess_swing(const Design&, Assessment&, Collector&, const Assessment* near);
 void assess_sequence(const Design&, Assessment&, Collector&);

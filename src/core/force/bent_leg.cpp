@@ -10,7 +10,8 @@
 namespace kranich::force {
 namespace {
 
-constexpr int pieces_a_length = 8;
+//! A wire is the same all along: its pieces only show its bend. A taper is taken in steps.
+constexpr int pieces_of_wire = 2, pieces_of_leaf = 8;
 
 Vec3 direction_of(LoopAxis axis) {
   switch (axis) {
@@ -63,9 +64,10 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
       return b.form == BentForm::bow ? "the bow's plies and their weight, or its thickness at every point"
                                      : "the leg's thickness at every point";
   }
+  const int pieces = wire ? pieces_of_wire : pieces_of_leaf;
   for (size_t i = 0; i + 1 < b.line.size(); ++i)
-    for (int k = i == 0 ? 0 : 1; k <= pieces_a_length; ++k) {
-      const double t = static_cast<double>(k) / pieces_a_length;
+    for (int k = i == 0 ? 0 : 1; k <= pieces; ++k) {
+      const double t = static_cast<double>(k) / pieces;
       out.points.push_back((1 - t) * b.line[i].at.vec() + t * b.line[i + 1].at.vec());
       if (wire) continue;
       out.width.push_back((1 - t) * width[i] + t * width[i + 1]);

@@ -98,24 +98,20 @@ Chain chain_of(const BendingLeg& leg) {
 
 }  // namespace
 
-std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& at_axle) {
-  if (leg.points.size() < 2) return std::nullopt;
-  const Chain c = chain_of(leg);
-  const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
-  const auto each = c.frame.solve_each(
-      {{{axle, load, at_axle}}, {{axle, Vec3::UnitX()}}, {{axle, Vec3::UnitY()}}, {{axle, Vec3::UnitZ()}}});
-  if (!each) return std::nullopt;
-  const force::FrameResult* solved = &each->front();
+namespace {
+Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, const Mat3& flexibility,
+             const AxleLoad& axle_load) {
+  const Vec3& load = axle_load.force;
+  const Vec3& at_axle = axle_load.moment;
   Bent b{};
-  for (int i = 0; i < 3; ++i) b.flexibility.col(i) = (*each)[static_cast<size_t>(i + 1)].moved.back();
-  b.flexibility = (b.flexibility + b.flexibility.transpose()).eval() / 2;
+  b.flexibility = flexibility;
   b.vertical_stiffness = 1 / b.flexibility(2, 2);
   b.held_stiffness = b.flexibility.inverse()(2, 2);
-  b.moved = solved->moved.back();
-  b.turned = solved->turned.back();
+  b.moved = solved.moved.back();
+  b.turned = solved.turned.back();
   b.camber_change = -b.turned.x();
   b.toe_change = b.turned.z();
-  b.strain_energy = solved->strain_energy;
+  b.strain_energy = solved.strain_energy;
   b.along = c.along;
   const bool wire = leg.wire_diameter > 0;
   const Vec3 tip = c.frame.nodes.back();
@@ -152,7 +148,7 @@ std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& at
       b.largest_at = c.along[i];
     }
     b.stress.push_back(stress);
-    b.line.push_back(c.frame.nodes[i] + solved->moved[i]);
+    b.line.push_back(c.frame.nodes[i] + solved.moved[i]);
   }
   for (size_t i = 0; i < leg.loops.size(); ++i) {
     const auto& loop = leg.loops[i];
@@ -165,6 +161,31 @@ std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& at
                        inner * 32 * about / (std::numbers::pi * std::pow(leg.wire_diameter, 3))});
   }
   return b;
+}
+}  // namespace
+
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads) {
+  if (leg.points.size() < 2) return {};
+  const Chain c = chain_of(leg);
+  const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
+  std::vector<Frame::Loads> cases;
+  for (int i = 0; i < 3; ++i) cases.push_back({{axle, Vec3::Unit(i)}});
+  for (const auto& l : loads) cases.push_back({{axle, l.force, l.moment}});
+  const auto each = c.frame.solve_each(cases);
+  if (!each) return {};
+  Mat3 flexibility;
+  for (int i = 0; i < 3; ++i) flexibility.col(i) = (*each)[static_cast<size_t>(i)].moved.back();
+  flexibility = ((flexibility + flexibility.transpose()) / 2).eval();
+  std::vector<Bent> bent;
+  for (size_t i = 0; i < loads.size(); ++i)
+    bent.push_back(bent_of(leg, c, (*each)[i + 3], flexibility, loads[i]));
+  return bent;
+}
+
+std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment) {
+  auto bent = bend_each(leg, {{load, moment}});
+  if (bent.empty()) return std::nullopt;
+  return std::move(bent.front());
 }
 
 SoftLeaf::SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress)

@@ -56,6 +56,11 @@ struct Bent {
   std::vector<Vec3> line;             //!< the centre line under load
   std::vector<LoopState> loops;
 };
+struct AxleLoad {
+  Vec3 force, moment{0, 0, 0};
+};
+//! Solves a leg under several loads at the axle with one factorisation. Empty where the leg has no length.
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads);
 //! Solves a leg under a force at the axle, and a moment there. Nothing where the leg has no length.
 std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment = Vec3::Zero());
 

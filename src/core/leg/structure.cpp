@@ -374,10 +374,13 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   for (size_t i = 0; i + 1 < bending.points.size(); ++i)
     out.bars.push_back({bending.points[i], bending.points[i + 1],
                         bending.wire_diameter > 0 ? bending.wire_diameter : bending.thickness[i], "leg"});
-  for (const auto& c : cases) {
-    // A chain takes its load at the axle; what acts at the ground adds its moment there.
-    const auto bent = force::bend(bending, c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force));
-    if (!bent) continue;
+  std::vector<force::AxleLoad> loads_of_cases;  // what acts at the ground adds its moment at the axle
+  for (const auto& c : cases)
+    loads_of_cases.push_back({c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force)});
+  const auto each = force::bend_each(bending, loads_of_cases);
+  for (size_t ci = 0; ci < each.size(); ++ci) {
+    const LoadCase& c = cases[ci];
+    const force::Bent* bent = &each[ci];
     out.wheel_moved.push_back(bent->moved);
     auto& moved = out.moved.emplace_back();
     for (size_t i = 0; i + 1 < bent->line.size(); ++i) moved.emplace_back(bent->line[i], bent->line[i + 1]);

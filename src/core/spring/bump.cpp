@@ -21,7 +21,13 @@ DilatedRoad::DilatedRoad(const Obstacle& o, double radius)
       radius_(radius),
       reach_(radius + std::max(0.0, o.length) / 2 + 1e-9),
       step_(2 * reach_ / table_size) {
-  for (int i = 0; i <= table_size; ++i) table_.push_back(exact(-reach_ + i * step_));
+  // The bump is the same from both sides.
+  const bool step_up = !(o.length > 0);
+  for (int i = 0; i <= table_size; ++i)
+    table_.push_back(step_up || i <= table_size / 2
+                         ? exact(-reach_ + i * step_)
+                         : At{table_[static_cast<size_t>(table_size - i)].height,
+                              -table_[static_cast<size_t>(table_size - i)].contact});
 }
 
 double DilatedRoad::road(double x) const {
@@ -41,23 +47,25 @@ DilatedRoad::At DilatedRoad::exact(double x) const {
     const double over_edge = axle_over(0);
     return over_edge > radius_ ? At{over_edge, -x} : At{radius_, 0};
   }
-  // The highest of the discs that touch at each point ahead and behind; then the parabola through its
-  // neighbours.
-  constexpr int samples = 48;
-  double best = x;
-  for (int i = -samples; i <= samples; ++i) {
-    const double c = x + radius_ * i / (samples + 1);
-    if (axle_over(c) > axle_over(best)) best = c;
+  // Over the bump road and disc are both concave: the highest disc touches where their slopes agree.
+  const double half = obstacle_.length / 2;
+  double low = std::max(-half, x - 0.9999 * radius_);
+  double high = std::min(half, x + 0.9999 * radius_);
+  const double flat = std::abs(x) >= half ? radius_ : 0;
+  if (low >= high) return {radius_, 0};
+  const auto climbs = [&](double c) {
+    const double off = c - x;
+    return -obstacle_.height * std::numbers::pi / obstacle_.length *
+                   std::sin(std::numbers::pi * c / obstacle_.length) -
+               off / std::sqrt(radius_ * radius_ - off * off) >
+           0;
+  };
+  for (int i = 0; i < 30; ++i) {
+    const double middle = (low + high) / 2;
+    (climbs(middle) ? low : high) = middle;
   }
-  const double h = radius_ / (samples + 1);
-  const double l = axle_over(best - h);
-  const double m = axle_over(best);
-  const double r = axle_over(best + h);
-  const double bend = l - 2 * m + r;
-  if (bend < 0) {
-    const double finer = best + std::clamp(0.5 * h * (l - r) / bend, -h, h);
-    if (axle_over(finer) > m) best = finer;
-  }
+  const double best = (low + high) / 2;
+  if (axle_over(best) <= flat) return {radius_, 0};
   return {axle_over(best), best - x};
 }
 
@@ -150,7 +158,7 @@ class Rolling {
     const double mass = rigid_ ? m_.drop.mass() : m_.drop.unsprung_mass;
     const double tyre = m_.drop.tyre.slope(m_.drop.tyre.squash(3 * static_load_));
     const double stops = rigid_ ? 0 : std::max(m_.drop.bottom_stop, m_.drop.extension_stop);
-    return std::min(0.05 * m_.radius / m_.speed, 0.4 / std::sqrt((tyre + stops) / mass));
+    return std::min(0.07 * m_.radius / m_.speed, 0.7 / std::sqrt((tyre + stops) / mass));
   }
   bool rigid() const { return rigid_; }
 
@@ -168,7 +176,7 @@ BumpResult roll_over(const BumpModel& m, int points) {
   const DilatedRoad road(m.obstacle, m.radius);
   const Rolling rolling(m, road);
   State x = rolling.start();
-  const double duration = (2 * road.reach() + 0.4 * m.radius) / m.speed + 0.35;
+  const double duration = (2 * road.reach() + 0.4 * m.radius) / m.speed + 1.5 * std::sqrt(m.radius / g);
   boost::numeric::odeint::runge_kutta4<State> stepper;
   BumpResult r{};
   r.least_load = rolling.static_load();
@@ -195,7 +203,7 @@ BumpResult roll_over(const BumpModel& m, int points) {
                          x[0] - rolling.start_height()});
       next_point += duration / points;
     }
-    stepper.do_step(rolling, x, t, h);
+    stepper.do_step(rolling, x, dx, t, h);
   }
   r.load_factor = r.peak_vertical / rolling.static_load();
   r.bottoms = !rolling.rigid() && r.stroke_used >= m.drop.travel;
