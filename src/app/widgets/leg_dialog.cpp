@@ -168,7 +168,8 @@ class JigPage : public QWidget {
     const Design& d = document_.design();
     const auto made = jig_of(d);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
-    const auto angle = [&](double v) { return document_.say(v, Kind::angle); };
+    // Toe is set to hundredths of a degree.
+    const auto angle = [](double v) { return QStringLiteral("%1°").arg(degrees(v), 0, 'f', 2); };
     if (const auto* missing = std::get_if<std::string>(&made)) {
       jig_->setText(tr("The jig needs %1.").arg(text_of(*missing)));
     } else {

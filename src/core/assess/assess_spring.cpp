@@ -249,8 +249,9 @@ std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const L
                                                         const LegLanding& landing,
                                                         const stance::WheelOnLeg& wheel, double static_load) {
   spring::BumpModel m;
-  // To a hundredth of a newton: the equilibrium's last digits must not shift the integrator's steps.
-  const double mass = std::round(static_load * 100) / 100 / standard_gravity;
+  // To six figures: the equilibrium's last digits must not shift the integration.
+  const double unit = std::pow(10, std::floor(std::log10(static_load)) - 5);
+  const double mass = std::round(static_load / unit) * unit / standard_gravity;
   if (landing.model) {
     m.drop = *landing.model;
   } else {
