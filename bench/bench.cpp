@@ -10,6 +10,7 @@
 #include "core/assess/placement_map.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
+#include "core/spring/scatter.h"
 #include "sample_leg.h"
 
 using namespace kranich;
@@ -84,6 +85,16 @@ void one_drop(benchmark::State& state) {
   run.duration = 1;
   for (auto _ : state) benchmark::DoNotOptimize(spring::drop(m, 2.4, run));
 }
+//! Ten thousand scattered landings on every core.
+void many_drops(benchmark::State& state) {
+  const auto a = assess(demo("dunnock"));
+  Scatter scatter;
+  scatter.drops = Given(10000);
+  for (auto _ : state)
+    benchmark::DoNotOptimize(
+        spring::scattered_drops(*a.landings.front().model, a.landings.front().sink_speed, scatter, 3.3));
+}
+BENCHMARK(many_drops)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(one_drop)->Unit(benchmark::kMicrosecond);
 void read_file(benchmark::State& state, const std::string& name) {
   const auto text = write_project(demo(name));

@@ -19,7 +19,7 @@ install_missing() {
 
 build_packages="g++ cmake ninja-build ccache qt6-base-dev qt6-svg-dev qt6-serialport-dev libeigen3-dev libboost-dev libfmt-dev
   nlohmann-json3-dev libcli11-dev catch2 xvfb xauth"
-check_packages="libbenchmark-dev python3 python3-jsonschema"
+check_packages="libbenchmark-dev python3 python3-jsonschema python3-ezdxf poppler-utils"
 
 if [ -z "${XDG_RUNTIME_DIR:-}" ]; then
   XDG_RUNTIME_DIR=$(mktemp -d)

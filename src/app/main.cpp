@@ -16,6 +16,7 @@
 #include "app/demo.h"
 #include "app/main_window.h"
 #include "app/print/report.h"
+#include "app/print/templates.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "core/io/variants.h"
@@ -120,14 +121,18 @@ int main(int argc, char** argv) {
       QStringLiteral("directory"));
   const QCommandLineOption report(QStringLiteral("report"),
                                   QStringLiteral("Write the report as PDF and end."), QStringLiteral("pdf"));
+  const QCommandLineOption sheets(
+      QStringLiteral("sheets"),
+      QStringLiteral("Write every sheet for the bench as PDF, SVG and DXF and end."),
+      QStringLiteral("directory"));
   const QCommandLineOption dark(QStringLiteral("dark"), QStringLiteral("Dark colours."));
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the window."),
                                 QStringLiteral("WIDTHxHEIGHT"));
-  parser.addOptions({demo, pictures, report, dark, size});
+  parser.addOptions({demo, pictures, report, sheets, dark, size});
   parser.process(application);
 
   load_fonts();
-  const bool batch = parser.isSet(pictures) || parser.isSet(report);
+  const bool batch = parser.isSet(pictures) || parser.isSet(report) || parser.isSet(sheets);
   Theme::choose(parser.isSet(dark) || (!batch && QSettings().value("dark").toBool()));
   Document document;
   start_demo(document, QStringLiteral("Dunnock"));
@@ -149,6 +154,12 @@ int main(int argc, char** argv) {
     }
     if (parser.isSet(report)) {
       if (const auto why = write_report(document, parser.value(report))) {
+        std::fprintf(stderr, "kranich: %s\n", qPrintable(*why));
+        return 4;
+      }
+    }
+    if (parser.isSet(sheets)) {
+      if (const auto why = write_shop_sheets(document, parser.value(sheets))) {
         std::fprintf(stderr, "kranich: %s\n", qPrintable(*why));
         return 4;
       }

@@ -6,6 +6,8 @@
 
 #include <CLI/CLI.hpp>
 #include <cmath>
+#include <ctime>
+#include <filesystem>
 #include <iostream>
 #include <nlohmann/json.hpp>
 
@@ -13,6 +15,7 @@
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"
+#include "core/shop/sheets.h"
 
 namespace {
 
@@ -154,6 +157,36 @@ int run_convert(const std::string& path, const std::string& units, const std::st
   return done;
 }
 
+int run_sheets(const std::string& path, const std::string& folder) {
+  const auto design = open_project(path);
+  if (!design) return faulty_file;
+  std::error_code error;
+  std::filesystem::create_directories(folder, error);
+  const std::time_t now = std::time(nullptr);
+  std::tm day{};
+  localtime_r(&now, &day);
+  const shop::Stamp stamp{design->about.name, design->about.revision,
+                          fmt::format("{:04}-{:02}-{:02}", day.tm_year + 1900, day.tm_mon + 1, day.tm_mday)};
+  const Assessment a = assess(*design);
+  for (const auto& sheet : shop::shop_sheets(*design, a, "legs extended")) {
+    const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
+    if (!drawing) {
+      fmt::print("{}: needs {}\n", sheet.title, std::get<std::string>(sheet.drawing));
+      continue;
+    }
+    for (const bool svg : {true, false}) {
+      const std::string file = folder + "/" + shop::file_name(sheet) + (svg ? ".svg" : ".dxf");
+      const std::string text = svg ? shop::to_svg(*drawing, stamp) : shop::to_dxf(*drawing, stamp);
+      if (const auto why = write_file_atomically(file, text)) {
+        std::cerr << file << ": " << *why << '\n';
+        return cannot_write;
+      }
+      fmt::print("{}\n", file);
+    }
+  }
+  return done;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -179,6 +212,9 @@ int main(int argc, char** argv) {
       ->required()
       ->check(CLI::IsMember({"metric", "inch"}));
   convert_command->add_option("-o,--output", output, "where to write (standard output)");
+  auto* sheets_command = app.add_subcommand("sheets", "Write every sheet for the bench as SVG and DXF");
+  sheets_command->add_option("FILE", file, "project file")->required();
+  sheets_command->add_option("FOLDER", output, "folder for the sheets")->required();
   auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
   auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");
   try {
@@ -190,6 +226,7 @@ int main(int argc, char** argv) {
   if (*validate_command) return run_validate(file);
   if (*measures_command) return run_measures();
   if (*convert_command) return run_convert(file, units, output);
+  if (*sheets_command) return run_sheets(file, output);
   if (*schema_command) std::cout << project_schema();
   if (*fields_command) std::cout << project_fields_markdown();
   return done;

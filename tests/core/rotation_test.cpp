@@ -174,7 +174,7 @@ TEST_CASE("an aircraft that sits on its tail is told what brings it down, and th
 }
 
 TEST_CASE("the wheel shelf ranks by what is wanted and says what speaks against a wheel") {
-  const auto text = read_text_file(std::string(KRANICH_DATA_DIR) + "/shelf/wheels.csv");
+  const auto text = read_text_file(std::filesystem::path(KRANICH_DATA_DIR) / "shelf" / "wheels.csv");
   REQUIRE(text);
   const auto shelf = read_wheel_shelf(*text);
   for (const auto& f : shelf.faults) FAIL(f.where << " " << f.what);

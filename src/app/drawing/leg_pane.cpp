@@ -154,26 +154,30 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
 }
 
 void LegPane::draw_joints(Sheet& s, const Leg& l, const LegStrength& r) const {
-  for (const auto& j : l.joints) {
-    if (!j.at.known()) continue;
+  // Names stand inward of their marks, and below each other where they would meet.
+  std::vector<const Joint*> joints;
+  for (const auto& j : l.joints)
+    if (j.at.known()) joints.push_back(&j);
+  const auto device = [&](const Joint* j) { return s.frame().to_device(map(j->at.vec())); };
+  std::sort(joints.begin(), joints.end(),
+            [&](const Joint* a, const Joint* b) { return device(a).y() < device(b).y(); });
+  double free_from = -1e9;
+  for (const Joint* j : joints) {
     double margin = std::nan("");
     for (const auto& p : r.structure.parts)
-      if (p.part == j.name) margin = p.margin;
-    const QPointF at = s.frame().to_device(map(j.at.vec()));
-    const Verdict verdict = verdict_of(j.name);
+      if (p.part == j->name) margin = p.margin;
+    const Verdict verdict = verdict_of(j->name);
+    const QPointF at = device(j);
     draw_verdict_mark(s.painter(), at, 12 * s.unit(), verdict);
-    // Names of joints that lie upon one another stand below each other.
-    double down = 0;
-    for (const auto& other : l.joints) {
-      if (&other == &j) break;
-      const QPointF there = s.frame().to_device(map(other.at.vec()));
-      if (std::abs(there.y() - at.y()) < 13 && std::abs(there.x() - at.x()) < 120) down += 14;
-    }
-    s.label(map(j.at.vec()),
+    const double y = std::max(at.y(), free_from);
+    free_from = y + 14 * s.unit();
+    const bool right = at.x() > s.frame().device().center().x() + 20 * s.unit();
+    s.label(map(j->at.vec()),
             std::isfinite(margin)
-                ? QObject::tr("%1 %2").arg(text_of(j.name), document_.say(margin, Kind::share))
-                : text_of(j.name),
-            ink_of(verdict), Qt::AlignHCenter | Qt::AlignBottom, {0, -9 - down}, 8);
+                ? QObject::tr("%1 %2").arg(text_of(j->name), document_.say(margin, Kind::share))
+                : text_of(j->name),
+            ink_of(verdict), (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+            {right ? -18.0 : 18.0, (y - at.y()) / s.unit()}, 8);
   }
 }
 
@@ -207,7 +211,7 @@ void LegPane::draw_deflection(Sheet& s, const LegStrength& r, size_t which) cons
                              .arg(enlarged)
                              .arg(document_.say(w.norm(), Kind::length));
     s.painter().setPen(ink_colour(Ink::accent));
-    s.painter().drawText(s.frame().device().bottomLeft() + QPointF(-64, 40), text);
+    s.painter().drawText(s.frame().device().bottomLeft() + QPointF(-64, 84), text);
   }
 }
 

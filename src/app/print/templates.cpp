@@ -7,7 +7,6 @@
 #include <QPageLayout>
 #include <QPageSize>
 #include <QPdfWriter>
-#include <QRegularExpression>
 #include <cmath>
 
 #include "app/widgets/findings.h"
@@ -185,11 +184,6 @@ std::vector<shop::Sheet> sheets_of(const Document& document) {
       QObject::tr("loading “%1”, legs extended").arg(document.loading_name()).toStdString());
 }
 
-QString sheet_file_name(const shop::Sheet& sheet) {
-  static const QRegularExpression odd(QStringLiteral("[^A-Za-z0-9]+"));
-  return QString::fromStdString(sheet.id).replace(odd, "-").toLower();
-}
-
 std::optional<QString> write_sheet(const Document& document, const shop::Sheet& sheet, const QString& path) {
   const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
   if (!drawing)
@@ -215,7 +209,8 @@ std::optional<QString> write_shop_sheets(const Document& document, const QString
     for (const char* format : {"pdf", "svg", "dxf"})
       if (const auto why = write_sheet(
               document, s,
-              QStringLiteral("%1/%2.%3").arg(folder, sheet_file_name(s), QString::fromLatin1(format))))
+              QStringLiteral("%1/%2.%3")
+                  .arg(folder, QString::fromStdString(shop::file_name(s)), QString::fromLatin1(format))))
         return why;
   }
   return std::nullopt;

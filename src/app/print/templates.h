@@ -31,8 +31,6 @@ void draw_shop(QPainter& painter, const shop::Drawing& drawing, double thinnest)
 
 //! Every shop sheet of the design in hand.
 std::vector<shop::Sheet> sheets_of(const Document& document);
-//! A sheet's id as a file's name without its end.
-QString sheet_file_name(const shop::Sheet& sheet);
 //! Writes a sheet; the name's end says whether as PDF, SVG or DXF. Why not, where it cannot be written.
 std::optional<QString> write_sheet(const Document& document, const shop::Sheet& sheet, const QString& path);
 //! Every sheet that lacks nothing, in all three formats, into a folder.

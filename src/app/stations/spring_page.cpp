@@ -227,6 +227,7 @@ class SpringPage : public StationPage {
     share(loads_, View::bump, {0.56, 0.02, 0.43, 0.96});
     share(many_, View::scatter, {0.02, 0.02, 0.96, 0.96});
     share(rig_, View::bench, {0.02, 0.02, 0.96, 0.96});
+    tell_bump();
     below_->setFixedHeight(view == View::bench ? 300 : 176);
     below_->setCurrentWidget(view == View::bench ? static_cast<QWidget*>(bench_) : shelf_);
     below_->setVisible(view == View::bench || (view == View::landing && shelf_->has_shelf()));

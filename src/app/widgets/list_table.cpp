@@ -153,7 +153,7 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
   auto* line = new QHBoxLayout(this);
   line->setContentsMargins(0, 1, 0, 1);
   auto* label = new QLabel(title, this);
-  label->setMinimumWidth(150);
+  label->setMinimumWidth(96);
   auto* field = new QLineEdit(this);
   field->setObjectName("text:" + path);
   field->setAccessibleName(title);

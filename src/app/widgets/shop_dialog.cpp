@@ -82,6 +82,8 @@ class ShopDialog : public QDialog {
     list_->setObjectName("sheets");
     list_->setAccessibleName(QObject::tr("Sheets"));
     list_->setFixedWidth(290);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list_->setTextElideMode(Qt::ElideRight);
     left->addWidget(list_, 1);
     left->addWidget(new ChoiceRow(document, "/jig/paper", QObject::tr("Paper"), this));
     const auto button = [&](const QString& id, const QString& text, auto&& does) {
@@ -163,8 +165,8 @@ class ShopDialog : public QDialog {
   void ask(const QString& format) {
     const auto* s = current();
     if (!s || !s->ready()) return;
-    const QString path = QFileDialog::getSaveFileName(this, QObject::tr("Write the sheet"),
-                                                      sheet_file_name(*s) + "." + format);
+    const QString path = QFileDialog::getSaveFileName(
+        this, QObject::tr("Write the sheet"), QString::fromStdString(shop::file_name(*s)) + "." + format);
     if (!path.isEmpty()) say(write_sheet(document_, *s, path));
   }
 

@@ -57,10 +57,15 @@ const LoadingState* Assessment::loading(const std::string& name) const {
 }
 
 Stations Stations::only(Station station) {
-  return {station == Station::weigh,    station == Station::place,
-          station == Station::stance,   station == Station::spring,
-          station == Station::leg,      station == Station::swing,
-          station == Station::sequence, {}};
+  Stations s{false, false, false, false, false, false, false, {}};
+  s.weigh = station == Station::weigh;
+  s.place = station == Station::place;
+  s.stance = station == Station::stance;
+  s.spring = station == Station::spring || station == Station::leg;  // load cases come from the landing
+  s.leg = station == Station::leg;
+  s.swing = station == Station::swing;
+  s.sequence = station == Station::sequence;
+  return s;
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {

@@ -57,6 +57,52 @@ bool main_linear(const Design& d) { return d.gear.main.spring.kind == SpringKind
 bool third_linear(const Design& d) { return d.gear.third.spring.kind == SpringKind::linear; }
 bool sequenced(const Design& d) { return !d.sequence.up.empty() || !d.sequence.down.empty(); }
 
+template <LegName leg>
+bool strut_of(const Design& d) {
+  const Leg& l = d.gear.leg(leg);
+  return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section != LegSection::rectangle;
+}
+template <LegName leg>
+bool has_tubes(const Design& d) {
+  return !d.gear.leg(leg).tubes.empty();
+}
+template <LegName leg>
+bool bends(const Design& d) {
+  return d.gear.leg(leg).spring.kind == SpringKind::bending;
+}
+template <LegName leg>
+bool has_axle(const Design& d) {
+  return d.gear.leg(leg).axle_diameter.known();
+}
+bool is_plate(const Joint& j) { return j.kind == JointKind::block || j.kind == JointKind::plate; }
+template <LegName leg>
+bool has_joints(const Design& d) {
+  return !d.gear.leg(leg).joints.empty();
+}
+template <LegName leg>
+bool has_plates(const Design& d) {
+  const auto& joints = d.gear.leg(leg).joints;
+  return std::any_of(joints.begin(), joints.end(), is_plate);
+}
+
+void thicken_tubes(Leg& leg, double by) {
+  for (auto& t : leg.tubes) t.diameter.si += by;
+}
+void thicken_bent(Leg& leg, double by) {
+  leg.spring.bent.wire_diameter.si += by;
+  for (auto& p : leg.spring.bent.line) p.thickness.si += by;
+}
+void thicken_joints(Leg& leg, double by) {
+  for (auto& j : leg.joints) {
+    j.diameter.si += by;
+    for (auto& f : j.fasteners) f.diameter.si += by;
+  }
+}
+void lengthen_plates(Leg& leg, double by) {
+  for (auto& j : leg.joints)
+    if (is_plate(j)) j.length.si += by;
+}
+
 constexpr double mm = 0.001;
 const double deg = radians(1);
 
@@ -145,6 +191,40 @@ const std::vector<Knob>& knobs() {
        20 * deg, [](Design& d, double v) { d.gear.main.retraction.mount_tilt.si += v; }, main_retracts},
       {"third.mount_tilt", "Nose mount tilted up by", "Nose mount tilted down by", Kind::angle, 0.1 * deg,
        20 * deg, [](Design& d, double v) { d.gear.third.retraction.mount_tilt.si += v; }, third_retracts},
+      {"main.leg_wall", "Main legs' wall thicker by", "Main legs' wall thinner by", Kind::length, 0.1 * mm,
+       0.02, [](Design& d, double v) { d.gear.main.tube_wall.si += v; }, strut_of<LegName::main>},
+      {"third.leg_wall", "Nose or tail leg's wall thicker by", "Nose or tail leg's wall thinner by",
+       Kind::length, 0.1 * mm, 0.02, [](Design& d, double v) { d.gear.third.tube_wall.si += v; },
+       strut_of<LegName::third>},
+      {"main.leg_diameter", "Main legs thicker by", "Main legs thinner by", Kind::length, 0.5 * mm, 0.05,
+       [](Design& d, double v) { d.gear.main.tube_diameter.si += v; }, strut_of<LegName::main>},
+      {"third.leg_diameter", "Nose or tail leg thicker by", "Nose or tail leg thinner by", Kind::length,
+       0.5 * mm, 0.05, [](Design& d, double v) { d.gear.third.tube_diameter.si += v; },
+       strut_of<LegName::third>},
+      {"main.tubes", "Every tube of the main legs thicker by", "Every tube of the main legs thinner by",
+       Kind::length, mm, 0.05, [](Design& d, double v) { thicken_tubes(d.gear.main, v); },
+       has_tubes<LegName::main>},
+      {"main.axle", "Main axles thicker by", "Main axles thinner by", Kind::length, 0.5 * mm, 0.04,
+       [](Design& d, double v) { d.gear.main.axle_diameter.si += v; }, has_axle<LegName::main>},
+      {"third.axle", "Nose or tail axle thicker by", "Nose or tail axle thinner by", Kind::length, 0.5 * mm,
+       0.04, [](Design& d, double v) { d.gear.third.axle_diameter.si += v; }, has_axle<LegName::third>},
+      {"main.bent", "Main legs' wire or leaf thicker by", "Main legs' wire or leaf thinner by", Kind::length,
+       0.1 * mm, 0.01, [](Design& d, double v) { thicken_bent(d.gear.main, v); }, bends<LegName::main>},
+      {"third.bent", "Nose or tail leg's wire or leaf thicker by",
+       "Nose or tail leg's wire or leaf thinner by", Kind::length, 0.1 * mm, 0.01,
+       [](Design& d, double v) { thicken_bent(d.gear.third, v); }, bends<LegName::third>},
+      {"main.fasteners", "Main legs' pins and bolts thicker by", "Main legs' pins and bolts thinner by",
+       Kind::length, 0.5 * mm, 0.02, [](Design& d, double v) { thicken_joints(d.gear.main, v); },
+       has_joints<LegName::main>},
+      {"third.fasteners", "Nose or tail leg's pins and bolts thicker by",
+       "Nose or tail leg's pins and bolts thinner by", Kind::length, 0.5 * mm, 0.02,
+       [](Design& d, double v) { thicken_joints(d.gear.third, v); }, has_joints<LegName::third>},
+      {"main.plate", "Main legs' plates and blocks longer by", "Main legs' plates and blocks shorter by",
+       Kind::length, mm, 0.3, [](Design& d, double v) { lengthen_plates(d.gear.main, v); },
+       has_plates<LegName::main>},
+      {"third.plate", "Nose or tail leg's plates and blocks longer by",
+       "Nose or tail leg's plates and blocks shorter by", Kind::length, mm, 0.3,
+       [](Design& d, double v) { lengthen_plates(d.gear.third, v); }, has_plates<LegName::third>},
       {"weigh.slide", "What slides aboard, aft by", "What slides aboard, forward by", Kind::length, mm, 0.4,
        [](Design& d, double v) { slide(d, v); }, something_slides},
       {"sequence.legs_later", "Legs raised later by", "Legs raised earlier by", Kind::time, 0.1, 30,
@@ -182,7 +262,9 @@ std::vector<const Knob*> knobs_for(std::string_view id) {
                           "strands", "cord_length", "wheel", "bend"});
     else if (starts(id, "spring."))
       use = any_of(what, {"rate", "preload", "charge", "coil_length", "travel", "wire", "leaf", "strands",
-                          "cord_length"});
+                          "cord_length", "bent"});
+    else if (starts(id, "leg.margin"))
+      use = any_of(what, {"leg_wall", "leg_diameter", "tubes", "axle", "bent", "fasteners", "plate"});
     else if (starts(id, "swing."))
       use = any_of(what, {"length", "unit_angle", "mount_tilt", "wheel", "station"});
     else if (starts(id, "sequence."))

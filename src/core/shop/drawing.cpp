@@ -114,7 +114,10 @@ void Drawing::dimension(const Vec2& a, const Vec2& b, double off, const std::str
   for (const auto& [end, sign] : {std::pair{p, 1.0}, {q, -1.0}})
     line(end, end + sign * 2.2 * along + 0.7 * left, Line::dimension),
         line(end, end + sign * 2.2 * along - 0.7 * left, Line::dimension);
-  texts.push_back({(p + q) / 2 + Vec2(0, 1.2), 2.6, text, true});
+  // Beside an upright line, above a level one.
+  const bool upright = std::abs(along.y()) > std::abs(along.x());
+  const double half = 0.43 * 2.6 * static_cast<double>(letters_in(text));
+  texts.push_back({(p + q) / 2 + (upright ? Vec2(-half - 1.5, -1) : Vec2(0, 1.2)), 2.6, text, true});
 }
 
 double Drawing::table(const Vec2& corner, const std::vector<double>& widths,

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cctype>
 #include <cmath>
 #include <numbers>
 
@@ -36,6 +37,17 @@ std::vector<MemberLine> members_of(const Design& d) {
           leg::leg_top(leg), leg::leg_foot(leg));
   }
   return list;
+}
+
+std::string file_name(const Sheet& sheet) {
+  std::string name;
+  for (const char c : sheet.id)
+    if (std::isalnum(static_cast<unsigned char>(c)))
+      name += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    else if (!name.empty() && name.back() != '-')
+      name += '-';
+  while (!name.empty() && name.back() == '-') name.pop_back();
+  return name;
 }
 
 BendingPlan bending_plan(const std::vector<Vec3>& line, double d) {

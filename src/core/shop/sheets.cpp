@@ -41,7 +41,7 @@ class Maker {
             fmt::format("Cope of {} on {}, {}", leg.tubes[i].name, leg.tubes[0].name, word),
             cope(leg, leg.tubes[i], leg.tubes[0]));
       for (const auto& j : leg.joints)
-        if (j.kind != JointKind::pin)
+        if (j.kind != JointKind::pin && j.kind != JointKind::post)
           put("plate:" + id + ":" + j.name, fmt::format("{}, {}", j.name, word), plate(j));
       if (leg.retraction.fitted) {
         put("unit:" + id, "Plate of the retract unit, " + word, unit_plate(leg));
@@ -87,7 +87,7 @@ class Maker {
     const double span = std::max(j.overall_width * 1.2, j.behind * 1.15);
     s.scale = 1;
     for (const double denominator : {5.0, 10.0, 20.0, 50.0, 100.0})
-      if (span / denominator * mm < 190 || denominator == 100.0) {
+      if (std::max(1.5 * j.overall_width / 1.2, span) / denominator * mm < 118 || denominator == 100.0) {
         s.scale = 1 / denominator;
         break;
       }
@@ -293,7 +293,6 @@ class Maker {
   }
 
   Made plate(const Joint& j) const {
-    if (j.kind == JointKind::post) return "a plate: a post is in the hardware list";
     if (!j.length.known() || !j.width.known()) return "the plate's length and width";
     Drawing s;
     const Vec2 half(mm * j.length / 2, mm * j.width / 2);

@@ -22,6 +22,9 @@ struct Sheet {
 //! Every sheet that makes sense for this design's legs. `state` says loading and state of the gear on screen.
 std::vector<Sheet> shop_sheets(const Design& design, const Assessment& assessment, const std::string& state);
 
+//! A sheet's id as a file's name without its end: small letters, digits, dashes.
+std::string file_name(const Sheet& sheet);
+
 //! A member of a leg in its true place: a tube, or the one strut. Lengths m, angles rad.
 struct MemberLine {
   std::string leg, name, material;

@@ -1,0 +1,312 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Sheets for the bench: true lengths, bending plans, drawings and how they are written.
+#include <catch2/catch.hpp>
+#include <numbers>
+#include <set>
+
+#include "core/leg/structure.h"
+#include "core/shop/sheets.h"
+#include "demo.h"
+
+using namespace kranich;
+using shop::Drawing;
+using shop::Vec2;
+
+namespace {
+
+std::vector<shop::Sheet> sheets(const Design& d) {
+  return shop::shop_sheets(d, assess(d), "loading “x”, legs extended");
+}
+const shop::Sheet& sheet(const std::vector<shop::Sheet>& all, const std::string& id) {
+  for (const auto& s : all)
+    if (s.id == id) return s;
+  FAIL("no sheet " << id);
+  return all.front();
+}
+Drawing drawing(const std::vector<shop::Sheet>& all, const std::string& id) {
+  const auto& s = sheet(all, id);
+  if (!s.ready()) FAIL(id << " needs " << std::get<std::string>(s.drawing));
+  return std::get<Drawing>(s.drawing);
+}
+bool says(const Drawing& d, const std::string& text) {
+  for (const auto& t : d.texts)
+    if (t.text.find(text) != std::string::npos) return true;
+  for (const auto& n : d.notes)
+    if (n.find(text) != std::string::npos) return true;
+  return false;
+}
+//! Length of a path.
+double way(const shop::Path& p) {
+  double sum = 0;
+  for (size_t i = 1; i < p.points.size(); ++i) sum += (p.points[i] - p.points[i - 1]).norm();
+  return sum;
+}
+
+}  // namespace
+
+TEST_CASE("true lengths, rake and cant are those of the attach points and the axle") {
+  const auto d = demo("wheatear");
+  const auto members = shop::members_of(d);
+  REQUIRE(members.size() == 3);
+  const Vec3 foot = leg::leg_foot(d.gear.main);
+  for (const auto& m : members) {
+    if (m.leg != "main leg") continue;
+    const auto& tube = m.name == "front leg" ? d.gear.main.tubes[0] : d.gear.main.tubes[1];
+    const Vec3 line = foot - tube.top.vec();
+    CHECK(m.geometry.length == Approx(line.norm()));
+    CHECK(std::tan(m.geometry.cant) == Approx(line.y() / -line.z()));
+    CHECK(std::tan(m.geometry.rake) == Approx(line.x() / line.z()));
+    CHECK(std::cos(m.drill_top) == Approx(std::abs(line.x()) / line.norm()));
+    CHECK(std::cos(m.drill_axle) == Approx(std::abs(line.y()) / line.norm()));
+    CHECK(m.count == 2);
+    CHECK(m.material == "chrome-molybdenum steel");
+  }
+  CHECK(members.back().count == 1);
+  // A leg that bends has no straight member.
+  for (const auto& m : shop::members_of(demo("redshank"))) CHECK(m.leg == "main leg");
+}
+
+TEST_CASE("a bending plan: straight, one right angle, two in different planes") {
+  const double d = 0.004;
+  CHECK(shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.25, 0}}, d).bends.empty());
+  CHECK(shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.25, 0}}, d).length == Approx(0.25));
+  const auto one = shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.1, -0.2}}, d);
+  REQUIRE(one.bends.size() == 1);
+  const double neutral = 2.5 * d;
+  CHECK(one.bends[0].angle == Approx(std::numbers::pi / 2));
+  CHECK(one.bends[0].start == Approx(0.1 - neutral));
+  CHECK(one.bends[0].radius == Approx(2 * d));
+  CHECK(one.length == Approx(0.3 - 2 * neutral + neutral * std::numbers::pi / 2));
+  const auto two = shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.1, -0.2}, {0.1, 0.1, -0.2}}, d);
+  REQUIRE(two.bends.size() == 2);
+  CHECK(std::abs(two.bends[1].turned) == Approx(std::numbers::pi / 2));
+  const auto back = shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.1, -0.2}, {-0.1, 0.1, -0.2}}, d);
+  CHECK(back.bends[1].turned == Approx(-two.bends[1].turned));
+  const auto level = shop::bending_plan({{0, 0, 0}, {0, 0.1, 0}, {0, 0.1, -0.2}, {0, 0.2, -0.2}}, d);
+  CHECK(std::abs(level.bends[1].turned) == Approx(std::numbers::pi));  // bent back the other way
+}
+
+TEST_CASE("every demo's sheets are ready or say what they lack; every one has its stamp's state") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
+    const auto all = sheets(demo(name));
+    CHECK(all.size() >= 6);
+    std::set<std::string> files;
+    for (const auto& s : all) {
+      INFO(name << " " << s.id);
+      CHECK(files.insert(shop::file_name(s)).second);
+      CHECK(shop::file_name(s).find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-") ==
+            std::string::npos);
+      if (!s.ready()) {
+        CHECK_FALSE(std::get<std::string>(s.drawing).empty());
+        continue;
+      }
+      const auto& d = std::get<Drawing>(s.drawing);
+      CHECK(d.title == s.title);
+      CHECK(d.state.find("extended") != std::string::npos);
+      CHECK(d.bounds().size().x() > 10);
+      CHECK(d.bounds().size().y() > 5);
+      for (const auto& p : d.paths)
+        for (const auto& q : p.points) CHECK(q.allFinite());
+    }
+    for (const char* always : {"jig", "cut-list", "hardware", "steps"}) CHECK(sheet(all, always).ready());
+  }
+}
+
+TEST_CASE("the jig sheet carries the jig's numbers in the project's units") {
+  auto d = demo("wheatear");
+  const auto fig = std::get<JigFigures>(jig_of(d));
+  CHECK(fig.jig.bar_length ==
+        Approx(2 * (d.gear.main.axle.y + d.gear.main.axle_beyond_wheel) - 2 * d.jig.axle_out));
+  CHECK(fig.jig.axle_height == Approx(d.gear.main.axle.z - d.jig.reference_z + d.jig.reference_height));
+  const auto metric = sheets(d);
+  CHECK(says(drawing(metric, "jig"), format_quantity(fig.jig.bar_length, Kind::length, UnitSystem::metric)));
+  CHECK(says(drawing(metric, "jig"),
+             format_quantity(fig.jig.square_diagonal, Kind::length, UnitSystem::metric)));
+  CHECK(drawing(metric, "jig").scale < 1);
+  d.units = UnitSystem::inch;
+  const auto inch = sheets(d);
+  CHECK(says(drawing(inch, "jig"), format_quantity(fig.jig.axle_height, Kind::length, UnitSystem::inch)));
+  CHECK(says(drawing(metric, "jig"), "proof test"));
+}
+
+TEST_CASE("a jig names what it lacks") {
+  const auto missing = [](auto&& change) {
+    auto d = demo("wheatear");
+    change(d);
+    const auto made = jig_of(d);
+    return std::holds_alternative<std::string>(made) ? std::get<std::string>(made) : std::string();
+  };
+  CHECK(missing([](Design&) {}).empty());
+  CHECK(missing([](Design& d) { d.jig.axle_out = Given(); }).find("sticks out") != std::string::npos);
+  CHECK(missing([](Design& d) { d.jig.reference_height = Given(); }).find("floor") != std::string::npos);
+  CHECK(missing([](Design& d) { d.jig.point_x = Given(); }).find("diagonals") != std::string::npos);
+  CHECK(missing([](Design& d) { d.jig.point_x = Given(0.5); }).find("behind") != std::string::npos);
+  CHECK(missing([](Design& d) { d.jig.axle_out = Given(1.5); }).find("half") != std::string::npos);
+  CHECK(missing([](Design& d) { d.gear.main.axle_beyond_wheel = Given(); }).find("tip") != std::string::npos);
+  CHECK(missing([](Design& d) { d.gear.main.axle.x = Given(); }).find("axle") != std::string::npos);
+}
+
+TEST_CASE("diagonals and bar come back as toe and camber") {
+  auto d = demo("wheatear");
+  const auto value = [&](const char* id, const std::string& subject) {
+    for (const auto& f : assess(d).findings)
+      if (f.measure_id == id && f.subject == subject) return f.value;
+    return std::nan("");
+  };
+  const auto j = std::get<JigFigures>(jig_of(d));
+  const double toe = radians(0.3);
+  // A bar turned by the toe, measured to a point behind its middle.
+  const double half = j.jig.bar_length / 2;
+  d.jig.diagonal_starboard = Given(std::hypot(j.behind + half * std::sin(toe), half * std::cos(toe)));
+  d.jig.diagonal_port = Given(std::hypot(j.behind - half * std::sin(toe), half * std::cos(toe)));
+  CHECK(value("leg.square", "") == Approx(toe).epsilon(1e-9));
+  const double apart = 2 * d.gear.main.axle.y;
+  d.jig.bar_starboard = {{}, Given(apart * std::tan(radians(0.4))), Given(apart * std::tan(radians(4.5)))};
+  CHECK(value("leg.bar_toe", "starboard") == Approx(radians(0.4)).epsilon(1e-9));
+  CHECK(value("leg.bar_camber", "starboard") == Approx(radians(0.5)).epsilon(1e-9));  // 4° are wanted
+  d.jig.diagonal_port = Given();
+  bool asked = false;
+  for (const auto& f : assess(d).findings)
+    asked = asked || (f.measure_id == "leg.square" && f.remark == "needs both diagonals");
+  CHECK(asked);
+}
+
+TEST_CASE("a cope template is as wide as its tube is round, and cut as the formula says") {
+  const auto d = demo("wheatear");
+  const auto& s = drawing(sheets(d), "cope:main:rear leg");
+  const double round = 1000 * std::numbers::pi * d.gear.main.tubes[1].diameter;
+  const shop::Path* curve = nullptr;
+  for (const auto& p : s.paths)
+    if (p.points.size() > 100) curve = &p;
+  REQUIRE(curve);
+  CHECK(curve->points.back().x() - curve->points.front().x() == Approx(round));
+  const Vec3 foot = leg::leg_foot(d.gear.main);
+  const double theta =
+      leg::drill_angle(d.gear.main.tubes[1].top.vec() - foot, d.gear.main.tubes[0].top.vec() - foot);
+  const leg::Cope c{d.gear.main.tubes[1].diameter / 2, d.gear.main.tubes[0].diameter / 2, theta, 0};
+  const double lowest = 1000 * *c.at(0) - curve->points.front().y();
+  for (size_t i = 0; i < curve->points.size(); i += 15) {
+    const double phi = 2 * std::numbers::pi * static_cast<double>(i) / 180;
+    CHECK(curve->points[i].y() + lowest == Approx(1000 * *c.at(phi)).margin(1e-9));
+  }
+  CHECK(s.scale == 1);
+  auto thick = d;
+  thick.gear.main.tubes[1].diameter = Given(0.06);
+  CHECK_FALSE(sheet(sheets(thick), "cope:main:rear leg").ready());
+}
+
+TEST_CASE("plates, wells and units are drawn full size") {
+  const auto d = demo("redshank");
+  const auto all = sheets(d);
+  const auto& plate = drawing(all, "plate:main:unit bolts");
+  REQUIRE(plate.circles.size() == 4);
+  for (size_t i = 0; i < 4; ++i) {
+    const auto& f = d.gear.main.joints[0].fasteners[i];
+    CHECK(plate.circles[i].centre.isApprox(Vec2(1000 * f.u, 1000 * f.v)));
+    CHECK(plate.circles[i].radius == Approx(500 * f.diameter));
+  }
+  const auto& well = drawing(all, "well:main");
+  double low = 1e9;
+  double high = -1e9;
+  for (const auto& q : well.paths.front().points) {
+    low = std::min(low, q.x());
+    high = std::max(high, q.x());
+  }
+  CHECK(high - low ==
+        Approx(1000 * (d.gear.main.retraction.well.high.x - d.gear.main.retraction.well.low.x)));
+  const auto dunnock = sheets(demo("dunnock"));
+  CHECK(drawing(dunnock, "unit:main").circles.size() == 4);
+  CHECK_FALSE(sheet(dunnock, "unit:third").ready());  // its body is not given
+  CHECK(says(drawing(dunnock, "lay-up"), "[x]"));
+  CHECK(says(drawing(dunnock, "hardware"), "pivot pin"));
+}
+
+TEST_CASE("the wire's plan, the leaf's outline and the bow's mould") {
+  auto d = demo("redshank");
+  const auto& wire = drawing(sheets(d), "bend:third");
+  CHECK(says(wire, "Spring wire under load flies"));
+  const auto& line = d.gear.third.spring.bent.line;
+  double length = 0;
+  for (size_t i = 1; i < line.size(); ++i) length += 1000 * (line[i].at.vec() - line[i - 1].at.vec()).norm();
+  // From starboard the tail leg lies in its plane: drawn as long as it is.
+  CHECK(way(wire.paths[1]) == Approx(length));
+  BentLeg& b = d.gear.third.spring.bent;
+  b.form = BentForm::leaf;
+  b.material = "spring steel strip";
+  for (auto& p : b.line) {
+    p.width = Given(0.02);
+    p.thickness = Given(0.002);
+  }
+  const auto all = sheets(d);
+  const auto& outline = drawing(all, "outline:third");
+  const auto edge =
+      std::find_if(outline.paths.begin(), outline.paths.end(), [](const auto& p) { return p.closed; });
+  REQUIRE(edge != outline.paths.end());
+  CHECK(edge->points.size() == 2 * line.size());
+  CHECK(outline.bounds().size().y() > 20);
+  double along = 0;
+  for (const auto& q : edge->points) along = std::max(along, q.x());
+  CHECK(along == Approx(length));
+  CHECK(sheet(all, "mould:third").ready());
+  b.material = "";
+  CHECK_FALSE(sheet(sheets(d), "mould:third").ready());
+}
+
+TEST_CASE("bounds hold everything drawn") {
+  Drawing d;
+  d.line({0, 0}, {10, 5}, shop::Line::cut);
+  d.hole({20, -5}, 6, "");
+  d.texts.push_back({{-4, 8}, 3, "ab"});
+  const auto b = d.bounds();
+  CHECK(b.low.x() <= -4);
+  CHECK(b.low.y() <= -10);
+  CHECK(b.high.x() >= 23);
+  CHECK(b.high.y() >= 11);
+  CHECK(Drawing{}.bounds().size().norm() == 0);
+}
+
+TEST_CASE("an SVG is a millimetre a unit, escapes its letters and groups its lines") {
+  Drawing d;
+  d.title = "A <b> & \"c\"";
+  d.state = "static";
+  d.rectangle({0, 0}, {200, 50}, shop::Line::cut);
+  d.line({0, 0}, {200, 0}, shop::Line::centre);
+  d.texts.push_back({{5, 10}, 3, "x < y"});
+  const auto s = shop::to_svg(d, {"P & Q", "7", "2026-01-02"});
+  CHECK(s.find("width=\"216.000mm\" height=\"78.000mm\" viewBox=\"0 0 216.000 78.000\"") !=
+        std::string::npos);
+  CHECK(s.find("x &lt; y") != std::string::npos);
+  CHECK(s.find("P &amp; Q") != std::string::npos);
+  CHECK(s.find("2026-01-02") != std::string::npos);
+  CHECK(s.find("change 7") != std::string::npos);
+  for (int k = 0; k < shop::line_kinds; ++k)
+    CHECK(s.find(std::string("<g id=\"") + shop::line_name(static_cast<shop::Line>(k)) + '"') !=
+          std::string::npos);
+  CHECK(s.find("polygon points=\"8.0000,58.0000 208.0000,58.0000 208.0000,8.0000 8.0000,8.0000") !=
+        std::string::npos);
+}
+
+TEST_CASE("a DXF is pairs of code and value, with letters that release 12 knows") {
+  Drawing d;
+  d.title = "Ø 12 at 30° ± 1 – “x”";
+  d.rectangle({0, 0}, {10, 10}, shop::Line::cut);
+  d.hole({5, 5}, 4, "4 mm");
+  const auto s = shop::to_dxf(d, {"Häher", "1", "2026-01-02"});
+  for (const char c : s) CHECK(static_cast<unsigned char>(c) < 0x80);
+  CHECK(s.find("%%c 12 at 30%%d %%p 1 - \"x\"") != std::string::npos);
+  CHECK(s.find("H\\U+00E4her") != std::string::npos);
+  std::istringstream in(s);
+  std::string code, value;
+  int entities = 0;
+  int circles = 0;
+  while (std::getline(in, code)) {
+    REQUIRE(std::getline(in, value));
+    const int number = std::stoi(code);
+    CHECK(number >= 0);
+    if (number == 0) ++entities;
+    if (value == "CIRCLE") ++circles;
+  }
+  CHECK(value == "EOF");
+  CHECK(circles == 1);
+  CHECK(entities > 10);
+}
