@@ -286,6 +286,7 @@ class SpringPage : public StationPage {
     ticker->start(60);
     auto* watcher = new QFutureWatcher<std::optional<spring::ScatterResult>>(this);
     connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, ticker, allowed] {
+      ticker->stop();
       ticker->deleteLater();
       watcher->deleteLater();
       go_on_.reset();

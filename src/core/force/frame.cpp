@@ -132,6 +132,9 @@ std::optional<std::vector<FrameResult>> Frame::solve_each(const std::vector<Load
   k.setFromTriplets(entries.begin(), entries.end());
   const Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> solver(k);
   if (solver.info() != Eigen::Success) return std::nullopt;
+  // A pivot of nothing but rounding is a way to move without resistance.
+  const Eigen::VectorXd pivots = solver.vectorD().cwiseAbs();
+  if (pivots.minCoeff() < 1e-15 * pivots.maxCoeff()) return std::nullopt;
   const double stiffest = k.coeffs().cwiseAbs().maxCoeff();
   std::vector<FrameResult> results;
   for (const auto& loads : cases) {
