@@ -2,7 +2,7 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 # The command line tool as a user calls it: outputs, exit codes, the generated documentation.
 set -u
-cli=$1 tree=$2
+cli=$1 tree=$2 bench=$3
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 bad=0
@@ -39,6 +39,18 @@ expect 0 "convert" "$cli" convert-units "$tree/data/demo/dunnock.kranich" inch -
 "$cli" assess --json "$work/inch.kranich" >"$work/inch.json"
 cmp -s "$work/metric.json" "$work/inch.json" || { echo "FAILED: inch and metric projects differ in SI"; bad=1; }
 expect 4 "cannot write" "$cli" convert-units "$tree/data/demo/dunnock.kranich" inch -o /no/such/place/x.kranich
+expect 0 "sheets" "$cli" sheets "$tree/data/demo/wheatear.kranich" "$work/sheets"
+has "jig.svg"
+[ -s "$work/sheets/cope-main-rear-leg.dxf" ] || { echo "FAILED: no cope template"; bad=1; }
+expect 4 "sheets nowhere" "$cli" sheets "$tree/data/demo/wheatear.kranich" "$work/bad.kranich/folder"
+expect 2 "sheets of nothing" "$cli" sheets "$work/none.kranich" "$work/sheets"
+expect 0 "a recorded drop" "$bench" rig --project "$tree/data/demo/redshank.kranich" --height 0.2 --csv "$work/drop.csv"
+[ "$(head -n 1 "$work/drop.csv")" = "t_s,acceleration_m_per_s2,stroke_m" ] || { echo "FAILED: the recording's columns"; bad=1; }
+[ "$(wc -l <"$work/drop.csv")" -gt 400 ] || { echo "FAILED: the recording is short"; bad=1; }
+expect 2 "a rig without a leg to drop" "$bench" rig --project "$tree/data/demo/redshank.kranich" --third --csv "$work/tail.csv"
+has "lacks something for a drop"
+expect 2 "a rig with a faulty project" "$bench" rig --project "$work/bad.kranich" --csv "$work/x.csv"
+expect 4 "a recording nowhere" "$bench" rig --project "$tree/data/demo/redshank.kranich" --csv "$work/bad.kranich/x.csv"
 expect 0 "measures" "$cli" measures
 cmp -s "$work/out" "$tree/docs/measures.md" || { echo "FAILED: docs/measures.md is not what the registry says; run kranich-cli measures > docs/measures.md"; bad=1; }
 [ $bad = 0 ] && echo "command line: all as documented"

@@ -91,6 +91,14 @@ const Look& look(Line line) { return looks[static_cast<size_t>(line)]; }
 
 const char* line_name(Line line) { return look(line).name; }
 
+void Drawing::write(const Vec2& at, double height, std::string text, bool centred) {
+  Text& t = texts.emplace_back();
+  t.at = at;
+  t.height = height;
+  t.text = std::move(text);
+  t.centred = centred;
+}
+
 void Drawing::rectangle(const Vec2& low, const Vec2& high, Line kind) {
   paths.push_back({{low, {high.x(), low.y()}, high, {low.x(), high.y()}}, true, kind});
 }
@@ -100,7 +108,7 @@ void Drawing::hole(const Vec2& c, double diameter, const std::string& drill) {
   const double arm = diameter / 2 + 2;
   line(c - Vec2(arm, 0), c + Vec2(arm, 0), Line::centre);
   line(c - Vec2(0, arm), c + Vec2(0, arm), Line::centre);
-  if (!drill.empty()) texts.push_back({c + Vec2(arm, 1), 2.2, drill});
+  if (!drill.empty()) write(c + Vec2(arm, 1), 2.2, drill);
 }
 
 void Drawing::dimension(const Vec2& a, const Vec2& b, double off, const std::string& text) {
@@ -117,7 +125,7 @@ void Drawing::dimension(const Vec2& a, const Vec2& b, double off, const std::str
   // Beside an upright line, above a level one.
   const bool upright = std::abs(along.y()) > std::abs(along.x());
   const double half = 0.43 * 2.6 * static_cast<double>(letters_in(text));
-  texts.push_back({(p + q) / 2 + (upright ? Vec2(-half - 1.5, -1) : Vec2(0, 1.2)), 2.6, text, true});
+  write((p + q) / 2 + (upright ? Vec2(-half - 1.5, -1) : Vec2(0, 1.2)), 2.6, text, true);
 }
 
 double Drawing::table(const Vec2& corner, const std::vector<double>& widths,
@@ -130,7 +138,7 @@ double Drawing::table(const Vec2& corner, const std::vector<double>& widths,
   for (const auto& cells : rows) {
     double x = corner.x();
     for (size_t c = 0; c < cells.size() && c < widths.size(); ++c) {
-      texts.push_back({{x + 1, y - 1.5 * letters}, letters, cells[c]});
+      write({x + 1, y - 1.5 * letters}, letters, cells[c]);
       x += widths[c];
     }
     y -= row;

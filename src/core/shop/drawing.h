@@ -28,8 +28,8 @@ struct Circle {
   Line line = Line::cut;
 };
 struct Text {
-  Vec2 at;        //!< left end of the base line
-  double height;  //!< of capitals
+  Vec2 at{0, 0};      //!< left end of the base line
+  double height = 0;  //!< of capitals
   std::string text;
   bool centred = false;  //!< `at` is the middle of the base line
 };
@@ -53,6 +53,8 @@ struct Drawing {
   std::vector<Circle> circles;
   std::vector<Text> texts;
 
+  //! Letters with their base line's left end (or middle) at a place.
+  void write(const Vec2& at, double height, std::string text, bool centred = false);
   void line(const Vec2& a, const Vec2& b, Line kind) { paths.push_back({{a, b}, false, kind}); }
   void rectangle(const Vec2& low, const Vec2& high, Line kind);
   //! A hole: its edge, a cross through its centre and what drill.

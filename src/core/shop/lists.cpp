@@ -1,0 +1,230 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+#include "core/shop/maker.h"
+
+namespace kranich::shop {
+
+Maker::Made Maker::jig() const {
+  const auto made = jig_of(d_);
+  if (const auto* missing = std::get_if<std::string>(&made)) return *missing;
+  const auto& j = std::get<JigFigures>(made);
+  const Leg& leg = d_.gear.main;
+  Drawing s;
+  // As large as goes on a sheet: bar athwart, centre line down.
+  const double span = std::max(j.overall_width * 1.2, j.behind * 1.15);
+  s.scale = 1;
+  for (const double denominator : {5.0, 10.0, 20.0, 50.0, 100.0})
+    if (std::max(1.5 * j.overall_width / 1.2, span) / denominator * mm < 118 || denominator == 100.0) {
+      s.scale = 1 / denominator;
+      break;
+    }
+  const double k = s.scale * mm;
+  const double half = j.jig.bar_length / 2;
+  const Vec2 bar_s(k * half, 0);
+  const Vec2 bar_p(-k * half, 0);
+  const Vec2 point(0, -k * j.behind);
+  s.line({0, 18}, point - Vec2(0, 14), Line::centre);
+  s.line(bar_p, bar_s, Line::cut);
+  for (const double side : {-1.0, 1.0}) {
+    s.line({side * k * half, -3}, {side * k * half, 3}, Line::cut);
+    s.line({side * k * j.overall_width / 2, -1.5}, {side * k * half, -1.5}, Line::mark);
+    s.line({side * k * half, 0}, point, Line::mark);
+    s.circles.push_back({{side * k * leg.axle.y, 0}, 1.2, Line::mark});
+  }
+  s.circles.push_back({point, 1.5, Line::mark});
+  s.dimension(bar_p, bar_s, 9, "bar " + length(j.jig.bar_length));
+  s.write({2, 2}, 2.2, "centre mark");
+  s.write((bar_s + point) / 2 + Vec2(4, 0), 2.6, length(j.jig.square_diagonal));
+  s.write((bar_p + point) / 2 - Vec2(30, 0), 2.6, length(j.jig.square_diagonal));
+  s.write(point + Vec2(4, -1), 2.4, length(j.behind) + " behind the bar");
+  std::vector<std::vector<std::string>> rows{{"What", "Value", "Remark"}};
+  rows.push_back(
+      {"Fuselage levelled by",
+       d_.airframe.level_reference.empty() ? "name it in the project" : d_.airframe.level_reference,
+       "strapped so that it cannot creep"});
+  rows.push_back({"Reference point above the floor", length(d_.jig.reference_height),
+                  "waterline " + number(d_.jig.reference_z)});
+  rows.push_back({"Axle's centre line above the floor", length(j.jig.axle_height), "both ends of the bar"});
+  rows.push_back({"Bar, end to end", length(j.jig.bar_length),
+                  fmt::format("axle tips {} apart, {} sticks out each side", number(j.overall_width),
+                              number(d_.jig.axle_out))});
+  rows.push_back({"Centre mark from either end", length(half), "under the plumb line of the centre line"});
+  rows.push_back({"Wheels from the centre", length(leg.axle.y), "marks on the bar"});
+  rows.push_back(
+      {"Both diagonals, all in plan", length(j.jig.square_diagonal), "equal: square to the fuselage"});
+  if (d_.airframe.wing.root_leading_edge_x.known()) {
+    const double behind = d_.airframe.wing.root_leading_edge_x - leg.axle.x;
+    s.line({-20, -k * behind}, {20, -k * behind}, Line::bend);
+    rows.push_back(
+        {"Wing's leading edge, root", length(std::abs(behind)),
+         behind < 0 ? "ahead of the bar: marked on the floor" : "behind the bar: marked on the floor"});
+  }
+  double y = s.table({-91, point.y() - 22}, {60, 34, 88}, rows, 2.4);
+  rows = {{"Diagonals differ by", "toe-in starboard", "toe-in port"}};
+  for (const double off : {0.001, 0.002, 0.005, 0.010}) {
+    const double toe = leg::toe_of_difference(off, j.jig.square_diagonal, j.jig.bar_length, j.behind);
+    rows.push_back({length(off), fmt::format("{:+.2f}°", toe * 180 / std::numbers::pi),
+                    fmt::format("{:+.2f}°", -toe * 180 / std::numbers::pi)});
+  }
+  s.table({-91, y - 6}, {60, 34, 34}, rows, 2.4);
+  s.notes = {
+      "Tack, refit, check from the same marks, then weld; read again after every bolt-up. Match the second "
+      "leg to the reference, not to the first leg.",
+      caution()};
+  return s;
+}
+
+Maker::Made Maker::cut_list() const {
+  Drawing s;
+  std::vector<std::vector<std::string>> rows{
+      {"Part", "No.", "Of", "Section", "Length", "Cut", "Rake", "Cant", "Drill top", "~ axle"}};
+  std::map<std::string, double> stock;
+  for (const auto& m : members_of(d_)) {
+    // Free ends are eaten by the weld, or trimmed at the fit-up.
+    const double spare = d_.is_model() ? 0.005 : 0.020;
+    const double cut = m.geometry.length + spare;
+    const std::string section =
+        std::isfinite(m.diameter) ? number(m.diameter) + (std::isfinite(m.wall) ? " × " + number(m.wall) : "")
+                                  : "?";
+    rows.push_back({m.leg + ", " + m.name, std::to_string(m.count), m.material.empty() ? "?" : m.material,
+                    section, number(m.geometry.length), number(cut), angle(m.geometry.rake),
+                    angle(m.geometry.cant), angle(m.drill_top), angle(m.drill_axle)});
+    stock[(m.material.empty() ? "?" : m.material) + " " + section] += m.count * cut;
+  }
+  for (const LegName name : {LegName::main, LegName::third}) {
+    const Leg& leg = d_.gear.leg(name);
+    if (!leg.axle_diameter.known() || !leg.wheel_offset.known() || !leg.axle_beyond_wheel.known()) continue;
+    const double axle = std::abs(leg.wheel_offset) + leg.axle_beyond_wheel + 3 * leg.axle_diameter;
+    rows.push_back({d_.leg_word(name) + ", axle", name == LegName::main ? "2" : "1", leg.axle_material,
+                    number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–", "–", "–"});
+    stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
+        (name == LegName::main ? 2 : 1) * (axle + 0.02);
+  }
+  if (rows.size() == 1) return "a leg of tubes or of one strut with its upper end and its axle";
+  double y = s.table({0, 0}, {34, 7, 40, 17, 17, 15, 13, 13, 15, 15}, rows, 1.9);
+  std::vector<std::vector<std::string>> buy{{"To buy", "length, " + unit()}};
+  for (const auto& [what, sum] : stock) buy.push_back({what, number(sum)});
+  s.table({0, y - 8}, {80, 30}, buy, 2.4);
+  s.notes = {fmt::format("Lengths in {}. Cut includes {} to trim at the fit-up. An axle reaches three "
+                         "diameters into its leg. Undecided brakes: leave spare axle.",
+                         unit(), number(d_.is_model() ? 0.005 : 0.020)),
+             "Left and right are handed: mark left, right, front, rear before the first hole.", caution()};
+  return s;
+}
+
+Maker::Made Maker::hardware() const {
+  std::vector<std::vector<std::string>> rows{
+      {"Where", "What", "No.", "Diameter", "Grip or length", "Of", "Left of strength"}};
+  for (const LegName name : {LegName::main, LegName::third}) {
+    const Leg& leg = d_.gear.leg(name);
+    const int sides = name == LegName::main ? 2 : 1;
+    const std::string word = d_.leg_word(name);
+    for (const auto& j : leg.joints) {
+      std::string left = "?";
+      for (const auto& s : a_.strengths)
+        if (s.leg == name)
+          for (const auto& p : s.structure.parts)
+            if (p.part == j.name && std::isfinite(p.margin)) left = say(p.margin, Kind::share);
+      switch (j.kind) {
+        case JointKind::pin:
+          rows.push_back({word + ", " + j.name, "pin", std::to_string(sides), number(j.diameter),
+                          number(j.inner_thickness + 2 * j.outer_thickness), j.material, left});
+          break;
+        case JointKind::fasteners: {
+          std::map<std::string, int> sizes;
+          for (const auto& f : j.fasteners) ++sizes[number(f.diameter)];
+          for (const auto& [size, count] : sizes)
+            rows.push_back({word + ", " + j.name, "fastener", std::to_string(sides * count), size,
+                            "sheet " + number(j.inner_thickness), j.material, left});
+          break;
+        }
+        case JointKind::block:
+        case JointKind::plate:
+          rows.push_back({word + ", " + j.name, j.kind == JointKind::block ? "block" : "plate",
+                          std::to_string(sides), number(j.length) + " × " + number(j.width), "–", j.material,
+                          left});
+          break;
+        case JointKind::post:
+          rows.push_back({word + ", " + j.name, "post", std::to_string(sides), number(j.diameter),
+                          number(j.length), j.material, left});
+          break;
+      }
+    }
+  }
+  if (rows.size() == 1) return "pins, fasteners, blocks, plates or posts: they are entered in Leg";
+  Drawing s;
+  s.table({0, 0}, {52, 16, 9, 18, 24, 38, 24}, rows, 2.0);
+  s.notes = {"Lengths in " + unit() +
+                 ". Tighten a clamped leaf: load screws loose, locating screws snug, then load screws home.",
+             caution()};
+  return s;
+}
+
+Maker::Made Maker::lay_up() const {
+  Drawing s;
+  std::vector<std::vector<std::string>> rows{
+      {"Done", "Zone", "Cloth", "Direction", "Plies", "Overlap", "Area of one"}};
+  double area = 0;
+  for (const auto& p : d_.plies) {
+    rows.push_back({p.laid ? "[x]" : "[ ]", p.zone, p.cloth, p.direction,
+                    p.count.known() ? fmt::format("{:.0f}", p.count.si) : "?",
+                    p.overlap.known() ? length(p.overlap) : "–",
+                    p.area.known() ? say(p.area, Kind::area) : "?"});
+    if (p.area.known() && p.count.known()) area += p.area * p.count;
+  }
+  const double y = s.table({0, 0}, {11, 40, 48, 24, 12, 20, 24}, rows, 2.2);
+  s.write({0, y - 8}, 2.8, "Cloth altogether: " + say(area, Kind::area));
+  s.notes = {
+      "Coarse abrasion, paint off, dust out; inside corners with a fillet; cloth must not bridge a step.",
+      "Gloves, mask, extraction. Batch the mixes to their working time.", caution()};
+  return s;
+}
+
+Maker::Made Maker::steps() const {
+  Drawing s;
+  const std::vector<std::string> list{
+      "Level the fuselage by its reference, block and strap it; nobody beneath until it is secured.",
+      "Mark centre line, reference station and the wing's leading edge on the floor.",
+      "Set the bar on its stand: height, centre mark, both diagonals equal. Write the readings into Leg.",
+      "Cut long, fit, clamp or tack. Engine: propeller off or battery out.",
+      "Check rake and cant on both sides from the same body points, not from the first leg.",
+      "Drill pilots with the parts clamped in their true place; split stacked parts, clear chips and "
+      "burrs, reassemble.",
+      "Bar through both axles: offsets into Leg, toe and camber corrected there.",
+      "Weld or glue for good only after fit, travel and attitude are proved. Slow epoxy; gloves, mask.",
+      "Bar through both axles again after every bolt-up.",
+      "Static load in steps to the wanted multiple of the leg's share; note load, deflection, where it "
+      "gives.",
+      "Drop test: remove people and propeller, guard the sides, catch the rebound, start low, inspect "
+      "after every drop.",
+      "First taxi: gear left down, slowly, brakes checked."};
+  double y = 0;
+  int i = 0;
+  for (const auto& t : list) {
+    s.rectangle({0, y - 3.2}, {3.2, y}, Line::mark);
+    std::string line = fmt::format("{}.", ++i);
+    const auto put_line = [&] {
+      s.write({6, y - 2.8}, 2.6, line);
+      y -= 5;
+      line.clear();
+    };
+    for (size_t from = 0; from < t.size();) {  // word by word, into lines
+      const size_t to = std::min(t.find(' ', from), t.size());
+      if (line.size() + to - from > 74) put_line();
+      line += " " + t.substr(from, to - from);
+      from = to + 1;
+    }
+    put_line();
+    y -= 3;
+  }
+  s.notes = {caution()};
+  return s;
+}
+
+}  // namespace kranich::shop

@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! How the sheets are made: the lists and the jig in lists.cpp, what is cut or bent by in templates.cpp.
+#pragma once
+
+#include <fmt/format.h>
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/shop/sheets.h"
+
+namespace kranich::shop {
+
+inline constexpr double mm = 1000;
+
+inline std::string caution() {
+  return "For planning: local rules and licensed persons decide; structure that carries people needs their "
+         "check "
+         "and a proof test.";
+}
+
+//! Makes the sheets of one design: holds what all of them need to say.
+class Maker {
+ public:
+  using Made = std::variant<Drawing, std::string>;
+  Maker(const Design& d, const Assessment& a, std::string state) : d_(d), a_(a), state_(std::move(state)) {}
+
+  std::vector<Sheet> all() {
+    put("jig", "Jig sheet", jig());
+    put("cut-list", "Cut list", cut_list());
+    put("hardware", "Hardware list", hardware());
+    if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
+    for (const LegName name : {LegName::main, LegName::third}) {
+      const Leg& leg = d_.gear.leg(name);
+      const std::string word = d_.leg_word(name);
+      const std::string id = name == LegName::main ? "main" : "third";
+      for (size_t i = 1; i < leg.tubes.size(); ++i)
+        put("cope:" + id + ":" + leg.tubes[i].name,
+            fmt::format("Cope of {} on {}, {}", leg.tubes[i].name, leg.tubes[0].name, word),
+            cope(leg, leg.tubes[i], leg.tubes[0]));
+      for (const auto& j : leg.joints)
+        if (j.kind != JointKind::pin && j.kind != JointKind::post)
+          put("plate:" + id + ":" + j.name, fmt::format("{}, {}", j.name, word), plate(j));
+      if (leg.retraction.fitted) {
+        put("unit:" + id, "Plate of the retract unit, " + word, unit_plate(leg));
+        put("well:" + id,
+            "Cut-out of the " + (leg.retraction.well.name.empty() ? "well" : leg.retraction.well.name),
+            well(leg));
+      }
+      if (leg.spring.kind == SpringKind::bending) {
+        if (leg.spring.bent.form == BentForm::wire) {
+          put("bend:" + id, "Bending plan of the wire, " + word, wire(leg));
+        } else {
+          put("outline:" + id, "Outline laid flat, " + word, outline(leg));
+          put("mould:" + id, "Section of the mould, " + word, mould(leg));
+        }
+      }
+    }
+    put("steps", "Steps and cautions", steps());
+    return std::move(sheets_);
+  }
+
+ private:
+  void put(const std::string& id, const std::string& title, Made made) {
+    if (auto* drawing = std::get_if<Drawing>(&made)) {
+      drawing->title = title;
+      drawing->state = state_;
+    }
+    sheets_.push_back({id, title, std::move(made)});
+  }
+  std::string say(double si, Kind kind) const { return format_quantity(si, kind, d_.units); }
+  std::string length(double si) const { return say(si, Kind::length); }
+  std::string unit() const { return std::string(display_unit(Kind::length, d_.units).symbol); }
+  std::string number(double si) const { return format_number(si, Kind::length, d_.units); }
+  std::string angle(double rad) const { return std::isfinite(rad) ? say(rad, Kind::angle) : "–"; }
+
+  Made jig() const;
+
+  Made cut_list() const;
+
+  Made hardware() const;
+
+  Made lay_up() const;
+
+  Made cope(const Leg& leg, const Tube& cut, const Tube& main) const;
+
+  Made plate(const Joint& j) const;
+
+  Made unit_plate(const Leg& leg) const;
+
+  Made well(const Leg& leg) const;
+
+  Made wire(const Leg& leg) const;
+
+  Made outline(const Leg& leg) const;
+
+  Made mould(const Leg& leg) const;
+
+  Made steps() const;
+
+  const Design& d_;
+  const Assessment& a_;
+  std::string state_;
+  std::vector<Sheet> sheets_;
+};
+
+}  // namespace kranich::shop

@@ -1,0 +1,195 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What every station must do, tried on the new ones: keys, units, pinning, limits of one's own, variants,
+//! small and dark windows, exports.
+#include <QComboBox>
+#include <QFile>
+#include <QLabel>
+#include <QTableWidget>
+#include <QTemporaryDir>
+
+#include "app/print/report.h"
+#include "bench.h"
+#include "core/io/variants.h"
+
+using namespace kranich;
+using namespace kranich::app;
+
+namespace {
+
+const Finding* part(const Bench& b, const std::string& subject) {
+  for (const auto& f : b.document.assessment().findings)
+    if (f.measure_id == "leg.margin" && f.subject == subject) return &f;
+  return nullptr;
+}
+void press(Bench& b, const char* name) {
+  QTest::mouseClick(b.find<QPushButton>(QString::fromLatin1(name)), Qt::LeftButton);
+  b.settle();
+}
+//! Share of a picture that is not its most frequent colour.
+double drawn_on(const QImage& image) {
+  QHash<QRgb, int> count;
+  for (int y = 0; y < image.height(); y += 3)
+    for (int x = 0; x < image.width(); x += 3) ++count[image.pixel(x, y)];
+  int most = 0;
+  int all = 0;
+  for (const int n : count) {
+    most = std::max(most, n);
+    all += n;
+  }
+  return 1 - static_cast<double>(most) / all;
+}
+
+}  // namespace
+
+TEST_CASE("the leg's handles are reached by Tab and moved by the arrow keys", "[window]") {
+  Bench b("Wheatear");
+  auto& page = b.go(Station::leg);
+  page.board()->setFocus();
+  for (int i = 0; i < 30 && page.board()->focused_handle() != "tube-top:0"; ++i)
+    QTest::keyClick(page.board(), Qt::Key_Tab);
+  REQUIRE(page.board()->focused_handle() == "tube-top:0");
+  const double x = b.value("/gear/main/tubes/0/top/x_m");
+  QTest::keyClick(page.board(), Qt::Key_Right);
+  CHECK(b.value("/gear/main/tubes/0/top/x_m") == Approx(x + 0.001));
+  QTest::keyClick(page.board(), Qt::Key_Up, Qt::ShiftModifier);
+  CHECK(b.value("/gear/main/tubes/0/top/z_m") == Approx(-0.3 + 0.010));
+  QTest::keyClick(page.board(), Qt::Key_Left, Qt::AltModifier);
+  CHECK(b.value("/gear/main/tubes/0/top/x_m") == Approx(x + 0.0009));
+  CHECK(page.board()->accessibleDescription().contains("front leg"));
+}
+
+TEST_CASE("Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the sequence", "[window]") {
+  Bench b("Dunnock");
+  const auto on = [&](int key, Station station) {
+    QTest::keyClick(b.window.get(), static_cast<Qt::Key>(key), Qt::ControlModifier);
+    return QTest::qWaitFor([&] { return b.window->page(station)->isVisible(); }, 2000);
+  };
+  CHECK(on(Qt::Key_5, Station::leg));
+  CHECK(on(Qt::Key_6, Station::swing));
+  CHECK(on(Qt::Key_7, Station::sequence));
+  CHECK(on(Qt::Key_4, Station::spring));
+}
+
+TEST_CASE("in inches the leg, its sheets and its readings say inches and mean the same") {
+  Bench b("Wheatear");
+  b.go(Station::leg);
+  auto* table = b.find<QTableWidget>("true-lengths");
+  const double margin = part(b, "main leg, rear leg")->value;
+  QTest::mouseClick(b.find<QPushButton>("units"), Qt::LeftButton);
+  b.settle();
+  CHECK(table->horizontalHeaderItem(3)->text().contains("in"));
+  CHECK(table->item(0, 3)->text().toDouble() == Approx(683.6 / 25.4).epsilon(1e-3));
+  CHECK(part(b, "main leg, rear leg")->value == Approx(margin));
+  b.type("/gear/main/axle_diameter_m", "1 1/4");
+  CHECK(b.value("/gear/main/axle_diameter_m") == Approx(0.03175));
+  b.go(Station::spring);
+  press(b, "view-bump");
+  CHECK(b.find<QLabel>("bump-says")->text().contains("lbf"));
+}
+
+TEST_CASE("a pinned design shows what a thinner tube costs") {
+  Bench b("Wheatear");
+  b.go(Station::leg);
+  b.document.pin();
+  const auto before = part(b, "main leg, rear leg")->value;
+  b.type("/gear/main/tubes/1/diameter_m", "34");
+  REQUIRE(b.document.pinned_assessment());
+  const Finding* pinned = same_check(b.document.pinned_assessment(), *part(b, "main leg, rear leg"));
+  REQUIRE(pinned);
+  CHECK(pinned->value == Approx(before));
+  CHECK(part(b, "main leg, rear leg")->value < before);
+}
+
+TEST_CASE("a limit of one's own decides for the leg too") {
+  Bench b("Dunnock");
+  b.go(Station::leg);
+  REQUIRE(part(b, "main leg, leg")->verdict == Verdict::holds);
+  b.document.edit("own limit", [](Design& d) {
+    OwnLimit l;
+    l.measure = "leg.margin";
+    l.reason = "the inspector wants half again";
+    l.lower = Given(0.5);
+    d.own_limits.push_back(l);
+  });
+  b.settle();
+  CHECK(part(b, "main leg, leg")->verdict == Verdict::fails);
+  CHECK(part(b, "main leg, leg")->limit.source.find("inspector") != std::string::npos);
+  CHECK(part(b, "nose leg, leg")->verdict != Verdict::fails);
+}
+
+TEST_CASE("every view of Spring and Leg draws something, small and dark, with every leg") {
+  for (const QString demo : {"Dunnock", "Redshank", "Wheatear"}) {
+    Bench b(demo);
+    b.window->resize(1100, 700);
+    for (const bool dark : {false, true}) {
+      b.window->set_dark(dark);
+      b.settle();
+      for (const char* leg : {"leg-main", "leg-third"}) {
+        auto& page = b.go(Station::leg);
+        press(b, leg);
+        INFO(demo.toStdString() << " " << leg << (dark ? " dark" : ""));
+        CHECK(drawn_on(page.board()->grab().toImage()) > 0.02);
+      }
+      for (const char* leg : {"spring-main", "spring-third"})
+        for (const char* view : {"view-landing", "view-bump", "view-bench"}) {
+          auto& page = b.go(Station::spring);
+          press(b, leg);
+          press(b, view);
+          INFO(demo.toStdString() << " " << leg << " " << view << (dark ? " dark" : ""));
+          CHECK(drawn_on(page.board()->grab().toImage()) > 0.02);
+          CHECK(page.board()->width() >= 480);
+        }
+    }
+    b.window->set_dark(false);
+  }
+}
+
+TEST_CASE("no text of the panel runs out of it") {
+  Bench b("Dunnock");
+  for (const Station s : {Station::spring, Station::leg}) {
+    auto& page = b.go(s);
+    for (const auto* scroll : page.findChildren<QScrollArea*>()) {
+      if (scroll->width() != 330) continue;
+      CHECK(scroll->widget()->minimumSizeHint().width() <= scroll->viewport()->width());
+    }
+  }
+}
+
+TEST_CASE("the report and the table of figures hold the leg's findings") {
+  Bench b("Wheatear");
+  QTemporaryDir folder;
+  REQUIRE_FALSE(write_report(b.document, folder.filePath("report.pdf")));
+  CHECK(QFile(folder.filePath("report.pdf")).size() > 20000);
+  REQUIRE_FALSE(write_figures(b.document, folder.filePath("figures.csv")));
+  QFile figures(folder.filePath("figures.csv"));
+  REQUIRE(figures.open(QIODevice::ReadOnly));
+  const QByteArray text = figures.readAll();
+  CHECK(text.contains("leg.margin"));
+  CHECK(text.contains("\"main leg, rear leg\""));
+  CHECK(text.contains("spring.bump_factor"));
+  CHECK(text.contains("leg.square"));
+}
+
+TEST_CASE("variants differ by their tubes") {
+  Bench b("Wheatear");
+  b.document.edit("keep", [](Design& d) { keep_variant(d, "thick", ""); });
+  b.type("/gear/main/tubes/0/wall_m", "1.5");
+  const auto thick = variant(b.document.design(), "thick");
+  REQUIRE(thick);
+  CHECK(thick->gear.main.tubes[0].wall == Approx(0.0025));
+  CHECK(b.value("/gear/main/tubes/0/wall_m") == Approx(0.0015));
+  const auto there = assess(*thick);
+  for (const auto& f : there.findings)
+    if (f.measure_id == "leg.margin" && f.subject == "main leg, front leg")
+      CHECK(f.value > part(b, "main leg, front leg")->value);
+}
+
+TEST_CASE("the rail counts what fails in the leg") {
+  Bench b("Dunnock");
+  b.type("/gear/main/tube_wall_m", "1.2");
+  auto* rail = b.find<QAbstractButton>("rail:leg");
+  CHECK(rail->accessibleName().contains("1 fail"));
+  b.document.undo();
+  b.settle();
+  CHECK(rail->accessibleName().contains("0 fail"));
+}
