@@ -69,6 +69,16 @@ struct Bench {
     if (enter) QTest::keyClick(field, Qt::Key_Return);
     settle();
   }
+  void press(const char* name) {
+    QTest::mouseClick(find<QPushButton>(QString::fromLatin1(name)), Qt::LeftButton);
+    settle();
+  }
+  //! What a part of a leg is left with: "main leg, axle".
+  const Finding* part(const std::string& subject) const {
+    for (const auto& f : document.assessment().findings)
+      if (f.measure_id == "leg.margin" && f.subject == subject) return &f;
+    return nullptr;
+  }
   double value(std::string_view path) const { return value_at(document.design(), path); }
   const Finding* worst(std::string_view id) const {
     for (const Finding* f : worst_of_each(document.assessment()))

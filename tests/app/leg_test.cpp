@@ -12,15 +12,6 @@ using namespace kranich::app;
 
 namespace {
 
-const Finding* part(const Bench& b, const std::string& subject) {
-  for (const auto& f : b.document.assessment().findings)
-    if (f.measure_id == "leg.margin" && f.subject == subject) return &f;
-  return nullptr;
-}
-void press(Bench& b, const char* name) {
-  QTest::mouseClick(b.find<QPushButton>(QString::fromLatin1(name)), Qt::LeftButton);
-  b.settle();
-}
 void choose(Bench& b, const QString& box, const QString& text) {
   auto* c = b.find<QComboBox>(box);
   const int i = c->findText(text);
@@ -51,8 +42,12 @@ TEST_CASE("the leg page tells true lengths, and the caution by the strengths") {
   CHECK(table->item(0, 3)->text() == "683.6");
   CHECK(table->item(1, 3)->text() == "751.3");
   CHECK(table->item(0, 8)->text() == "2");
+  bool between = false;
+  for (const auto* l : b.window->page(Station::leg)->findChildren<QLabel*>())
+    between = between || l->text().contains("front leg to rear leg: ");
+  CHECK(between);
   CHECK(b.find<QLabel>("leg-caution")->text().contains("licensed"));
-  press(b, "leg-third");
+  b.press("leg-third");
   CHECK(table->rowCount() == 1);
 }
 
@@ -66,7 +61,7 @@ TEST_CASE("a load case is chosen and told with its numbers") {
   CHECK(b.find<QLabel>("case-note")->text().contains("side load inboard"));
   CHECK(b.find<QLabel>("case-note")->text().contains("where the tyre meets the ground"));
   CHECK(page.board()->grab().toImage() != worst);
-  press(b, "leg-third");
+  b.press("leg-third");
   CHECK(cases->count() == 4);
   CHECK(cases->currentIndex() == 0);
 }
@@ -75,15 +70,15 @@ TEST_CASE("a tube's upper end is dragged and its strength follows") {
   Bench b("Wheatear");
   auto& page = b.go(Station::leg);
   const double before = b.value("/gear/main/tubes/1/top/x_m");
-  const double left = part(b, "main leg, rear leg")->value;
+  const double left = b.part("main leg, rear leg")->value;
   const QString length = b.find<QTableWidget>("true-lengths")->item(1, 3)->text();
   b.drag(page, "tube-top:1", QPoint(30, 0));
   CHECK(b.value("/gear/main/tubes/1/top/x_m") > before);
-  CHECK(part(b, "main leg, rear leg")->value != left);
+  CHECK(b.part("main leg, rear leg")->value != left);
   CHECK(b.find<QTableWidget>("true-lengths")->item(1, 3)->text() != length);
   b.document.undo();
   b.settle();
-  CHECK(part(b, "main leg, rear leg")->value == Approx(left));
+  CHECK(b.part("main leg, rear leg")->value == Approx(left));
 }
 
 TEST_CASE("the brace is dragged from ahead and from the side") {
@@ -100,13 +95,13 @@ TEST_CASE("the brace is dragged from ahead and from the side") {
 TEST_CASE("another material, another margin; one not in the table is not taken as something") {
   Bench b("Dunnock");
   b.go(Station::leg);
-  const double steel = part(b, "main leg, leg")->value;
+  const double steel = b.part("main leg, leg")->value;
   choose(b, "material:/gear/main/material", "mild steel");
-  CHECK(part(b, "main leg, leg")->value < steel);
+  CHECK(b.part("main leg, leg")->value < steel);
   CHECK(b.find<QComboBox>("material:/gear/main/material")->toolTip().contains("confirm with your supplier"));
   b.document.edit("odd", [](Design& d) { d.gear.main.material = "cheese"; });
   b.settle();
-  CHECK(part(b, "main leg, leg")->verdict == Verdict::unknown);
+  CHECK(b.part("main leg, leg")->verdict == Verdict::unknown);
   CHECK(b.find<QComboBox>("material:/gear/main/material")->currentText().contains("not in the table"));
 }
 
@@ -114,22 +109,22 @@ TEST_CASE("a wall too thin fails, and a cure put in mends it") {
   Bench b("Dunnock");
   auto& page = b.go(Station::leg);
   b.type("/gear/main/tube_wall_m", "1.5");
-  const auto* f = part(b, "main leg, leg");
+  const auto* f = b.part("main leg, leg");
   REQUIRE(f->verdict == Verdict::fails);
   page.findings()->choose(f->key());
   REQUIRE(QTest::qWaitFor([&] { return page.findings()->cure_count() > 0; }, 5000));
   CHECK(page.findings()->why().contains("upper end"));
   b.type("/gear/main/tube_wall_m", "4");
-  CHECK(part(b, "main leg, leg")->verdict == Verdict::holds);
+  CHECK(b.part("main leg, leg")->verdict == Verdict::holds);
 }
 
 TEST_CASE("load factors and the local rule are the builder's") {
   Bench b("Dunnock");
   b.go(Station::leg);
-  const double left = part(b, "main leg, leg")->value;
+  const double left = b.part("main leg, leg")->value;
   b.type("/load_factors/ultimate", "2.5");
-  CHECK(part(b, "main leg, leg")->value < left);
-  CHECK(part(b, "main leg, leg")->assumption.find("club inspector") != std::string::npos);
+  CHECK(b.part("main leg, leg")->value < left);
+  CHECK(b.part("main leg, leg")->assumption.find("club inspector") != std::string::npos);
   b.type("/load_factors/ultimate", "0.5");
   CHECK(b.value("/load_factors/ultimate") == Approx(2.5));  // below 1 is refused
 }
@@ -137,22 +132,22 @@ TEST_CASE("load factors and the local rule are the builder's") {
 TEST_CASE("joints are typed in a list, and every cell is checked") {
   Bench b("Redshank");
   b.go(Station::leg);
-  press(b, "open-leg-lists");
+  b.press("open-leg-lists");
   auto* joints = list(b, "/gear/main/joints");
   REQUIRE(joints->rowCount() == 2);
   CHECK(joints->item(0, 0)->text() == "unit bolts");
   auto* bolts = list(b, "/gear/main/joints/0/fasteners");
   REQUIRE(bolts->rowCount() == 4);
-  const double left = part(b, "main leg, unit bolts")->value;
+  const double left = b.part("main leg, unit bolts")->value;
   for (int r = 0; r < 4; ++r) bolts->item(r, column(bolts, "diameter"))->setText("2");
   b.settle();
-  CHECK(part(b, "main leg, unit bolts")->value < left);
+  CHECK(b.part("main leg, unit bolts")->value < left);
   bolts->item(0, 0)->setText("wide");
   b.settle();
   CHECK(b.value("/gear/main/joints/0/fasteners/0/u_m") == Approx(-0.027));
   joints->item(0, column(joints, "Of"))->setText("blind rivet, ordinary");
   b.settle();
-  CHECK(part(b, "main leg, unit bolts")->remark.find("structural") != std::string::npos);
+  CHECK(b.part("main leg, unit bolts")->remark.find("structural") != std::string::npos);
   joints->item(0, column(joints, "Held by"))->setText("string");
   b.settle();
   CHECK(b.document.design().gear.main.joints[0].kind == JointKind::fasteners);
@@ -161,7 +156,7 @@ TEST_CASE("joints are typed in a list, and every cell is checked") {
 TEST_CASE("a material of one's own is added and used") {
   Bench b("Dunnock");
   b.go(Station::leg);
-  press(b, "open-leg-lists");
+  b.press("open-leg-lists");
   auto* tabs = b.find<QTabWidget>("leg-tabs");
   CHECK(tabs->count() == 4);
   tabs->setCurrentIndex(1);
@@ -177,15 +172,15 @@ TEST_CASE("a material of one's own is added and used") {
   own->item(0, column(own, "Yields"))->setText("900 MPa");
   own->item(0, column(own, "Breaks"))->setText("1100");
   b.settle();
-  const double left = part(b, "main leg, leg")->value;
+  const double left = b.part("main leg, leg")->value;
   choose(b, "material:/gear/main/material", "club steel");
-  CHECK(part(b, "main leg, leg")->value > left);
+  CHECK(b.part("main leg, leg")->value > left);
 }
 
 TEST_CASE("jig and bar are read out in words to act on") {
   Bench b("Wheatear");
   b.go(Station::leg);
-  press(b, "open-leg-lists");
+  b.press("open-leg-lists");
   b.find<QTabWidget>("leg-tabs")->setCurrentIndex(2);
   b.settle();
   auto* jig = b.find<QLabel>("jig-says");
@@ -204,7 +199,7 @@ TEST_CASE("jig and bar are read out in words to act on") {
 TEST_CASE("plies are ticked off") {
   Bench b("Dunnock");
   b.go(Station::leg);
-  press(b, "open-leg-lists");
+  b.press("open-leg-lists");
   b.find<QTabWidget>("leg-tabs")->setCurrentIndex(3);
   auto* plies = list(b, "/plies");
   REQUIRE(plies->rowCount() == 3);
@@ -217,14 +212,14 @@ TEST_CASE("plies are ticked off") {
 TEST_CASE("a leg that bends shows its own fields and its line as handles") {
   Bench b("Redshank");
   auto& page = b.go(Station::leg);
-  press(b, "leg-third");
+  b.press("leg-third");
   CHECK(page.findChild<QLineEdit*>("field:/gear/third/spring/bent/wire_diameter_m")->isVisible());
-  const double left = part(b, "tail leg, leg")->value;
+  const double left = b.part("tail leg, leg")->value;
   b.drag(page, "bent:1", QPoint(0, -14));
-  CHECK(part(b, "tail leg, leg")->value != Approx(left));
+  CHECK(b.part("tail leg, leg")->value != Approx(left));
   b.document.undo();
   b.settle();
-  CHECK(part(b, "tail leg, leg")->value == Approx(left));
+  CHECK(b.part("tail leg, leg")->value == Approx(left));
 }
 
 TEST_CASE("a blank project asks for what the leg page needs") {
@@ -238,4 +233,23 @@ TEST_CASE("a blank project asks for what the leg page needs") {
     unknown += f.measure_id == "leg.margin" && f.verdict == Verdict::unknown;
   CHECK(unknown == 2);
   CHECK(b.find<QTableWidget>("true-lengths")->rowCount() == 0);
+}
+
+TEST_CASE("a cord's curve and a metered orifice are typed in lists") {
+  Bench b("Wheatear");
+  b.go(Station::leg);
+  b.press("open-leg-lists");
+  auto* curve = list(b, "/gear/main/spring/cord/curve");
+  REQUIRE(curve->rowCount() == 7);
+  const double sag = b.worst("spring.sag")->value;
+  for (int r = 1; r < 7; ++r) {
+    const double load = b.value("/gear/main/spring/cord/curve/" + std::to_string(r) + "/load_N");
+    curve->item(r, column(curve, "Load"))->setText(QString::number(0.8 * load));
+  }
+  b.settle();
+  CHECK(b.worst("spring.sag")->value > sag);
+  curve->item(2, column(curve, "Load"))->setText("1");  // a curve must rise
+  b.settle();
+  CHECK(b.worst("stance.third_load")->remark.find("rises") != std::string::npos);
+  CHECK(list(b, "/gear/main/spring/metered")->rowCount() == 0);
 }

@@ -16,15 +16,6 @@ using namespace kranich::app;
 
 namespace {
 
-const Finding* part(const Bench& b, const std::string& subject) {
-  for (const auto& f : b.document.assessment().findings)
-    if (f.measure_id == "leg.margin" && f.subject == subject) return &f;
-  return nullptr;
-}
-void press(Bench& b, const char* name) {
-  QTest::mouseClick(b.find<QPushButton>(QString::fromLatin1(name)), Qt::LeftButton);
-  b.settle();
-}
 //! Share of a picture that is not its most frequent colour.
 double drawn_on(const QImage& image) {
   QHash<QRgb, int> count;
@@ -74,16 +65,16 @@ TEST_CASE("in inches the leg, its sheets and its readings say inches and mean th
   Bench b("Wheatear");
   b.go(Station::leg);
   auto* table = b.find<QTableWidget>("true-lengths");
-  const double margin = part(b, "main leg, rear leg")->value;
+  const double margin = b.part("main leg, rear leg")->value;
   QTest::mouseClick(b.find<QPushButton>("units"), Qt::LeftButton);
   b.settle();
   CHECK(table->horizontalHeaderItem(3)->text().contains("in"));
   CHECK(table->item(0, 3)->text().toDouble() == Approx(683.6 / 25.4).epsilon(1e-3));
-  CHECK(part(b, "main leg, rear leg")->value == Approx(margin));
+  CHECK(b.part("main leg, rear leg")->value == Approx(margin));
   b.type("/gear/main/axle_diameter_m", "1 1/4");
   CHECK(b.value("/gear/main/axle_diameter_m") == Approx(0.03175));
   b.go(Station::spring);
-  press(b, "view-bump");
+  b.press("view-bump");
   CHECK(b.find<QLabel>("bump-says")->text().contains("lbf"));
 }
 
@@ -91,19 +82,19 @@ TEST_CASE("a pinned design shows what a thinner tube costs") {
   Bench b("Wheatear");
   b.go(Station::leg);
   b.document.pin();
-  const auto before = part(b, "main leg, rear leg")->value;
+  const auto before = b.part("main leg, rear leg")->value;
   b.type("/gear/main/tubes/1/diameter_m", "34");
   REQUIRE(b.document.pinned_assessment());
-  const Finding* pinned = same_check(b.document.pinned_assessment(), *part(b, "main leg, rear leg"));
+  const Finding* pinned = same_check(b.document.pinned_assessment(), *b.part("main leg, rear leg"));
   REQUIRE(pinned);
   CHECK(pinned->value == Approx(before));
-  CHECK(part(b, "main leg, rear leg")->value < before);
+  CHECK(b.part("main leg, rear leg")->value < before);
 }
 
 TEST_CASE("a limit of one's own decides for the leg too") {
   Bench b("Dunnock");
   b.go(Station::leg);
-  REQUIRE(part(b, "main leg, leg")->verdict == Verdict::holds);
+  REQUIRE(b.part("main leg, leg")->verdict == Verdict::holds);
   b.document.edit("own limit", [](Design& d) {
     OwnLimit l;
     l.measure = "leg.margin";
@@ -112,9 +103,9 @@ TEST_CASE("a limit of one's own decides for the leg too") {
     d.own_limits.push_back(l);
   });
   b.settle();
-  CHECK(part(b, "main leg, leg")->verdict == Verdict::fails);
-  CHECK(part(b, "main leg, leg")->limit.source.find("inspector") != std::string::npos);
-  CHECK(part(b, "nose leg, leg")->verdict != Verdict::fails);
+  CHECK(b.part("main leg, leg")->verdict == Verdict::fails);
+  CHECK(b.part("main leg, leg")->limit.source.find("inspector") != std::string::npos);
+  CHECK(b.part("nose leg, leg")->verdict != Verdict::fails);
 }
 
 TEST_CASE("every view of Spring and Leg draws something, small and dark, with every leg") {
@@ -126,15 +117,15 @@ TEST_CASE("every view of Spring and Leg draws something, small and dark, with ev
       b.settle();
       for (const char* leg : {"leg-main", "leg-third"}) {
         auto& page = b.go(Station::leg);
-        press(b, leg);
+        b.press(leg);
         INFO(demo.toStdString() << " " << leg << (dark ? " dark" : ""));
         CHECK(drawn_on(page.board()->grab().toImage()) > 0.02);
       }
       for (const char* leg : {"spring-main", "spring-third"})
         for (const char* view : {"view-landing", "view-bump", "view-bench"}) {
           auto& page = b.go(Station::spring);
-          press(b, leg);
-          press(b, view);
+          b.press(leg);
+          b.press(view);
           INFO(demo.toStdString() << " " << leg << " " << view << (dark ? " dark" : ""));
           CHECK(drawn_on(page.board()->grab().toImage()) > 0.02);
           CHECK(page.board()->width() >= 480);
@@ -181,7 +172,7 @@ TEST_CASE("variants differ by their tubes") {
   const auto there = assess(*thick);
   for (const auto& f : there.findings)
     if (f.measure_id == "leg.margin" && f.subject == "main leg, front leg")
-      CHECK(f.value > part(b, "main leg, front leg")->value);
+      CHECK(f.value > b.part("main leg, front leg")->value);
 }
 
 TEST_CASE("the rail counts what fails in the leg") {

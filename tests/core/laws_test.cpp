@@ -316,3 +316,13 @@ TEST_CASE("the bench's ladder climbs without lift, a model by half the step") {
   const auto r = spring::drop(free, spring::sink_speed_of_drop(*aircraft.ladder.just_bottoms));
   CHECK(r.stroke_used == Approx(free.travel).epsilon(1e-3));
 }
+
+TEST_CASE("the ladder names the first height at which a leg that bends takes a set") {
+  auto m = oleo();
+  m.lift_ratio = 0;
+  const auto ladder = spring::drop_ladder(m, 0.02, 0.02, 1, 0, 0.5 * m.travel);
+  REQUIRE(ladder.first_that_yields);
+  for (size_t i = 0; i < ladder.height.size(); ++i)
+    CHECK((ladder.result[i].stroke_used > 0.5 * m.travel) == (ladder.height[i] >= *ladder.first_that_yields));
+  CHECK_FALSE(spring::drop_ladder(m, 0.02, 0.02, 1).first_that_yields);
+}

@@ -377,3 +377,25 @@ TEST_CASE("typical materials have what their kind needs, marked as defaults") {
   const auto& wire = *force::find_material({}, "music wire");
   CHECK(force::allowable_of(wire, 0.001, false).ultimate > force::allowable_of(wire, 0.006, false).ultimate);
 }
+
+TEST_CASE("the stress along a leg is there for every bar of every case, its greatest the part's own") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
+    const auto a = assess(demo(name));
+    for (const auto& s : a.strengths) {
+      INFO(name);
+      REQUIRE(s.structure.stress.size() == s.cases.cases.size());
+      double most = 0;
+      for (const auto& bars : s.structure.stress) {
+        REQUIRE(bars.size() == s.structure.bars.size());
+        for (const double v : bars) {
+          CHECK(v >= 0);
+          most = std::max(most, v);
+        }
+      }
+      double of_parts = 0;
+      for (const auto& p : s.structure.parts)
+        if (p.decides.rfind("bending", 0) == 0 && p.part != "axle") of_parts = std::max(of_parts, p.stress);
+      if (of_parts > 0) CHECK(most >= of_parts * (1 - 1e-9));
+    }
+  }
+}

@@ -89,6 +89,7 @@ void LegPane::draw(Sheet& s) {
   s.ground(l.axle.z - l.wheel.diameter / 2);
   draw_wheel(s, l);
   if (!r) return;
+  if (which) draw_stress(s, *r, *which);
   if (which) draw_deflection(s, *r, *which);
   draw_members(s, *r);
   draw_joints(s, l, *r);
@@ -179,6 +180,36 @@ void LegPane::draw_joints(Sheet& s, const Leg& l, const LegStrength& r) const {
             ink_of(verdict), (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
             {right ? -18.0 : 18.0, (y - at.y()) / s.unit()}, 8);
   }
+}
+
+//! The stress along the leg as a wash beside it, as wide as it is high, its greatest told.
+void LegPane::draw_stress(Sheet& s, const LegStrength& r, size_t which) const {
+  const auto& all = r.structure;
+  if (which >= all.stress.size() || all.stress[which].size() != all.bars.size() || all.bars.empty()) return;
+  const auto& stress = all.stress[which];
+  const auto most = static_cast<size_t>(std::max_element(stress.begin(), stress.end()) - stress.begin());
+  if (!(stress[most] > 0)) return;
+  QColor wash = Theme::now().accent;
+  wash.setAlpha(46);
+  const double widest = 34 * s.unit();
+  QPointF told;
+  for (size_t i = 0; i < all.bars.size(); ++i) {
+    const QPointF a = s.frame().to_device(map(all.bars[i].from));
+    const QPointF b = s.frame().to_device(map(all.bars[i].to));
+    const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
+    if (length < 1) continue;
+    const QPointF aside =
+        QPointF(a.y() - b.y(), b.x() - a.x()) / length * (widest * stress[i] / stress[most]);
+    s.no_pen();
+    s.fill(wash);
+    s.painter().drawPolygon(QPolygonF({a, b, b + aside, a + aside}));
+    if (i == most) told = (a + b) / 2 + aside;
+  }
+  if (view_ != View::ahead || told.isNull()) return;
+  s.painter().setFont(text_font(8));
+  s.painter().setPen(ink_colour(Ink::accent));
+  s.painter().drawText(told + QPointF(told.x() < s.frame().device().center().x() ? -64 : 6, 4) * s.unit(),
+                       document_.say(stress[most], Kind::stress));
 }
 
 void LegPane::draw_deflection(Sheet& s, const LegStrength& r, size_t which) const {

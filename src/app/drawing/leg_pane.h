@@ -34,6 +34,7 @@ class LegPane : public Pane {
   void draw_members(Sheet& sheet, const LegStrength& s) const;
   void draw_joints(Sheet& sheet, const Leg& l, const LegStrength& s) const;
   void draw_load(Sheet& sheet, const Leg& l, const LegStrength& s, size_t which) const;
+  void draw_stress(Sheet& sheet, const LegStrength& s, size_t which) const;
   void draw_deflection(Sheet& sheet, const LegStrength& s, size_t which) const;
   void call_out_worst(Sheet& sheet, const LegStrength& s) const;
   View view_;

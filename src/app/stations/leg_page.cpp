@@ -14,6 +14,7 @@
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/material_row.h"
+#include "core/leg/geometry.h"
 #include "core/shop/sheets.h"
 
 namespace kranich::app {
@@ -198,11 +199,18 @@ class LegPage : public StationPage {
       }
     }
     lengths_->resizeColumnsToContents();
+    QString between;
+    for (size_t i = 1; i < members.size(); ++i)
+      between += tr(" · %1 to %2: %3")
+                     .arg(text_of(members[0].name), text_of(members[i].name),
+                          document_.say(leg::angle_between(members[0].line, members[i].line), Kind::angle));
     lengths_note_->setText(
-        members.empty() ? tr("<b>True lengths and angles</b> &nbsp; a leg that bends has its outline and "
-                             "bending plan among the sheets")
-                        : tr("<b>True lengths and angles</b> &nbsp; results of attach points, axle and tyre, "
-                             "not inputs; drill angles against hinge line and axle, 90° is square"));
+        members.empty()
+            ? tr("<b>True lengths and angles</b> &nbsp; a leg that bends has its outline and "
+                 "bending plan among the sheets")
+            : tr("<b>True lengths and angles</b> &nbsp; results, not inputs; drill angles against hinge "
+                 "line and axle, 90° is square%1")
+                  .arg(between));
     refresh_cases();
     board()->update();
   }

@@ -357,8 +357,14 @@ class SpringPage : public StationPage {
       if (!l || !l->model) ladder_->setText({});
       return;
     }
+    // A leg that bends takes a set where its stress at the stop, in proportion, is used up.
+    double yields_at = std::numeric_limits<double>::infinity();
+    for (const auto& f : document_.assessment().findings)
+      if (f.measure_id == "spring.bend_margin" && f.subject == document_.design().leg_word(leg_) &&
+          std::isfinite(f.value))
+        yields_at = (1 + f.value) * l->model->travel;
     const auto b = spring::bench_ladder(*l->model, document_.design().is_model(),
-                                        document_.design().landing.load_factor);
+                                        document_.design().landing.load_factor, yields_at);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(b.step));
     s += b.ladder.first_that_bottoms
@@ -367,9 +373,18 @@ class SpringPage : public StationPage {
              : tr("does not bottom up to %1").arg(length(b.top));
     if (b.ladder.first_over_factor)
       s += tr("; over the load factor from %1").arg(length(*b.ladder.first_over_factor));
+    if (b.ladder.first_that_yields) s += tr("; takes a set from %1").arg(length(*b.ladder.first_that_yields));
     s +=
         tr(". Remove people and propeller, guard the sides, catch the rebound, start low, inspect after "
            "every drop.");
+    if (const auto* drop = trace_.of(leg_))
+      s += tr("<br><b>After the landing</b> it comes back at %1%2%3.")
+               .arg(document_.say(drop->rebound_speed, Kind::speed),
+                    drop->hop_height > 1e-4 ? tr(", hops %1").arg(length(drop->hop_height))
+                                            : tr(", the tyre stays down"),
+                    std::isfinite(drop->settling_time)
+                        ? tr(", at rest after %1").arg(document_.say(drop->settling_time, Kind::time))
+                        : tr(", still rocking at the end"));
     ladder_->setText(s);
   }
 

@@ -105,6 +105,19 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
        {"material", QObject::tr("Of")}},
       [](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
       [](std::vector<Tube>& list) { list.back().name = unused_name(list, "tube"); }, parent));
+  heading(QObject::tr("<b>Cord</b>, load of one strand over its stretch, as measured or from its maker"));
+  into->addWidget(table_of<CordPoint>(
+      document, base + "spring/cord/curve",
+      {{"stretch", QObject::tr("Stretch")}, {"load_N", QObject::tr("Load")}},
+      [](Design& d) -> std::vector<CordPoint>& { return d.gear.leg(which).spring.cord.curve; },
+      [](std::vector<CordPoint>&) {}, parent));
+  heading(
+      QObject::tr("<b>Metered orifice</b>, closing: its area over the stroke, instead of the one orifice"));
+  into->addWidget(table_of<MeteredPoint>(
+      document, base + "spring/metered",
+      {{"stroke_m", QObject::tr("Stroke")}, {"orifice_m2", QObject::tr("Orifice")}},
+      [](Design& d) -> std::vector<MeteredPoint>& { return d.gear.leg(which).spring.metered; },
+      [](std::vector<MeteredPoint>&) {}, parent));
   heading(QObject::tr("<b>Line of a leg that bends</b>, from its clamp to the axle"));
   into->addWidget(table_of<BentPoint>(
       document, base + "spring/bent/line",

@@ -151,7 +151,10 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
                    {"yields from", leaf.yield_load(), Kind::force}};
     one.assumption = "uniform leaf of the clamp's section, load across it";
     auto& ten = collect.add("spring.set_row", row.set.back() * held * out);
-    ten.working = {{"peak load by then", row.peak_load.back(), Kind::force},
+    ten.working = {{"after two", row.set[1] * held * out, Kind::length},
+                   {"after three", row.set[2] * held * out, Kind::length},
+                   {"after five", row.set[4] * held * out, Kind::length},
+                   {"peak load by then", row.peak_load.back(), Kind::force},
                    {"never stops adding above", leaf.endless_energy(), Kind::energy}};
     if (energy > leaf.endless_energy()) ten.remark = "every further landing adds to it";
   }

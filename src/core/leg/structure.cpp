@@ -264,7 +264,9 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
     const force::FrameResult* solved = &(*results)[ci];
     out.wheel_moved.push_back(solved->moved[static_cast<size_t>(m.wheel)]);
     auto& moved = out.moved.emplace_back();
+    auto& stresses = out.stress.emplace_back();
     for (const auto& member : m.members) {
+      stresses.push_back(0);
       const auto& b = m.frame.beams[member.beam];
       const auto from = static_cast<size_t>(b.from);
       const auto to = static_cast<size_t>(b.to);
@@ -277,6 +279,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
       for (const size_t end : {0u, 1u}) {
         const double stress =
             member.section.stress({e.tension, e.about_first[end], e.about_second[end], e.torque[end]});
+        stresses.back() = std::max(stresses.back(), stress);
         const auto check = against(stress, member.allowed, ultimate);
         at->offer(check.margin, end == 0 ? "bending with axial, upper end" : "bending with axial, lower end",
                   c.name, e.tension, stress, check.allowed, m.frame.nodes[end == 0 ? from : to]);
@@ -371,17 +374,37 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   const auto& bending = std::get<force::BendingLeg>(chain);
   const auto allowed = force::allowable_of(*force::find_material(d.materials, leg.spring.bent.material),
                                            bending.wire_diameter, false);
-  for (size_t i = 0; i + 1 < bending.points.size(); ++i)
-    out.bars.push_back({bending.points[i], bending.points[i + 1],
-                        bending.wire_diameter > 0 ? bending.wire_diameter : bending.thickness[i], "leg"});
   std::vector<force::AxleLoad> loads_of_cases;  // what acts at the ground adds its moment at the axle
   for (const auto& c : cases)
     loads_of_cases.push_back({c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force)});
   const auto each = force::bend_each(bending, loads_of_cases);
+  // The bars between the chain's nodes: the leg's points, and where loops sit.
+  if (!each.empty()) {
+    const auto& along = each.front().along;
+    size_t piece = 0;
+    double before = 0;
+    const auto point_at = [&](double way) {
+      while (piece + 2 < bending.points.size() &&
+             way > before + (bending.points[piece + 1] - bending.points[piece]).norm() + 1e-12) {
+        before += (bending.points[piece + 1] - bending.points[piece]).norm();
+        ++piece;
+      }
+      return Vec3(bending.points[piece] +
+                  (way - before) * (bending.points[piece + 1] - bending.points[piece]).normalized());
+    };
+    for (size_t i = 0; i + 1 < along.size(); ++i) {
+      const Vec3 from = point_at(along[i]);
+      const double thickness = bending.wire_diameter > 0 ? bending.wire_diameter : bending.thickness[piece];
+      out.bars.push_back({from, point_at(along[i + 1]), thickness, "leg"});
+    }
+  }
   for (size_t ci = 0; ci < each.size(); ++ci) {
     const LoadCase& c = cases[ci];
     const force::Bent* bent = &each[ci];
     out.wheel_moved.push_back(bent->moved);
+    auto& stresses = out.stress.emplace_back();
+    for (size_t i = 0; i + 1 < bent->stress.size(); ++i)
+      stresses.push_back(std::max(bent->stress[i], bent->stress[i + 1]));
     auto& moved = out.moved.emplace_back();
     for (size_t i = 0; i + 1 < bent->line.size(); ++i) moved.emplace_back(bent->line[i], bent->line[i + 1]);
     const auto check = against(bent->largest_stress, allowed, ultimate);

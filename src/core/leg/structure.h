@@ -53,8 +53,9 @@ struct Structure {
   std::vector<FastenerLoad> fasteners;
   //! Bars under the case of an index, deflected: ends as moved.
   std::vector<std::vector<std::pair<Vec3, Vec3>>> moved;
-  std::vector<Vec3> wheel_moved;  //!< wheel centre's displacement in each case
-  std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
+  std::vector<std::vector<double>> stress;  //!< of each bar in each case, greatest at its ends, limit, Pa
+  std::vector<Vec3> wheel_moved;            //!< wheel centre's displacement in each case
+  std::string mechanism;                    //!< why the frame cannot carry anything, empty where it can
 };
 
 //! Upper end of a leg: pivot, hinge, or top.

@@ -25,7 +25,7 @@ std::vector<MemberLine> members_of(const Design& d) {
     const auto add = [&](const std::string& part, const std::string& material, double diameter, double wall,
                          const Vec3& top, const Vec3& foot) {
       if (!top.allFinite() || !foot.allFinite() || (foot - top).norm() < 1e-6) return;
-      list.push_back({word, part, material, diameter, wall, leg::tube_geometry(top, foot),
+      list.push_back({word, part, material, diameter, wall, foot - top, leg::tube_geometry(top, foot),
                       pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
                       leg::drill_angle(foot - top, axle_line), name == LegName::main ? 2 : 1});
     };

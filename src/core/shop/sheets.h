@@ -29,6 +29,7 @@ std::string file_name(const Sheet& sheet);
 struct MemberLine {
   std::string leg, name, material;
   double diameter, wall;  //!< NaN where not given
+  Vec3 line;              //!< from top to foot
   leg::TubeGeometry geometry;
   double drill_top;   //!< acute angle to the hinge or pivot line; NaN where the leg has none
   double drill_axle;  //!< to the axle

@@ -282,7 +282,8 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
   return r;
 }
 
-Ladder drop_ladder(const DropModel& m, double first, double step, double top, double factor_allowed) {
+Ladder drop_ladder(const DropModel& m, double first, double step, double top, double factor_allowed,
+                   double yields_at) {
   Ladder ladder;
   DropRun run;
   run.duration = 0.8;
@@ -294,6 +295,7 @@ Ladder drop_ladder(const DropModel& m, double first, double step, double top, do
     const auto& r = ladder.result.back();
     if (factor_allowed > 0 && r.load_factor > factor_allowed && !ladder.first_over_factor)
       ladder.first_over_factor = height;
+    if (r.stroke_used > yields_at && !ladder.first_that_yields) ladder.first_that_yields = height;
     if (r.bottoms) {
       ladder.first_that_bottoms = height;
       break;
@@ -307,11 +309,11 @@ Ladder drop_ladder(const DropModel& m, double first, double step, double top, do
   return ladder;
 }
 
-BenchLadder bench_ladder(DropModel m, bool of_a_model, double factor_allowed) {
+BenchLadder bench_ladder(DropModel m, bool of_a_model, double factor_allowed, double yields_at) {
   m.lift_ratio = 0;
   const double step = of_a_model ? 0.05 : 0.1;
   const double top = 1.5;
-  return {step, top, drop_ladder(m, step, step, top, factor_allowed)};
+  return {step, top, drop_ladder(m, step, step, top, factor_allowed, yields_at)};
 }
 
 }  // namespace kranich::spring

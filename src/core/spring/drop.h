@@ -11,6 +11,7 @@
 #pragma once
 
 #include <functional>
+#include <limits>
 #include <optional>
 #include <vector>
 
@@ -81,10 +82,13 @@ struct Ladder {
   std::vector<double> height;
   std::vector<DropResult> result;
   std::optional<double> first_that_bottoms, first_over_factor;  //!< of the steps
-  std::optional<double> just_bottoms;                           //!< height at which the stop is just met
+  std::optional<double> first_that_yields;  //!< of the steps: a leg that bends takes a set
+  std::optional<double> just_bottoms;       //!< height at which the stop is just met
 };
 //! Raises the height step by step till it bottoms (and one step on), or to a top.
-Ladder drop_ladder(const DropModel& model, double first, double step, double top, double factor_allowed = 0);
+//! `yields_at`: the stroke at which a leg that bends takes a set; infinite where none does.
+Ladder drop_ladder(const DropModel& model, double first, double step, double top, double factor_allowed = 0,
+                   double yields_at = std::numeric_limits<double>::infinity());
 
 //! The ladder as it is climbed on the bench: free drops, without lift; a model by 5 cm, an aircraft's leg by
 //! 10 cm, to 1.5 m.
@@ -92,6 +96,7 @@ struct BenchLadder {
   double step, top;  //!< m
   Ladder ladder;
 };
-BenchLadder bench_ladder(DropModel model, bool of_a_model, double factor_allowed);
+BenchLadder bench_ladder(DropModel model, bool of_a_model, double factor_allowed,
+                         double yields_at = std::numeric_limits<double>::infinity());
 
 }  // namespace kranich::spring
