@@ -387,10 +387,11 @@ TEST_CASE("the stress along a leg is there for every bar of every case, its grea
       double most = 0;
       for (const auto& bars : s.structure.stress) {
         REQUIRE(bars.size() == s.structure.bars.size());
-        for (const double v : bars) {
-          CHECK(v >= 0);
-          most = std::max(most, v);
-        }
+        for (const auto& bar : bars)
+          for (const double v : bar) {
+            CHECK(v >= 0);
+            most = std::max(most, v);
+          }
       }
       double of_parts = 0;
       for (const auto& p : s.structure.parts)
@@ -398,4 +399,13 @@ TEST_CASE("the stress along a leg is there for every bar of every case, its grea
       if (of_parts > 0) CHECK(most >= of_parts * (1 - 1e-9));
     }
   }
+}
+
+TEST_CASE("a clamped strut's stress runs out towards its foot") {
+  const Design d = with_strut();
+  const auto s = leg::check_structure(d, d.gear.main, {{"aft", Vec3(1000, 0, 0), false, ""}});
+  REQUIRE(s.stress.size() == 1);
+  REQUIRE(s.stress[0].size() == 1);
+  CHECK(s.stress[0][0][0] == Approx(800 / tube_modulus(0.06, 0.004)).epsilon(1e-9));
+  CHECK(s.stress[0][0][1] == Approx(0).margin(1));
 }

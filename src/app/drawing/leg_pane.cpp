@@ -187,29 +187,31 @@ void LegPane::draw_stress(Sheet& s, const LegStrength& r, size_t which) const {
   const auto& all = r.structure;
   if (which >= all.stress.size() || all.stress[which].size() != all.bars.size() || all.bars.empty()) return;
   const auto& stress = all.stress[which];
-  const auto most = static_cast<size_t>(std::max_element(stress.begin(), stress.end()) - stress.begin());
-  if (!(stress[most] > 0)) return;
+  double most = 0;
+  for (const auto& bar : stress) most = std::max({most, bar[0], bar[1]});
+  if (!(most > 0)) return;
   QColor wash = Theme::now().accent;
   wash.setAlpha(46);
   const double widest = 34 * s.unit();
-  QPointF told;
   for (size_t i = 0; i < all.bars.size(); ++i) {
     const QPointF a = s.frame().to_device(map(all.bars[i].from));
     const QPointF b = s.frame().to_device(map(all.bars[i].to));
     const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
     if (length < 1) continue;
-    const QPointF aside =
-        QPointF(a.y() - b.y(), b.x() - a.x()) / length * (widest * stress[i] / stress[most]);
+    const QPointF aside = QPointF(a.y() - b.y(), b.x() - a.x()) / length * (widest / most);
     s.no_pen();
     s.fill(wash);
-    s.painter().drawPolygon(QPolygonF({a, b, b + aside, a + aside}));
-    if (i == most) told = (a + b) / 2 + aside;
+    s.painter().drawPolygon(QPolygonF({a, b, b + stress[i][1] * aside, a + stress[i][0] * aside}));
+    if (view_ != View::ahead) continue;
+    for (const size_t end : {0u, 1u}) {
+      if (stress[i][end] < most) continue;
+      const QPointF at = (end == 0 ? a : b) + most * aside;
+      s.painter().setFont(text_font(8));
+      s.painter().setPen(ink_colour(Ink::accent));
+      s.painter().drawText(at + QPointF(aside.x() < 0 ? -62 : 6, 4) * s.unit(),
+                           document_.say(most, Kind::stress));
+    }
   }
-  if (view_ != View::ahead || told.isNull()) return;
-  s.painter().setFont(text_font(8));
-  s.painter().setPen(ink_colour(Ink::accent));
-  s.painter().drawText(told + QPointF(told.x() < s.frame().device().center().x() ? -64 : 6, 4) * s.unit(),
-                       document_.say(stress[most], Kind::stress));
 }
 
 void LegPane::draw_deflection(Sheet& s, const LegStrength& r, size_t which) const {

@@ -266,7 +266,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
     auto& moved = out.moved.emplace_back();
     auto& stresses = out.stress.emplace_back();
     for (const auto& member : m.members) {
-      stresses.push_back(0);
+      stresses.push_back({0, 0});
       const auto& b = m.frame.beams[member.beam];
       const auto from = static_cast<size_t>(b.from);
       const auto to = static_cast<size_t>(b.to);
@@ -279,7 +279,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
       for (const size_t end : {0u, 1u}) {
         const double stress =
             member.section.stress({e.tension, e.about_first[end], e.about_second[end], e.torque[end]});
-        stresses.back() = std::max(stresses.back(), stress);
+        stresses.back()[end] = stress;
         const auto check = against(stress, member.allowed, ultimate);
         at->offer(check.margin, end == 0 ? "bending with axial, upper end" : "bending with axial, lower end",
                   c.name, e.tension, stress, check.allowed, m.frame.nodes[end == 0 ? from : to]);
@@ -404,7 +404,7 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
     out.wheel_moved.push_back(bent->moved);
     auto& stresses = out.stress.emplace_back();
     for (size_t i = 0; i + 1 < bent->stress.size(); ++i)
-      stresses.push_back(std::max(bent->stress[i], bent->stress[i + 1]));
+      stresses.push_back({bent->stress[i], bent->stress[i + 1]});
     auto& moved = out.moved.emplace_back();
     for (size_t i = 0; i + 1 < bent->line.size(); ++i) moved.emplace_back(bent->line[i], bent->line[i + 1]);
     const auto check = against(bent->largest_stress, allowed, ultimate);

@@ -10,6 +10,7 @@
 //! held by its brace.
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -53,9 +54,10 @@ struct Structure {
   std::vector<FastenerLoad> fasteners;
   //! Bars under the case of an index, deflected: ends as moved.
   std::vector<std::vector<std::pair<Vec3, Vec3>>> moved;
-  std::vector<std::vector<double>> stress;  //!< of each bar in each case, greatest at its ends, limit, Pa
-  std::vector<Vec3> wheel_moved;            //!< wheel centre's displacement in each case
-  std::string mechanism;                    //!< why the frame cannot carry anything, empty where it can
+  //! Of each bar in each case, at its two ends, limit, Pa.
+  std::vector<std::vector<std::array<double, 2>>> stress;
+  std::vector<Vec3> wheel_moved;  //!< wheel centre's displacement in each case
+  std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
 };
 
 //! Upper end of a leg: pivot, hinge, or top.
