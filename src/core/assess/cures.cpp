@@ -72,7 +72,8 @@ bool bends(const Design& d) {
 }
 template <LegName leg>
 bool has_axle(const Design& d) {
-  return d.gear.leg(leg).axle_diameter.known();
+  const Leg& l = d.gear.leg(leg);  // in a fork it is held on both sides and not checked
+  return l.axle_diameter.known() && std::abs(l.wheel_offset.known() ? l.wheel_offset.si : 0) > 1e-4;
 }
 bool is_plate(const Joint& j) { return j.kind == JointKind::block || j.kind == JointKind::plate; }
 template <LegName leg>
