@@ -50,7 +50,16 @@ class Terminal {
   Terminal(const Terminal&) = delete;
   Terminal& operator=(const Terminal&) = delete;
   bool ok() const { return !path_.empty() && peer_ >= 0; }
-  const std::string& path() const { return path_; }
+  //! Prints where it is to be heard, or that it cannot be.
+  bool announced() const {
+    if (!ok()) {
+      std::fprintf(stderr, "kranich-bench: no pseudo terminal can be had\n");
+      return false;
+    }
+    std::printf("%s\n", path_.c_str());
+    std::fflush(stdout);
+    return true;
+  }
   //! A full line buffer (nobody reads) drops the line, as a device's would.
   void send(const BenchLine& line) {
     const std::string text = format_bench_line(line) + "\r\n";
@@ -77,12 +86,7 @@ struct ScalesOptions {
 //! Three wheel scales: readings with noise, a slow drift of each, and a few seconds until they settle.
 int run_scales(const ScalesOptions& o) {
   Terminal terminal;
-  if (!terminal.ok()) {
-    std::fprintf(stderr, "kranich-bench: no pseudo terminal can be had\n");
-    return 4;
-  }
-  std::printf("%s\n", terminal.path().c_str());
-  std::fflush(stdout);
+  if (!terminal.announced()) return 4;
   std::mt19937 random(o.seed);
   std::normal_distribution<double> noise(0, o.noise);
   std::uniform_real_distribution<double> phase(0, 6.28);
@@ -150,12 +154,7 @@ int run_rig(const RigOptions& o) {
     return 0;
   }
   Terminal terminal;
-  if (!terminal.ok()) {
-    std::fprintf(stderr, "kranich-bench: no pseudo terminal can be had\n");
-    return 4;
-  }
-  std::printf("%s\n", terminal.path().c_str());
-  std::fflush(stdout);
+  if (!terminal.announced()) return 4;
   std::this_thread::sleep_for(std::chrono::milliseconds(300));  // until the reader listens
   for (size_t i = 0; i < samples.size() && !ended; ++i) {
     const auto& s = samples[i];

@@ -144,6 +144,14 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
     s.pen(Ink::accent, 2, Qt::DashLine);
     s.line(map(l.spring.anchor_leg.vec()), map(l.spring.anchor_airframe.vec()));
   }
+  // What does not hold has its mark where it gives way, not its colour alone.
+  for (const auto& p : r.structure.parts) {
+    const Verdict verdict = verdict_of(p.part);
+    const bool joint =
+        std::any_of(l.joints.begin(), l.joints.end(), [&](const Joint& j) { return j.name == p.part; });
+    if (!joint && severity(verdict) > 0)
+      draw_verdict_mark(s.painter(), s.frame().to_device(map(p.at)), 13 * s.unit(), verdict);
+  }
   // What each tube is called, beside its middle.
   std::string last;
   for (const auto& b : r.structure.bars) {

@@ -11,8 +11,6 @@
 #include "core/swing/swing.h"
 
 namespace kranich::app {
-namespace {}  // namespace
-
 const LegSwing* SwingPane::result() const {
   for (const auto& s : document_.assessment().swings)
     if (s.leg == leg) return &s;

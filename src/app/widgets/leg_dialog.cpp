@@ -15,7 +15,7 @@
 #include "app/widgets/quantity_edit.h"
 #include "core/assess/assess.h"
 #include "core/force/materials.h"
-#include "core/leg/geometry.h"
+#include "core/leg/alignment.h"
 #include "core/model/moves.h"
 
 namespace kranich::app {
@@ -199,7 +199,7 @@ class JigPage : public QWidget {
         s += tr("<br>As measured the bar gives %1 of toe-in to starboard, the opposite to port: bring the %2 "
                 "end forward by %3.")
                  .arg(angle(toe), toe > 0 ? tr("port") : tr("starboard"),
-                      length(std::abs(std::sin(toe)) * j.jig.bar_length / 2));
+                      length(std::abs(leg::end_of_bar_by(toe, j.jig.bar_length))));
       }
       jig_->setText(s);
     }
@@ -216,14 +216,14 @@ class JigPage : public QWidget {
                  .arg(starboard ? tr("Starboard") : tr("Port"));
         continue;
       }
-      const double toe_off = set.toe - (l.toe.known() ? l.toe.si : 0);
-      const double camber_off = set.camber - (l.camber.known() ? l.camber.si : 0);
+      const auto off = leg::correction(set, l.toe.known() ? l.toe.si : 0, l.camber.known() ? l.camber.si : 0,
+                                       l.wheel.diameter);
       s += tr("<b>%1</b>: toe-in %2, camber %3. To set it: axle's outer end %4 by %5 and %6, front of the "
               "wheel %7 by %8 over its diameter.<br>")
                .arg(starboard ? tr("Starboard") : tr("Port"), angle(set.toe), angle(set.camber),
-                    camber_off > 0 ? tr("up") : tr("down"), angle(std::abs(camber_off)),
-                    toe_off > 0 ? tr("aft") : tr("forward"), toe_off > 0 ? tr("out") : tr("in"),
-                    length(std::abs(std::tan(toe_off)) * l.wheel.diameter));
+                    off.camber > 0 ? tr("up") : tr("down"), angle(std::abs(off.camber)),
+                    off.toe > 0 ? tr("aft") : tr("forward"), off.toe > 0 ? tr("out") : tr("in"),
+                    length(std::abs(off.rim)));
     }
     if (std::isfinite(both[0].toe) && std::isfinite(both[1].toe))
       s += tr("Left against right: toe differs by %1, camber by %2; together it steers %3.")

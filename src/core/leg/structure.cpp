@@ -331,11 +331,13 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
 
 void check_axle(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases, double ultimate,
                 Structure& out) {
-  const double offset = leg.wheel_offset.known() ? leg.wheel_offset.si : 0;
+  const double offset = leg.wheel_offset;
   if (std::abs(offset) < 1e-4) return;  // a fork carries it on both sides
   Worst worst("axle");
   const Material* material = force::find_material(d.materials, leg.axle_material);
-  if (!leg.axle_diameter.known())
+  if (!leg.wheel_offset.known())
+    worst.part().missing = "how far the wheel stands outboard of the leg (0 in a fork)";
+  else if (!leg.axle_diameter.known())
     worst.part().missing = "the axle's diameter";
   else if (!material)
     worst.part().missing = "the axle's material";

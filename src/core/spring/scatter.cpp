@@ -5,6 +5,9 @@
 #include <cmath>
 #include <random>
 #include <thread>
+#include <utility>
+
+#include "core/spring/identify.h"
 
 namespace kranich::spring {
 namespace {
@@ -34,19 +37,9 @@ DropModel varied(DropModel m, const Scatter& s, Dice& dice) {
   m.sprung_mass = std::max(0.05 * m.sprung_mass, m.mass() * mass - m.unsprung_mass);
   const double spring = dice.about_one(s.spring);
   const double warmth = 1 + dice.even(-s.colder, s.hotter) / charged_at;
-  m.spring.rate *= spring;
-  m.spring.preload *= spring;
-  m.spring.pressure *= spring * warmth;
-  for (auto& p : m.spring.curve) p.second *= spring;
   m.damper.friction *= dice.about_one(s.friction);
-  const double damping = dice.about_one(s.damping);
-  m.damper.closing *= damping;
-  m.damper.extending *= damping;
-  // The oil's force goes with the inverse square of the orifice.
-  const double orifice = 1 / std::sqrt(std::max(0.01, damping));
-  m.damper.orifice_closing *= orifice;
-  m.damper.orifice_extending *= orifice;
-  for (auto& p : m.damper.metered) p.second *= orifice;
+  m = scaled(std::move(m), spring, std::max(0.01, dice.about_one(s.damping)));
+  m.spring.pressure *= warmth;
   return m;
 }
 
