@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/base/quantity.h"
+#include "core/spring/road.h"
 #include "demo.h"
 
 using namespace kranich;
@@ -44,6 +45,13 @@ double road(const Obstacle& o, double x) {
 }
 
 }  // namespace
+
+TEST_CASE("the road is half a wave, or a step up") {
+  for (const double x : {-0.3, -0.1, 0.0, 0.15, 0.3})
+    CHECK(spring::road_height({0.05, 0.4}, x) == Approx(road({0.05, 0.4}, x)));
+  CHECK(spring::road_height({0.03, 0}, -0.001) == 0);
+  CHECK(spring::road_height({0.03, 0}, 0.001) == 0.03);
+}
 
 TEST_CASE("a rigid disc never sinks into the road, and always touches it") {
   for (const Obstacle o : {Obstacle{0.05, 0.4}, Obstacle{0.02, 0.05}, Obstacle{0.1, 2.0}}) {

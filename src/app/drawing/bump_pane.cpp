@@ -3,10 +3,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
+#include "core/spring/road.h"
 
 namespace kranich::app {
 
@@ -22,16 +22,6 @@ const BumpTrace::Pair* BumpTrace::of(LegName leg) {
   }
   return pair_ ? &*pair_ : nullptr;
 }
-
-namespace {
-
-//! Height of the road under a place.
-double road(const spring::Obstacle& o, double x) {
-  if (!(o.length > 0)) return x >= 0 ? o.height : 0;
-  return std::abs(x) < o.length / 2 ? o.height * std::cos(std::numbers::pi * x / o.length) : 0;
-}
-
-}  // namespace
 
 QRectF BumpPane::bounds() const {
   const Design& d = document_.design();
@@ -60,7 +50,7 @@ void BumpPane::draw(Sheet& s) {
   QPolygonF ground;
   for (int i = 0; i <= 240; ++i) {
     const double x = world.left() + world.width() * i / 240;
-    ground << QPointF(x, road(o, x));
+    ground << QPointF(x, spring::road_height(o, x));
   }
   QPolygonF solid = ground;
   solid << QPointF(world.right(), world.top()) << QPointF(world.left(), world.top());
@@ -70,8 +60,7 @@ void BumpPane::draw(Sheet& s) {
   s.pen(Ink::normal, 1.8);
   s.no_fill();
   s.polyline(ground);
-  s.vertical_dimension({o.length > 0 ? 0 : 0.0, 0}, {0, o.height}, document_.say(o.height, Kind::length), -14,
-                       Ink::grey);
+  s.vertical_dimension({0, 0}, {0, o.height}, document_.say(o.height, Kind::length), -14, Ink::grey);
   const auto& trace = pair->own.trace;
   if (trace.empty()) return;
   const auto at_place = [&](double along) {
@@ -98,7 +87,7 @@ void BumpPane::draw(Sheet& s) {
            QObject::tr("%1 times the static load; stroke %2")
                .arg(pair->own.load_factor, 0, 'f', 2)
                .arg(document_.say(pair->own.stroke_used, Kind::length)),
-           Ink::accent, {now.along, pair->model.radius + road(o, now.along)});
+           Ink::accent, {now.along, pair->model.radius + spring::road_height(o, now.along)});
 }
 
 void BumpPane::draw_wheel(Sheet& s, const BumpTrace::Pair& pair, const spring::BumpPoint& at,

@@ -9,6 +9,7 @@
 
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
+#include "core/spring/road.h"
 
 namespace kranich::spring {
 namespace {
@@ -30,12 +31,12 @@ DilatedRoad::DilatedRoad(const Obstacle& o, double radius)
                               -table_[static_cast<size_t>(table_size - i)].contact});
 }
 
-double DilatedRoad::road(double x) const {
-  if (!(obstacle_.length > 0)) return x >= 0 ? obstacle_.height : 0;
-  return std::abs(x) < obstacle_.length / 2
-             ? obstacle_.height * std::cos(std::numbers::pi * x / obstacle_.length)
-             : 0;
+double road_height(const Obstacle& o, double x) {
+  if (!(o.length > 0)) return x >= 0 ? o.height : 0;
+  return std::abs(x) < o.length / 2 ? o.height * std::cos(std::numbers::pi * x / o.length) : 0;
 }
+
+double DilatedRoad::road(double x) const { return road_height(obstacle_, x); }
 
 DilatedRoad::At DilatedRoad::exact(double x) const {
   const auto axle_over = [&](double contact) {
