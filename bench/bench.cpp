@@ -54,7 +54,7 @@ void drag_in_place(benchmark::State& state, const std::string& name) {
   Assessment a = assess(d);
   double way = 1;
   for (auto _ : state) {
-    d.gear.main.axle.x.si += 0.0005 * way;
+    d.gear.main().axle.x.si += 0.0005 * way;
     way = -way;
     a = assess(d, {}, &a);
     const Finding* chosen = nullptr;

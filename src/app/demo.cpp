@@ -3,6 +3,8 @@
 
 #include <QFile>
 
+#include "core/model/moves.h"
+
 namespace kranich::app {
 
 QStringList demo_names() { return {"Dunnock", "Redshank", "Wheatear"}; }
@@ -20,6 +22,7 @@ void start_blank(Document& document) {
   Design d;
   d.loadings.emplace_back();
   d.loadings.back().name = "as it stands";
+  arrange(d, Layout::tricycle);
   document.start(std::move(d), QString());
 }
 

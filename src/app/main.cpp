@@ -71,12 +71,12 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   Document& document = window.document();
   document.edit(QObject::tr("Keep “as drawn”"), [](Design& d) {
     keep_variant(d, "as drawn", "");
-    for_mains(d, [](Leg& leg) { shift_leg(leg, -0.021, 0, 0); });
+    shift_mains(d, -0.021, 0, 0);
   });
   QWidget* beside[]{make_compare_dialog(document, &window),
-                    make_wheel_dialog(document, LegName::main, &window),
+                    make_wheel_dialog(document, document.design().gear.main().id, &window),
                     make_scales_dialog(document, &window), make_shop_dialog(document, &window),
-                    make_leg_dialog(document, LegName::main, &window)};
+                    make_leg_dialog(document, document.design().gear.main().id, &window)};
   const char* names[]{"variants", "wheels", "scales", "sheets", "alignment"};
   for (int i = 0; i < 5; ++i) {
     beside[i]->show();

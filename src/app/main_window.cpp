@@ -54,6 +54,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
     page(station)->findings()->choose(key.toStdString());
   });
   connect(&document_, &Document::started, this, &MainWindow::rebuild_pages);
+  // What asked for another leg may be a part of the page itself: it is rebuilt once that is done.
+  connect(&document_, &Document::legs_changed, this, &MainWindow::rebuild_pages, Qt::QueuedConnection);
   connect(&document_, &Document::changed, this, &MainWindow::refresh_bar);
   connect(&document_, &Document::view_changed, this, &MainWindow::refresh_bar);
   connect(&document_, &Document::file_changed, this, &MainWindow::refresh_title);
@@ -247,7 +249,8 @@ void MainWindow::refresh_bar() {
   }
   loading_->setCurrentText(document_.loading_name());
   states_[static_cast<size_t>(document_.state())]->setChecked(true);
-  const bool retracts = d.gear.main.retraction.fitted || d.gear.third.retraction.fitted;
+  const bool retracts =
+      std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) { return l.retraction.fitted; });
   gear_->setEnabled(retracts);
   if (!gear_->isSliderDown()) gear_->setValue(static_cast<int>(std::lround(document_.gear_position() * 200)));
   pin_->setText(document_.pinned() ? tr("unpin") : tr("pin"));

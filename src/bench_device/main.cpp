@@ -116,7 +116,7 @@ int run_scales(const ScalesOptions& o) {
 
 struct RigOptions {
   std::string project, csv;
-  bool third = false;
+  std::string leg = "main";
   double height = 0.25, spring = 1, damping = 1;
   double noise = 1.5, stroke_noise = 0.0002, rate = 500, duration = 0.9;
   unsigned seed = 1;
@@ -132,7 +132,7 @@ int run_rig(const RigOptions& o) {
   const auto a = assess(*read.design);
   std::optional<spring::DropModel> model;
   for (const auto& l : a.landings)
-    if (l.leg == (o.third ? LegName::third : LegName::main)) model = l.model;
+    if (l.leg == o.leg) model = l.model;
   if (!model) {
     std::fprintf(stderr, "kranich-bench: %s: this leg lacks something for a drop\n", o.project.c_str());
     return 2;
@@ -187,7 +187,7 @@ int main(int argc, char** argv) {
   RigOptions rig;
   auto* r = app.add_subcommand("rig", "a drop rig with a project's leg on it");
   r->add_option("--project", rig.project, "project whose leg hangs in it")->required();
-  r->add_flag("--third", rig.third, "the nose or tail leg, not a main one");
+  r->add_option("--leg", rig.leg, "id of the leg on it (main)");
   r->add_option("--height", rig.height, "dropped from, m")->check(CLI::Range(0.01, 3.0));
   r->add_option("--spring", rig.spring, "its spring against the design's, factor")
       ->check(CLI::Range(0.2, 5.0));

@@ -51,8 +51,8 @@ TEST_CASE("what is not decided is listed with what hangs on it and what it waits
   CHECK(waiting->text().contains("Ground pressure"));
   CHECK(waiting->text().contains("spare"));
   b.document.edit("decide", [](Design& d) {
-    d.gear.main.wheel.tyre_rate = Given(165000, Origin::measured);
-    d.gear.main.axle_beyond_wheel = Given(0.085, Origin::measured);
+    d.gear.main().wheel.tyre_rate = Given(165000, Origin::measured);
+    d.gear.main().axle_beyond_wheel = Given(0.085, Origin::measured);
   });
   b.settle();
   CHECK(waiting->text().contains("Everything is decided"));
@@ -94,7 +94,7 @@ TEST_CASE("a battery's tray is typed in the ledger and its ends reach the CG's e
 TEST_CASE("the map turns from the CG's height to the track by a click on its heading") {
   Bench b;
   auto& place = b.go(Station::place);
-  const double axle = b.value("/gear/main/axle/z_m");
+  const double axle = b.value("/gear/legs/main/axle/z_m");
   const auto at = place.board()->handle_position("map");
   REQUIRE(at);
   // The heading stands above the map's frame.
@@ -102,8 +102,8 @@ TEST_CASE("the map turns from the CG's height to the track by a click on its hea
   QTest::mouseClick(place.board(), Qt::LeftButton, {}, heading);
   b.settle();
   b.drag(place, "map", {0, -10});
-  CHECK(b.value("/gear/main/axle/y_m") > 1.37);  // wider, no longer
-  CHECK(b.value("/gear/main/axle/z_m") == axle);
+  CHECK(b.value("/gear/legs/main/axle/y_m") > 1.37);  // wider, no longer
+  CHECK(b.value("/gear/legs/main/axle/z_m") == axle);
 }
 
 TEST_CASE("the pointer over the map is told what fails there") {
@@ -127,15 +127,15 @@ TEST_CASE("the pointer over the map is told what fails there") {
 TEST_CASE("Spring shows the entries of the kind that is chosen") {
   Bench b("Wheatear");
   b.go(Station::spring);
-  CHECK(b.find<QLineEdit>("field:/gear/main/spring/cord/strands")->isVisible());
-  auto* kind = b.find<QComboBox>("choice:/gear/main/spring/kind");
+  CHECK(b.find<QLineEdit>("field:/gear/legs/main/spring/cord/strands")->isVisible());
+  auto* kind = b.find<QComboBox>("choice:/gear/legs/main/spring/kind");
   kind->setCurrentText("leaf");
   emit kind->activated(kind->currentIndex());
   b.settle();
-  CHECK_FALSE(b.find<QLineEdit>("field:/gear/main/spring/cord/strands")->isVisible());
-  CHECK(b.find<QLineEdit>("field:/gear/main/spring/leaf/torsion_rate_N_m_per_rad")->isVisible());
+  CHECK_FALSE(b.find<QLineEdit>("field:/gear/legs/main/spring/cord/strands")->isVisible());
+  CHECK(b.find<QLineEdit>("field:/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad")->isVisible());
   CHECK(b.worst("place.axle_ahead")->remark.find("torsion rate") != std::string::npos);
-  b.type("/gear/main/spring/leaf/torsion_rate_N_m_per_rad", "9000");
+  b.type("/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad", "9000");
   CHECK(b.document.loading()->rest);
 }
 
@@ -154,13 +154,14 @@ TEST_CASE("the port leg is unlinked, measured on its own and drawn so") {
   Bench b("Wheatear");
   auto& stance = b.go(Station::stance);
   const QImage before = stance.board()->grab().toImage();
-  auto* flag = b.window->findChild<QCheckBox*>("flag:/gear/unlinked");
+  auto* flag = b.window->findChild<QCheckBox*>("unlinked");
   REQUIRE(flag);
   flag->setChecked(true);
   b.settle();
-  REQUIRE(b.document.design().gear.port.axle.known());
-  b.type("/gear/port/axle/z_m", "-780");
+  REQUIRE(b.document.design().unlinked());
+  b.settle();
+  b.type("/gear/legs/port-main/axle/z_m", "-780");
   CHECK(b.worst("stance.sides")->verdict == Verdict::fails);
   CHECK(b.document.loading()->rest->roll < 0);
-  CHECK(stance.board()->grab().toImage() != before);
+  CHECK(b.go(Station::stance).board()->grab().toImage() != before);
 }

@@ -12,11 +12,11 @@ using namespace kranich::app;
 TEST_CASE("an entry takes what a builder types and shows what it understood", "[window]") {
   Bench b;
   b.go(Station::place);
-  auto* row = b.find<QuantityRow>("row:/gear/main/axle/x_m");
-  b.type("/gear/main/axle/x_m", "96 1/2\"", false);
+  auto* row = b.find<QuantityRow>("row:/gear/legs/main/axle/x_m");
+  b.type("/gear/legs/main/axle/x_m", "96 1/2\"", false);
   CHECK(row->hint() == "= 2451.1\u00a0mm");
   QTest::keyClick(row->field(), Qt::Key_Return);
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(96.5 * 0.0254));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(96.5 * 0.0254));
   CHECK(row->field()->text() == "2451.1");
   CHECK(b.document.undo_text().contains("Axle station"));
 }
@@ -24,16 +24,16 @@ TEST_CASE("an entry takes what a builder types and shows what it understood", "[
 TEST_CASE("nonsense is refused in place with the reason, and the last good value stays") {
   Bench b;
   b.go(Station::place);
-  auto* row = b.find<QuantityRow>("row:/gear/main/wheel/diameter_m");
-  b.type("/gear/main/wheel/diameter_m", "wide");
+  auto* row = b.find<QuantityRow>("row:/gear/legs/main/wheel/diameter_m");
+  b.type("/gear/legs/main/wheel/diameter_m", "wide");
   CHECK(row->hint().contains("number was expected"));
   CHECK(row->field()->text() == "wide");
-  CHECK(b.value("/gear/main/wheel/diameter_m") == Approx(0.38));
-  b.type("/gear/main/wheel/diameter_m", "-5");
+  CHECK(b.value("/gear/legs/main/wheel/diameter_m") == Approx(0.38));
+  b.type("/gear/legs/main/wheel/diameter_m", "-5");
   CHECK(row->hint().contains("must be above 0"));
-  b.type("/gear/main/wheel/diameter_m", "9 m");
+  b.type("/gear/legs/main/wheel/diameter_m", "9 m");
   CHECK(row->hint().contains("at most"));
-  b.find<QLineEdit>("field:/gear/main/axle/x_m")->setFocus();
+  b.find<QLineEdit>("field:/gear/legs/main/axle/x_m")->setFocus();
   b.settle();
   CHECK(row->field()->text() == "380");
   CHECK(row->hint().contains("kept 380"));
@@ -43,13 +43,13 @@ TEST_CASE("nonsense is refused in place with the reason, and the last good value
 TEST_CASE("an emptied entry is unknown, and the checks say so") {
   Bench b;
   b.go(Station::stance);
-  b.type("/gear/main/wheel/tyre_rate_N_per_m", "");
-  auto* field = b.find<QLineEdit>("field:/gear/main/wheel/tyre_rate_N_per_m");
+  b.type("/gear/legs/main/wheel/tyre_rate_N_per_m", "");
+  auto* field = b.find<QLineEdit>("field:/gear/legs/main/wheel/tyre_rate_N_per_m");
   field->setFocus();
   field->selectAll();
   QTest::keyClick(field, Qt::Key_Delete);
   QTest::keyClick(field, Qt::Key_Return);
-  CHECK(std::isnan(b.value("/gear/main/wheel/tyre_rate_N_per_m")));
+  CHECK(std::isnan(b.value("/gear/legs/main/wheel/tyre_rate_N_per_m")));
   CHECK(b.worst("place.tip_back")->verdict == Verdict::unknown);
 }
 
@@ -96,7 +96,7 @@ TEST_CASE("a spring from the shelf is fitted by Enter, and the sag follows") {
   const auto name = shelf->item(0, 0)->text().toStdString();
   emit shelf->cellActivated(0, 0);
   b.settle();
-  CHECK(b.document.design().gear.main.spring.coil.shelf_name == name);
+  CHECK(b.document.design().gear.main().spring.coil.shelf_name == name);
   const auto* sag = b.worst("spring.sag");
   REQUIRE(sag);
   CHECK(b.document.undo_text().contains(QString::fromStdString(name)));

@@ -28,13 +28,13 @@ TEST_CASE("saved and reopened, a project is the same", "[window]") {
   Bench b;
   auto& place = b.go(Station::place);
   b.drag(place, "main", {-9, 0});
-  b.type("/gear/third/axle/x_m", "30 in");
+  b.type("/gear/legs/third/axle/x_m", "30 in");
   const Design as_saved = b.document.design();
   const auto findings = b.document.assessment().findings.size();
   REQUIRE(b.window->save_to(dir.filePath("mine.kranich")));
   CHECK_FALSE(b.document.modified());
   CHECK(b.window->windowTitle().contains("mine.kranich"));
-  b.type("/gear/third/axle/x_m", "700");
+  b.type("/gear/legs/third/axle/x_m", "700");
   CHECK(b.document.modified());
   CHECK(b.window->windowTitle().contains("*"));
   REQUIRE(b.window->open_file(dir.filePath("mine.kranich")));
@@ -61,13 +61,13 @@ TEST_CASE("a newer file is open for reading only") {
   QTemporaryDir dir;
   Bench b;
   QByteArray text = QByteArray::fromStdString(write_project(b.document.design()));
-  text.replace("\"kranich\": 1", "\"kranich\": 2");
+  text.replace("\"kranich\": 2", "\"kranich\": 3");
   write(dir.filePath("newer.kranich"), text);
   REQUIRE(b.window->open_file(dir.filePath("newer.kranich")));
   CHECK(b.document.read_only());
   const Design before = b.document.design();
   b.go(Station::place);
-  b.type("/gear/main/axle/x_m", "2000");
+  b.type("/gear/legs/main/axle/x_m", "2000");
   CHECK(b.document.design() == before);
   CHECK_FALSE(b.window->save_to(dir.filePath("newer.kranich")));
   CHECK(b.find<QLabel>("message")->text().contains("reading only"));
@@ -89,7 +89,7 @@ TEST_CASE("a file dropped on the window is opened") {
 TEST_CASE("a user at work until the process is killed", "[.victim]") {
   Bench b;
   b.go(Station::place);
-  b.type("/gear/main/axle/x_m", "2123");
+  b.type("/gear/legs/main/axle/x_m", "2123");
   QTest::qWait(30000);
 }
 
@@ -108,7 +108,7 @@ TEST_CASE("work is recovered after kill -9") {
   REQUIRE(copies.size() == 1);
   Bench b;
   REQUIRE(b.document.recover(copies[0]));
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.123));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.123));
   CHECK(b.document.modified());
   CHECK(Document::left_behind().empty());
 }
@@ -117,13 +117,13 @@ TEST_CASE("an edit is in the recovery copy within seconds, and a save removes it
   QTemporaryDir dir;
   Bench b;
   b.go(Station::place);
-  b.type("/gear/main/axle/x_m", "2345");
+  b.type("/gear/legs/main/axle/x_m", "2345");
   const auto copy = Document::recovery_directory() /
                     ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
   REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 5000));
   const auto read = load_project(copy);
   REQUIRE(read.design);
-  CHECK(read.design->gear.main.axle.x == Approx(2.345));
+  CHECK(read.design->gear.main().axle.x == Approx(2.345));
   REQUIRE(b.window->save_to(dir.filePath("x.kranich")));
   CHECK_FALSE(std::filesystem::exists(copy));
 }

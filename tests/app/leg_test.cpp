@@ -69,11 +69,11 @@ TEST_CASE("a load case is chosen and told with its numbers") {
 TEST_CASE("a tube's upper end is dragged and its strength follows") {
   Bench b("Wheatear");
   auto& page = b.go(Station::leg);
-  const double before = b.value("/gear/main/tubes/1/top/x_m");
+  const double before = b.value("/gear/legs/main/tubes/1/top/x_m");
   const double left = b.part("main leg, rear leg")->value;
   const QString length = b.find<QTableWidget>("true-lengths")->item(1, 3)->text();
   b.drag(page, "tube-top:1", QPoint(30, 0));
-  CHECK(b.value("/gear/main/tubes/1/top/x_m") > before);
+  CHECK(b.value("/gear/legs/main/tubes/1/top/x_m") > before);
   CHECK(b.part("main leg, rear leg")->value != left);
   CHECK(b.find<QTableWidget>("true-lengths")->item(1, 3)->text() != length);
   b.document.undo();
@@ -84,37 +84,39 @@ TEST_CASE("a tube's upper end is dragged and its strength follows") {
 TEST_CASE("the brace is dragged from ahead and from the side") {
   Bench b("Dunnock");
   auto& page = b.go(Station::leg);
-  const double y = b.value("/gear/main/brace_airframe/y_m");
+  const double y = b.value("/gear/legs/main/brace_airframe/y_m");
   b.drag(page, "brace-airframe-ahead", QPoint(-15, 0));
-  CHECK(b.value("/gear/main/brace_airframe/y_m") < y);
-  const double z = b.value("/gear/main/brace_leg/z_m");
+  CHECK(b.value("/gear/legs/main/brace_airframe/y_m") < y);
+  const double z = b.value("/gear/legs/main/brace_leg/z_m");
   b.drag(page, "brace-leg", QPoint(0, 20));
-  CHECK(b.value("/gear/main/brace_leg/z_m") < z);
+  CHECK(b.value("/gear/legs/main/brace_leg/z_m") < z);
 }
 
 TEST_CASE("another material, another margin; one not in the table is not taken as something") {
   Bench b("Dunnock");
   b.go(Station::leg);
   const double steel = b.part("main leg, leg")->value;
-  choose(b, "material:/gear/main/material", "mild steel");
+  choose(b, "material:/gear/legs/main/material", "mild steel");
   CHECK(b.part("main leg, leg")->value < steel);
-  CHECK(b.find<QComboBox>("material:/gear/main/material")->toolTip().contains("confirm with your supplier"));
-  b.document.edit("odd", [](Design& d) { d.gear.main.material = "cheese"; });
+  CHECK(b.find<QComboBox>("material:/gear/legs/main/material")
+            ->toolTip()
+            .contains("confirm with your supplier"));
+  b.document.edit("odd", [](Design& d) { d.gear.main().material = "cheese"; });
   b.settle();
   CHECK(b.part("main leg, leg")->verdict == Verdict::unknown);
-  CHECK(b.find<QComboBox>("material:/gear/main/material")->currentText().contains("not in the table"));
+  CHECK(b.find<QComboBox>("material:/gear/legs/main/material")->currentText().contains("not in the table"));
 }
 
 TEST_CASE("a wall too thin fails, and a cure put in mends it") {
   Bench b("Dunnock");
   auto& page = b.go(Station::leg);
-  b.type("/gear/main/tube_wall_m", "1.5");
+  b.type("/gear/legs/main/tube_wall_m", "1.5");
   const auto* f = b.part("main leg, leg");
   REQUIRE(f->verdict == Verdict::fails);
   page.findings()->choose(f->key());
   REQUIRE(QTest::qWaitFor([&] { return page.findings()->cure_count() > 0; }, 5000));
   CHECK(page.findings()->why().contains("upper end"));
-  b.type("/gear/main/tube_wall_m", "4");
+  b.type("/gear/legs/main/tube_wall_m", "4");
   CHECK(b.part("main leg, leg")->verdict == Verdict::holds);
 }
 
@@ -133,10 +135,10 @@ TEST_CASE("joints are typed in a list, and every cell is checked") {
   Bench b("Redshank");
   b.go(Station::leg);
   b.press("open-leg-lists");
-  auto* joints = list(b, "/gear/main/joints");
+  auto* joints = list(b, "/gear/legs/main/joints");
   REQUIRE(joints->rowCount() == 2);
   CHECK(joints->item(0, 0)->text() == "unit bolts");
-  auto* bolts = list(b, "/gear/main/joints/0/fasteners");
+  auto* bolts = list(b, "/gear/legs/main/joints/0/fasteners");
   REQUIRE(bolts->rowCount() == 4);
   const double left = b.part("main leg, unit bolts")->value;
   for (int r = 0; r < 4; ++r) bolts->item(r, column(bolts, "diameter"))->setText("2");
@@ -144,13 +146,13 @@ TEST_CASE("joints are typed in a list, and every cell is checked") {
   CHECK(b.part("main leg, unit bolts")->value < left);
   bolts->item(0, 0)->setText("wide");
   b.settle();
-  CHECK(b.value("/gear/main/joints/0/fasteners/0/u_m") == Approx(-0.027));
+  CHECK(b.value("/gear/legs/main/joints/0/fasteners/0/u_m") == Approx(-0.027));
   joints->item(0, column(joints, "Of"))->setText("blind rivet, ordinary");
   b.settle();
   CHECK(b.part("main leg, unit bolts")->remark.find("structural") != std::string::npos);
   joints->item(0, column(joints, "Held by"))->setText("string");
   b.settle();
-  CHECK(b.document.design().gear.main.joints[0].kind == JointKind::fasteners);
+  CHECK(b.document.design().gear.main().joints[0].kind == JointKind::fasteners);
 }
 
 TEST_CASE("a material of one's own is added and used") {
@@ -173,7 +175,7 @@ TEST_CASE("a material of one's own is added and used") {
   own->item(0, column(own, "Breaks"))->setText("1100");
   b.settle();
   const double left = b.part("main leg, leg")->value;
-  choose(b, "material:/gear/main/material", "club steel");
+  choose(b, "material:/gear/legs/main/material", "club steel");
   CHECK(b.part("main leg, leg")->value > left);
 }
 
@@ -213,7 +215,7 @@ TEST_CASE("a leg that bends shows its own fields and its line as handles") {
   Bench b("Redshank");
   auto& page = b.go(Station::leg);
   b.press("leg-third");
-  CHECK(page.findChild<QLineEdit*>("field:/gear/third/spring/bent/wire_diameter_m")->isVisible());
+  CHECK(page.findChild<QLineEdit*>("field:/gear/legs/third/spring/bent/wire_diameter_m")->isVisible());
   const double left = b.part("tail leg, leg")->value;
   b.drag(page, "bent:1", QPoint(0, -14));
   CHECK(b.part("tail leg, leg")->value != Approx(left));
@@ -239,11 +241,11 @@ TEST_CASE("a cord's curve and a metered orifice are typed in lists") {
   Bench b("Wheatear");
   b.go(Station::leg);
   b.press("open-leg-lists");
-  auto* curve = list(b, "/gear/main/spring/cord/curve");
+  auto* curve = list(b, "/gear/legs/main/spring/cord/curve");
   REQUIRE(curve->rowCount() == 7);
   const double sag = b.worst("spring.sag")->value;
   for (int r = 1; r < 7; ++r) {
-    const double load = b.value("/gear/main/spring/cord/curve/" + std::to_string(r) + "/load_N");
+    const double load = b.value("/gear/legs/main/spring/cord/curve/" + std::to_string(r) + "/load_N");
     curve->item(r, column(curve, "Load"))->setText(QString::number(0.8 * load));
   }
   b.settle();
@@ -251,5 +253,5 @@ TEST_CASE("a cord's curve and a metered orifice are typed in lists") {
   curve->item(2, column(curve, "Load"))->setText("1");  // a curve must rise
   b.settle();
   CHECK(b.worst("stance.third_load")->remark.find("rises") != std::string::npos);
-  CHECK(list(b, "/gear/main/spring/metered")->rowCount() == 0);
+  CHECK(list(b, "/gear/legs/main/spring/metered")->rowCount() == 0);
 }

@@ -38,13 +38,13 @@ TEST_CASE("the design is dragged in the map, its old place stays beside it", "[w
   auto& place = b.go(Station::place);
   const Design before = b.document.design();
   b.drag(place, "map", {-20, 0});
-  const double moved = b.value("/gear/main/axle/x_m") - 2.45;
+  const double moved = b.value("/gear/legs/main/axle/x_m") - 2.45;
   CHECK(moved < -0.01);
-  CHECK(b.value("/gear/main/axle/z_m") == Approx(-0.752));
-  CHECK(b.value("/gear/main/retraction/pivot/x_m") - 2.45 == Approx(moved));
+  CHECK(b.value("/gear/legs/main/axle/z_m") == Approx(-0.752));
+  CHECK(b.value("/gear/legs/main/retraction/pivot/x_m") - 2.45 == Approx(moved));
   b.drag(place, "map", {0, -15});  // up: all legs longer
-  CHECK(b.value("/gear/main/axle/z_m") < -0.752);
-  CHECK(b.value("/gear/third/axle/z_m") < -0.772);
+  CHECK(b.value("/gear/legs/main/axle/z_m") < -0.752);
+  CHECK(b.value("/gear/legs/third/axle/z_m") < -0.772);
   QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
   QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
   b.settle();
@@ -55,7 +55,7 @@ TEST_CASE("the design is dragged in the map, its old place stays beside it", "[w
     QTest::keyClick(place.board(), Qt::Key_Tab);
   REQUIRE(place.board()->focused_handle() == "map");
   QTest::keyClick(place.board(), Qt::Key_Left);
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.449).margin(1e-9));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.449).margin(1e-9));
 }
 
 TEST_CASE("the mains go as far forward as the spar lets them") {
@@ -63,7 +63,7 @@ TEST_CASE("the mains go as far forward as the spar lets them") {
   b.go(Station::place);
   b.find<QPushButton>("as-far-forward")->click();
   b.settle();
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.285).margin(1e-9));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.285).margin(1e-9));
   CHECK_FALSE(b.find<QPushButton>("as-far-forward")->isEnabled());
   CHECK(b.worst("place.keep_out")->value == Approx(0).margin(1e-9));
 }
@@ -78,12 +78,12 @@ TEST_CASE("the width over the axle tips is the track said the other way") {
   QTest::keyClicks(width, "3 m");
   QTest::keyClick(width, Qt::Key_Return);
   b.settle();
-  CHECK(b.value("/gear/main/axle/y_m") == Approx(1.415));
+  CHECK(b.value("/gear/legs/main/axle/y_m") == Approx(1.415));
   width->selectAll();
   QTest::keyClicks(width, "50 mm");
   QTest::keyClick(width, Qt::Key_Return);
   b.settle();
-  CHECK(b.value("/gear/main/axle/y_m") == Approx(1.415));  // refused, the last good value stays
+  CHECK(b.value("/gear/legs/main/axle/y_m") == Approx(1.415));  // refused, the last good value stays
   CHECK(width->text() == "3000");
 }
 
@@ -94,17 +94,17 @@ TEST_CASE("a wheel is fitted from the shelf, and full size turned to scale") {
   b.settle();
   auto* table = b.find<QTableWidget>("wheel-shelf");
   REQUIRE(table->rowCount() > 4);
-  const double before = b.value("/gear/main/wheel/diameter_m");
+  const double before = b.value("/gear/legs/main/wheel/diameter_m");
   int row = 0;
   while (table->item(row, 0)->text().contains("fitted")) ++row;
   const QString name = table->item(row, 0)->text();
   table->setCurrentCell(row, 0);
   emit table->cellActivated(row, 0);
   b.settle();
-  CHECK(QString::fromStdString(b.document.design().gear.main.wheel.shelf_name) == name);
-  CHECK(b.value("/gear/main/wheel/fork_gap_m") == Approx(0.004));
+  CHECK(QString::fromStdString(b.document.design().gear.main().wheel.shelf_name) == name);
+  CHECK(b.value("/gear/legs/main/wheel/fork_gap_m") == Approx(0.004));
   b.document.undo();
-  CHECK(b.value("/gear/main/wheel/diameter_m") == before);
+  CHECK(b.value("/gear/legs/main/wheel/diameter_m") == before);
   auto* from = b.find<QLineEdit>("scale-from");
   QTest::keyClicks(from, "680 mm");
   INFO(b.find<QLabel>("scale-to")->text().toStdString());
@@ -179,7 +179,7 @@ TEST_CASE("variants are kept, compared and taken up again") {
   auto* name = b.find<QLineEdit>("variant-name");
   QTest::keyClicks(name, "as drawn");
   b.find<QPushButton>("variant-keep")->click();
-  b.type("/gear/main/axle/x_m", "1200");
+  b.type("/gear/legs/main/axle/x_m", "1200");
   auto* table = b.find<QTableWidget>("compare-table");
   CHECK(table->columnCount() == 3);
   CHECK(table->rowCount() > 20);
@@ -190,11 +190,11 @@ TEST_CASE("variants are kept, compared and taken up again") {
   list->item(0)->setCheckState(Qt::Checked);
   b.settle();
   REQUIRE(b.document.laid_over().size() == 1);
-  CHECK(b.document.laid_over()[0].design.gear.main.axle.x.si == 1.24);
+  CHECK(b.document.laid_over()[0].design.gear.main().axle.x.si == 1.24);
   list->setCurrentRow(0);
   b.find<QPushButton>("variant-take")->click();
   b.settle();
-  CHECK(b.value("/gear/main/axle/x_m") == 1.24);
+  CHECK(b.value("/gear/legs/main/axle/x_m") == 1.24);
   CHECK(b.document.design().variants.size() == 1);
   b.find<QDialog>("compare-dialog")->close();
   QTest::qWait(10);
@@ -205,8 +205,8 @@ TEST_CASE("variants are kept, compared and taken up again") {
 TEST_CASE("a tolerance is typed, worked out in the background and told in the why") {
   Bench b;
   auto& place = b.go(Station::place);
-  b.type("/gear/main/axle/x_m", "2450 ± 12");
-  CHECK(b.document.design().gear.main.axle.x.tolerance == Approx(0.012));
+  b.type("/gear/legs/main/axle/x_m", "2450 ± 12");
+  CHECK(b.document.design().gear.main().axle.x.tolerance == Approx(0.012));
   REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
   place.findings()->choose("place.nose_share|");
   b.settle();
@@ -219,16 +219,16 @@ TEST_CASE("a tolerance is typed, worked out in the background and told in the wh
   place.findings()->choose("place.furthest_aft|");
   b.settle();
   CHECK(place.findings()->why().contains("solved for x_m"));
-  b.find<QToolButton>("origin:/gear/main/wheel/width_m")->menu()->actions()[3]->trigger();
-  CHECK(b.document.design().gear.main.wheel.width.origin == Origin::undecided);
+  b.find<QToolButton>("origin:/gear/legs/main/wheel/width_m")->menu()->actions()[3]->trigger();
+  CHECK(b.document.design().gear.main().wheel.width.origin == Origin::undecided);
 }
 
 TEST_CASE("legs are bent out at constant length by a drag") {
   Bench b("Wheatear");
   auto& place = b.go(Station::place);
-  const Leg before = b.document.design().gear.main;
+  const Leg before = b.document.design().gear.main();
   b.drag(place, "bend", {-6, 0});
-  const Leg& after = b.document.design().gear.main;
+  const Leg& after = b.document.design().gear.main();
   CHECK(after.axle.y > before.axle.y);
   CHECK(after.axle.z > before.axle.z);
   CHECK((after.axle.vec() - after.top.vec()).norm() == Approx((before.axle.vec() - before.top.vec()).norm()));
@@ -258,7 +258,7 @@ TEST_CASE("the walk-through of Wheatear: the axle forward, dragged") {
   auto& place = b.go(Station::place);
   for (int i = 0; i < 8 && failing(b.document) > 0; ++i) b.drag(place, "main", {-3, 0});
   CHECK(failing(b.document) == 0);
-  CHECK(b.value("/gear/main/axle/x_m") > 1.15);
+  CHECK(b.value("/gear/legs/main/axle/x_m") > 1.15);
   CHECK(b.worst("place.axle_ahead")->verdict != Verdict::fails);
 }
 
@@ -277,9 +277,9 @@ TEST_CASE("the landing is played, its ladder told, and stiffer damping changes i
   b.find<QPushButton>("play-landing")->click();
   QTest::qWait(200);
   CHECK(spring.board()->grab().toImage() != still);
-  b.type("/gear/main/spring/orifice_closing_m2", "20");
+  b.type("/gear/legs/main/spring/orifice_closing_m2", "20");
   CHECK(stroke() < before);
-  b.document.edit("forget it", [](Design& d) { d.gear.main.unsprung_mass = {}; });
+  b.document.edit("forget it", [](Design& d) { d.gear.main().unsprung_mass = {}; });
   bool said = false;
   for (const auto& f : b.document.assessment().findings)
     if (f.measure_id == "spring.drop_factor" && f.verdict == Verdict::unknown)

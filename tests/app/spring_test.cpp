@@ -48,11 +48,11 @@ TEST_CASE("switching the leg changes its fields and its shelf") {
   const auto visible = [&](const char* path) {
     return page.findChild<QLineEdit*>(QStringLiteral("field:%1").arg(path))->isVisible();
   };
-  CHECK(visible("/gear/main/spring/coil/wire_diameter_m"));
-  CHECK_FALSE(visible("/gear/third/spring/bent/wire_diameter_m"));
+  CHECK(visible("/gear/legs/main/spring/coil/wire_diameter_m"));
+  CHECK_FALSE(visible("/gear/legs/third/spring/bent/wire_diameter_m"));
   b.press("spring-third");
-  CHECK_FALSE(visible("/gear/main/spring/coil/wire_diameter_m"));
-  CHECK(visible("/gear/third/spring/bent/wire_diameter_m"));
+  CHECK_FALSE(visible("/gear/legs/main/spring/coil/wire_diameter_m"));
+  CHECK(visible("/gear/legs/third/spring/bent/wire_diameter_m"));
   // The tail leg is bent wire: wires stand on its shelf.
   CHECK(b.find<QTableWidget>("shelf")->item(0, 0)->text().contains("W"));
 }
@@ -60,9 +60,9 @@ TEST_CASE("switching the leg changes its fields and its shelf") {
 TEST_CASE("the kind of spring decides which fields there are") {
   Bench b("Redshank");
   b.go(Station::spring);
-  auto* kind = b.find<QComboBox>("choice:/gear/main/spring/kind");
+  auto* kind = b.find<QComboBox>("choice:/gear/legs/main/spring/kind");
   const auto visible = [&](const char* path) {
-    return b.find<QLineEdit>(QStringLiteral("field:/gear/main/spring/%1").arg(path))->isVisible();
+    return b.find<QLineEdit>(QStringLiteral("field:/gear/legs/main/spring/%1").arg(path))->isVisible();
   };
   const auto choose = [&](const char* name) {
     kind->setCurrentText(name);
@@ -84,7 +84,7 @@ TEST_CASE("the kind of spring decides which fields there are") {
   CHECK(visible("cord/strands"));
   choose("coil");
   CHECK_FALSE(visible("second/wire_diameter_m"));
-  auto* second = b.find<QComboBox>("choice:/gear/main/spring/partner");
+  auto* second = b.find<QComboBox>("choice:/gear/legs/main/spring/partner");
   second->setCurrentIndex(1);
   emit second->activated(1);
   b.settle();
@@ -201,8 +201,8 @@ TEST_CASE("the simulated rig is dropped, fitted, kept and taken over") {
   b.press("view-bench");
   CHECK(says(b, "rig-says").contains("On the scales"));
   CHECK_FALSE(b.find<QPushButton>("rig-keep")->isEnabled());
-  const double turns = b.value("/gear/main/spring/coil/active_turns");
-  const double damping = b.value("/gear/main/spring/damping_closing_N_s_per_m");
+  const double turns = b.value("/gear/legs/main/spring/coil/active_turns");
+  const double damping = b.value("/gear/legs/main/spring/damping_closing_N_s_per_m");
   b.press("rig-simulate");
   REQUIRE(wait_for([&] { return says(b, "rig-says").contains("times what was foretold"); }));
   CHECK(b.find<QPushButton>("rig-keep")->isEnabled());
@@ -215,10 +215,10 @@ TEST_CASE("the simulated rig is dropped, fitted, kept and taken over") {
   CHECK(drop.acceleration > 3);
   b.press("rig-take");
   // The stand-in is 12 % stiffer and 15 % less damped than the design.
-  CHECK(b.value("/gear/main/spring/coil/active_turns") == Approx(turns / 1.12).epsilon(0.05));
-  CHECK(b.value("/gear/main/spring/damping_closing_N_s_per_m") == Approx(0.85 * damping).epsilon(0.05));
+  CHECK(b.value("/gear/legs/main/spring/coil/active_turns") == Approx(turns / 1.12).epsilon(0.05));
+  CHECK(b.value("/gear/legs/main/spring/damping_closing_N_s_per_m") == Approx(0.85 * damping).epsilon(0.05));
   b.document.undo();
-  CHECK(b.value("/gear/main/spring/coil/active_turns") == Approx(turns));
+  CHECK(b.value("/gear/legs/main/spring/coil/active_turns") == Approx(turns));
 }
 
 TEST_CASE("loads on the scales are typed, fitted and taken over") {
@@ -229,7 +229,7 @@ TEST_CASE("loads on the scales are typed, fitted and taken over") {
   b.document.edit("readings", [](Design& d) {
     for (const double s : {0.0, 0.01, 0.02, 0.03}) {
       LoadReading r;
-      r.leg = LegName::third;
+      r.leg = "third";
       r.load = Given(50 + 22000 * s);
       r.closure = Given(s);
       d.spring_bench.readings.push_back(r);
@@ -238,8 +238,8 @@ TEST_CASE("loads on the scales are typed, fitted and taken over") {
   b.settle();
   CHECK(says(b, "rig-says").contains("rate 22"));
   b.press("rig-take");
-  CHECK(b.value("/gear/third/spring/rate_N_per_m") == Approx(22000));
-  CHECK(b.value("/gear/third/spring/preload_N") == Approx(50));
+  CHECK(b.value("/gear/legs/third/spring/rate_N_per_m") == Approx(22000));
+  CHECK(b.value("/gear/legs/third/spring/preload_N") == Approx(50));
 }
 
 TEST_CASE("a serial line that is not there is said so") {

@@ -39,13 +39,13 @@ TEST_CASE("the leg's handles are reached by Tab and moved by the arrow keys", "[
   for (int i = 0; i < 30 && page.board()->focused_handle() != "tube-top:0"; ++i)
     QTest::keyClick(page.board(), Qt::Key_Tab);
   REQUIRE(page.board()->focused_handle() == "tube-top:0");
-  const double x = b.value("/gear/main/tubes/0/top/x_m");
+  const double x = b.value("/gear/legs/main/tubes/0/top/x_m");
   QTest::keyClick(page.board(), Qt::Key_Right);
-  CHECK(b.value("/gear/main/tubes/0/top/x_m") == Approx(x + 0.001));
+  CHECK(b.value("/gear/legs/main/tubes/0/top/x_m") == Approx(x + 0.001));
   QTest::keyClick(page.board(), Qt::Key_Up, Qt::ShiftModifier);
-  CHECK(b.value("/gear/main/tubes/0/top/z_m") == Approx(-0.3 + 0.010));
+  CHECK(b.value("/gear/legs/main/tubes/0/top/z_m") == Approx(-0.3 + 0.010));
   QTest::keyClick(page.board(), Qt::Key_Left, Qt::AltModifier);
-  CHECK(b.value("/gear/main/tubes/0/top/x_m") == Approx(x + 0.0009));
+  CHECK(b.value("/gear/legs/main/tubes/0/top/x_m") == Approx(x + 0.0009));
   CHECK(page.board()->accessibleDescription().contains("front leg"));
 }
 
@@ -71,8 +71,8 @@ TEST_CASE("in inches the leg, its sheets and its readings say inches and mean th
   CHECK(table->horizontalHeaderItem(3)->text().contains("in"));
   CHECK(table->item(0, 3)->text().toDouble() == Approx(683.6 / 25.4).epsilon(1e-3));
   CHECK(b.part("main leg, rear leg")->value == Approx(margin));
-  b.type("/gear/main/axle_diameter_m", "1 1/4");
-  CHECK(b.value("/gear/main/axle_diameter_m") == Approx(0.03175));
+  b.type("/gear/legs/main/axle_diameter_m", "1 1/4");
+  CHECK(b.value("/gear/legs/main/axle_diameter_m") == Approx(0.03175));
   b.go(Station::spring);
   b.press("view-bump");
   CHECK(b.find<QLabel>("bump-says")->text().contains("lbf"));
@@ -83,7 +83,7 @@ TEST_CASE("a pinned design shows what a thinner tube costs") {
   b.go(Station::leg);
   b.document.pin();
   const auto before = b.part("main leg, rear leg")->value;
-  b.type("/gear/main/tubes/1/diameter_m", "34");
+  b.type("/gear/legs/main/tubes/1/diameter_m", "34");
   REQUIRE(b.document.pinned_assessment());
   const Finding* pinned = same_check(b.document.pinned_assessment(), *b.part("main leg, rear leg"));
   REQUIRE(pinned);
@@ -164,11 +164,11 @@ TEST_CASE("the report and the table of figures hold the leg's findings") {
 TEST_CASE("variants differ by their tubes") {
   Bench b("Wheatear");
   b.document.edit("keep", [](Design& d) { keep_variant(d, "thick", ""); });
-  b.type("/gear/main/tubes/0/wall_m", "1.5");
+  b.type("/gear/legs/main/tubes/0/wall_m", "1.5");
   const auto thick = variant(b.document.design(), "thick");
   REQUIRE(thick);
-  CHECK(thick->gear.main.tubes[0].wall == Approx(0.0025));
-  CHECK(b.value("/gear/main/tubes/0/wall_m") == Approx(0.0015));
+  CHECK(thick->gear.main().tubes[0].wall == Approx(0.0025));
+  CHECK(b.value("/gear/legs/main/tubes/0/wall_m") == Approx(0.0015));
   const auto there = assess(*thick);
   for (const auto& f : there.findings)
     if (f.measure_id == "leg.margin" && f.subject == "main leg, front leg")
@@ -177,7 +177,7 @@ TEST_CASE("variants differ by their tubes") {
 
 TEST_CASE("the rail counts what fails in the leg") {
   Bench b("Dunnock");
-  b.type("/gear/main/tube_wall_m", "1.2");
+  b.type("/gear/legs/main/tube_wall_m", "1.2");
   auto* rail = b.find<QAbstractButton>("rail:leg");
   CHECK(rail->accessibleName().contains("1 fail"));
   b.document.undo();

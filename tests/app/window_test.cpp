@@ -15,10 +15,10 @@ TEST_CASE("dragging a main wheel moves it and everything that hangs on it; undo 
   const Design before = b.document.design();
   const double share = b.worst("place.nose_share")->value;
   b.drag(place, "main", {-12, 0});
-  const double moved = b.value("/gear/main/axle/x_m") - 2.45;
+  const double moved = b.value("/gear/legs/main/axle/x_m") - 2.45;
   CHECK(moved < -0.02);
   CHECK(moved > -0.3);
-  CHECK(b.value("/gear/main/retraction/pivot/x_m") - 2.45 == Approx(moved));
+  CHECK(b.value("/gear/legs/main/retraction/pivot/x_m") - 2.45 == Approx(moved));
   CHECK(b.worst("place.nose_share")->value < share);
   CHECK(b.document.undo_text().contains("main wheels"));
   QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier);
@@ -26,7 +26,7 @@ TEST_CASE("dragging a main wheel moves it and everything that hangs on it; undo 
   CHECK(b.document.design() == before);
   QTest::keyClick(b.window.get(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
   b.settle();
-  CHECK(b.value("/gear/main/axle/x_m") - 2.45 == Approx(moved));
+  CHECK(b.value("/gear/legs/main/axle/x_m") - 2.45 == Approx(moved));
 }
 
 TEST_CASE("while a wheel is dragged the old place is known, and Escape takes it back", "[window]") {
@@ -51,10 +51,10 @@ TEST_CASE("handles are reached by Tab and moved by the arrow keys: 1, 10 and 0.1
   REQUIRE(place.board()->focused_handle() == "main");
   const double pitch = b.document.loading()->rest->pitch;
   QTest::keyClick(place.board(), Qt::Key_Left);
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.45 - 0.001 * std::cos(pitch)).epsilon(1e-9));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.45 - 0.001 * std::cos(pitch)).epsilon(1e-9));
   QTest::keyClick(place.board(), Qt::Key_Left, Qt::ShiftModifier);
   QTest::keyClick(place.board(), Qt::Key_Right, Qt::AltModifier);
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.4391).margin(2e-6));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.4391).margin(2e-6));
   CHECK(place.board()->accessibleDescription().contains("main wheels"));
 }
 
@@ -69,15 +69,15 @@ TEST_CASE("the CG is dragged by sliding what slides, the propeller and the track
   b.drag(place, "propeller:0", {0, 10});
   CHECK(b.value("/airframe/propellers/0/hub/z_m") < 0.27);
   b.drag(place, "track", {-10, 0});
-  CHECK(b.value("/gear/main/axle/y_m") > 1.37);
+  CHECK(b.value("/gear/legs/main/axle/y_m") > 1.37);
   b.drag(place, "plan-third", {-8, 0});
-  CHECK(b.value("/gear/third/axle/x_m") < 0.76);
+  CHECK(b.value("/gear/legs/third/axle/x_m") < 0.76);
 }
 
 TEST_CASE("units switch at any time and no value changes", "[window]") {
   Bench b;
   b.go(Station::place);
-  auto* field = b.find<QLineEdit>("field:/gear/main/axle/x_m");
+  auto* field = b.find<QLineEdit>("field:/gear/legs/main/axle/x_m");
   CHECK(field->text() == "2450");
   const Design before = b.document.design();
   QTest::keyClick(b.window.get(), Qt::Key_U, Qt::ControlModifier);
@@ -114,9 +114,9 @@ TEST_CASE("the leg swings into its well, and the other leg is shown on choosing 
   CHECK(b.find<QPushButton>("swing-third")->isChecked());
   CHECK(b.find<QLabel>("length-budget")->text().contains("too long by"));
   b.find<QSlider>("gear")->setValue(0);
-  const double length = swing.board()->handle_position("axle") ? b.value("/gear/third/axle/z_m") : 0;
+  const double length = swing.board()->handle_position("axle") ? b.value("/gear/legs/third/axle/z_m") : 0;
   b.drag(swing, "axle", {0, -12});
-  CHECK(b.value("/gear/third/axle/z_m") > length);
+  CHECK(b.value("/gear/legs/third/axle/z_m") > length);
 }
 
 TEST_CASE("a cure is tried by one click and taken back by another", "[window]") {
@@ -162,9 +162,9 @@ TEST_CASE("the pinned design stays, and differences show") {
   b.find<QPushButton>("pin")->click();
   REQUIRE(b.document.pinned());
   const QImage before = b.window->grab().toImage();
-  b.type("/gear/main/axle/x_m", "2400");
-  CHECK(value_at(*b.document.pinned(), "/gear/main/axle/x_m") == Approx(2.45));
-  CHECK(b.value("/gear/main/axle/x_m") == Approx(2.4));
+  b.type("/gear/legs/main/axle/x_m", "2400");
+  CHECK(value_at(*b.document.pinned(), "/gear/legs/main/axle/x_m") == Approx(2.45));
+  CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.4));
   CHECK(b.window->grab().toImage() != before);
   b.find<QPushButton>("pin")->click();
   CHECK_FALSE(b.document.pinned());

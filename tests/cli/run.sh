@@ -47,7 +47,7 @@ expect 2 "sheets of nothing" "$cli" sheets "$work/none.kranich" "$work/sheets"
 expect 0 "a recorded drop" "$bench" rig --project "$tree/data/demo/redshank.kranich" --height 0.2 --csv "$work/drop.csv"
 [ "$(head -n 1 "$work/drop.csv")" = "t_s,acceleration_m_per_s2,stroke_m" ] || { echo "FAILED: the recording's columns"; bad=1; }
 [ "$(wc -l <"$work/drop.csv")" -gt 400 ] || { echo "FAILED: the recording is short"; bad=1; }
-expect 2 "a rig without a leg to drop" "$bench" rig --project "$tree/data/demo/redshank.kranich" --third --csv "$work/tail.csv"
+expect 2 "a rig without a leg to drop" "$bench" rig --project "$tree/data/demo/redshank.kranich" --leg third --csv "$work/tail.csv"
 has "lacks something for a drop"
 expect 2 "a rig with a faulty project" "$bench" rig --project "$work/bad.kranich" --csv "$work/x.csv"
 expect 4 "a recording nowhere" "$bench" rig --project "$tree/data/demo/redshank.kranich" --csv "$work/bad.kranich/x.csv"

@@ -65,11 +65,11 @@ for project in sorted((tree / "data/demo").glob("*.kranich")):
             assert any(design["about"]["name"] in t for t in a[2]) and any(design["about"]["name"] in t for t in b[2])
             checked += 1
         # A plate's holes are where the project says, in millimetres.
-        for leg in ("main", "third"):
-            for joint in design["gear"][leg].get("joints", []):
+        for leg in design["gear"]["legs"]:
+            for joint in leg.get("joints", []):
                 if joint["kind"] != "bolts, rivets or screws":
                     continue
-                name = "plate-%s-%s.dxf" % (leg, joint["name"].replace(" ", "-"))
+                name = "plate-%s-%s.dxf" % (leg["id"], joint["name"].replace(" ", "-"))
                 space = read_dxf(pathlib.Path(folder) / name)[3]
                 holes = sorted((c.dxf.center.x, c.dxf.center.y, c.dxf.radius) for c in space.query("CIRCLE"))
                 wanted = sorted((1000 * f["u_m"], 1000 * f["v_m"], 500 * f["diameter_m"]) for f in joint["fasteners"])

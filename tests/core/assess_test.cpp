@@ -58,7 +58,7 @@ TEST_CASE("shares of the wheels agree between Place's formula and Stance's loads
     const auto a = assess(demo(name));
     for (const auto& l : a.loadings) {
       if (!l.rest || !l.flown) continue;
-      const double share = l.rest->wheels[0].load / (l.mass.down.mass * standard_gravity);
+      const double share = l.rest->wheels[2].load / (l.mass.down.mass * standard_gravity);
       for (const auto& f : a.findings)
         if (f.loading == l.name && (f.measure_id == "place.nose_share" || f.measure_id == "place.tail_share"))
           CHECK(f.value == Approx(share).margin(2e-4));
@@ -85,8 +85,8 @@ TEST_CASE("every cure cures, and says truly what it costs") {
       // The least change: a step less does not do it.
       const auto& c = cures.front();
       Design less = d;
-      turn(*c.parts[0].knob, less,
-           c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
+      c.parts[0].knob->apply(less,
+                             c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
       CHECK(worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
     }
   }
@@ -105,7 +105,7 @@ TEST_CASE("Dunnock is cured by the tutorial's two moves") {
 
 TEST_CASE("a missing input is named, never taken as zero") {
   auto d = demo("dunnock");
-  locate_given(d, "/gear/main/wheel/tyre_rate_N_per_m")->given->si = std::nan("");
+  locate_given(d, "/gear/legs/main/wheel/tyre_rate_N_per_m")->given->si = std::nan("");
   const auto a = assess(d);
   const auto& f = worst(a, "place.tip_back");
   CHECK(f.verdict == Verdict::unknown);
@@ -114,7 +114,7 @@ TEST_CASE("a missing input is named, never taken as zero") {
   d.ledger[0].mass = {};
   CHECK(worst(assess(d), "weigh.cg_station").remark.find("airframe structure") != std::string::npos);
   d = demo("dunnock");
-  d.gear.third.retraction.well.high.x = {};
+  d.gear.third().retraction.well.high.x = {};
   CHECK(worst(assess(d), "swing.clearance", "nose leg").remark.find("well") != std::string::npos);
 }
 
@@ -165,8 +165,8 @@ TEST_CASE("stowing the legs moves the CG as the moved masses say") {
   for (const auto& l : assess(d).loadings) {
     double moment = 0;
     for (const auto& i : d.ledger) {
-      if (i.moves == Moves::no) continue;
-      const Leg& leg = i.moves == Moves::with_mains ? d.gear.main : d.gear.third;
+      if (i.moves.empty()) continue;
+      const Leg& leg = d.gear.leg(i.moves);
       const auto turn = weigh::stowing_turn(leg.retraction, i.at.y < 0.0);
       moment += i.mass * ((turn * i.at.vec()).x() - i.at.x);
     }
@@ -180,20 +180,20 @@ TEST_CASE("the shelf ranks what fits first") {
   spring::Shelves shelves;
   for (const double wire : {0.0018, 0.0014, 0.0018}) {
     spring::ShelfItem item;
-    item.coil = d.gear.main.spring.coil;
+    item.coil = d.gear.main().spring.coil;
     item.coil.wire_diameter = wire;
     item.name = std::to_string(shelves.coils.size());
     if (shelves.coils.empty()) item.coil.free_length = 0.100;
     shelves.coils.push_back(item);
   }
   const spring::Need need{41};
-  const auto offers = spring::offers_for(d.gear.main, shelves, {}, need);
+  const auto offers = spring::offers_for(d.gear.main(), shelves, {}, need);
   const auto list = spring::rank_offers(offers, {}, need);
   REQUIRE(list.size() == 3);
   CHECK(list[0].index == 2);
   CHECK(list[0].objection.empty());
   CHECK(list[2].objection.find("loose") != std::string::npos);
-  CHECK(list[0].energy == Approx((list[0].preload + list[0].peak) / 2 * d.gear.main.travel));
+  CHECK(list[0].energy == Approx((list[0].preload + list[0].peak) / 2 * d.gear.main().travel));
 }
 
 TEST_CASE("a leg that starts with the slowest door never meets it") {
@@ -203,8 +203,8 @@ TEST_CASE("a leg that starts with the slowest door never meets it") {
     for (const auto& c : sequence::check_doors(d, up, problems)) {
       // By hand: every corner of the spreads, positions at constant speed, in fine steps.
       const auto& door =
-          *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.name == c.door; });
-      const auto& r = d.gear.main.retraction;
+          *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == c.door; });
+      const auto& r = d.gear.main().retraction;
       bool meet = false;
       for (const double fo : {door.fastest.si, door.slowest.si})
         for (const double fl : {r.fastest.si, r.slowest.si})

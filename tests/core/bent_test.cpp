@@ -218,7 +218,7 @@ TEST_CASE("a whole leg moved takes its line, its joints and its brace along") {
 TEST_CASE("a design on leaves stands by their rate, and its track spreads") {
   auto d = demo("wheatear");
   Leg l = leaf();
-  Leg& main = d.gear.main;
+  Leg& main = d.gear.main();
   main.path = LegPath::straight;
   main.spring = l.spring;
   main.spring.bent.line = {at(1.24, 0.2, -0.2, 0.10, 0.022), at(1.24, 0.73, -0.8, 0.08, 0.016)};
@@ -227,8 +227,8 @@ TEST_CASE("a design on leaves stands by their rate, and its track spreads") {
   const auto a = assess(d);
   REQUIRE(a.wheels);
   const auto* rest = &*a.loading("")->rest;
-  const auto& w = rest->wheels[2];
-  const auto& s = (*a.wheels)[2].leg;
+  const auto& w = rest->wheels[1];
+  const auto& s = (*a.wheels)[1].leg;
   REQUIRE(w.coordinate > 0);
   // Force along the leg's way against the spring's: virtual work.
   const Vec3 up = up_direction(rest->pitch, rest->roll);
@@ -295,7 +295,7 @@ TEST_CASE("rubber pucks follow their shape factor") {
 
 TEST_CASE("a second coil inside, or in series, bends the line where it touches or goes solid") {
   auto d = demo("redshank");
-  Leg l = d.gear.main;
+  Leg l = d.gear.main();
   Spring& s = l.spring;
   s.second = s.coil;
   s.second.wire_diameter = Given(0.0014);

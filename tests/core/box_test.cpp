@@ -150,8 +150,8 @@ TEST_CASE("the work over the tolerances can be called off and tells how far it i
 
 TEST_CASE("where nothing single cures it, a pair that does is found and priced") {
   auto d = demo("dunnock");
-  d.gear.main.axle.x.si += 0.45;  // far too far aft: every single knob runs out of range
-  d.gear.main.retraction.pivot.x.si += 0.45;
+  d.gear.main().axle.x.si += 0.45;  // far too far aft: every single knob runs out of range
+  d.gear.main().retraction.pivot.x.si += 0.45;
   OwnLimit own;
   own.measure = "place.nose_share";
   own.upper = Given(0.10);
@@ -197,7 +197,7 @@ TEST_CASE("variants are whole designs in the file, compared figure by figure") {
   CHECK(*back.design == d);
   const auto first = variant(*back.design, "as drawn");
   REQUIRE(first);
-  CHECK(first->gear.main.axle.x.si == 1.24);
+  CHECK(first->gear.main().axle.x.si == 1.24);
   CHECK(first->variants.empty());
   const auto now = assess(d);
   const auto before = assess(*first);
@@ -206,7 +206,7 @@ TEST_CASE("variants are whole designs in the file, compared figure by figure") {
   CHECK(rows.front().difference >= rows.back().difference);
   const auto changes = changed_inputs(*first, d);
   bool axle = false;
-  for (const auto& c : changes) axle = axle || (c.path == "/gear/main/axle/x_m" && c.after < c.before);
+  for (const auto& c : changes) axle = axle || (c.path == "/gear/legs/main/axle/x_m" && c.after < c.before);
   CHECK(axle);
   keep_variant(d, "as drawn", "again");
   CHECK(d.variants.size() == 2);
@@ -230,7 +230,7 @@ TEST_CASE("the table sheet gives heights by the rest, and what was read beside t
       found = true;
       CHECK(line.both_sides);
       // An axle stands at its loaded radius, the wheel's lean aside.
-      CHECK(line.computed_starboard == Approx(0.19 - l->rest->wheels[2].tyre_closure).margin(2e-5));
+      CHECK(line.computed_starboard == Approx(0.19 - l->rest->wheels[1].tyre_closure).margin(2e-5));
       set_reading(d, line, false, line.computed_starboard + 0.012);
       set_reading(d, line, true, line.computed_port);
     }

@@ -198,7 +198,7 @@ TEST_CASE("every demo's legs roll over their field's bump, and unknown bumps are
     CHECK(rolled == 2);
     d.bump.height = Given();
     for (const auto& f : assess(d).findings) CHECK(f.measure_id.rfind("spring.bump", 0) != 0);
-    d.bump.height = Given(0.9 * d.gear.main.wheel.diameter);
+    d.bump.height = Given(0.9 * d.gear.main().wheel.diameter);
     bool refused = false;
     for (const auto& f : assess(d).findings)
       refused = refused || (f.measure_id == "spring.bump_factor" && f.verdict == Verdict::unknown &&

@@ -6,6 +6,7 @@
 #include <string>
 
 #include "core/io/project_file.h"
+#include "core/model/moves.h"
 
 namespace kranich {
 
@@ -14,6 +15,13 @@ inline Design demo(const std::string& name) {
   auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
   REQUIRE(r.design);
   return *r.design;
+}
+
+//! A project begun anew: a main leg and a nose leg of which nothing is known.
+inline Design with_legs() {
+  Design d;
+  arrange(d, Layout::tricycle);
+  return d;
 }
 
 }  // namespace kranich

@@ -69,7 +69,7 @@ TEST_CASE("metric and inch projects hold identical SI values") {
 }
 
 TEST_CASE("unknown keys stay where they were") {
-  auto text = replaced(demo("dunnock"), "\"kranich\": 1,", "\"kranich\": 1, \"colour\": {\"a\": [1, 2]},");
+  auto text = replaced(demo("dunnock"), "\"kranich\": 2,", "\"kranich\": 2, \"colour\": {\"a\": [1, 2]},");
   text = replaced(text, "\"name\": \"battery\",", "\"name\": \"battery\", \"serial\": \"x-7\",");
   const auto r = read_project(text);
   REQUIRE(r.design);
@@ -120,12 +120,12 @@ TEST_CASE("several faults are all named") {
 TEST_CASE("a missing quantity is unknown, not zero") {
   const auto r = read_project("{\"kranich\": 1}");
   REQUIRE(r.design);
-  CHECK_FALSE(r.design->gear.main.axle.x.known());
-  CHECK(std::isnan(value_at(*r.design, "/gear/main/axle/x_m")));
+  CHECK_FALSE(r.design->gear.main().axle.x.known());
+  CHECK(std::isnan(value_at(*r.design, "/gear/legs/main/axle/x_m")));
 }
 
 TEST_CASE("a newer file is readable and says so") {
-  const auto r = read_project(replaced(demo("dunnock"), "\"kranich\": 1", "\"kranich\": 2"));
+  const auto r = read_project(replaced(demo("dunnock"), "\"kranich\": 2", "\"kranich\": 3"));
   REQUIRE(r.design);
   CHECK(r.newer);
 }
@@ -149,14 +149,14 @@ TEST_CASE("saving keeps the last good copy and leaves nothing half written") {
 
 TEST_CASE("paths reach members, and refuse what is not allowed") {
   auto d = dunnock();
-  const auto at = locate_given(d, "/gear/main/axle/x_m");
+  const auto at = locate_given(d, "/gear/legs/main/axle/x_m");
   REQUIRE(at);
   CHECK(at->given->si == Approx(2.45));
   CHECK(at->spec.title == "Station");
   CHECK(locate_given(d, "/ledger/3/mass_kg"));
   CHECK_FALSE(locate_given(d, "/ledger/999/mass_kg"));
   CHECK_FALSE(locate_given(d, "/ledger/x/mass_kg"));
-  CHECK_FALSE(locate_given(d, "/gear/main"));
+  CHECK_FALSE(locate_given(d, "/gear/legs/main"));
   CHECK_FALSE(locate_given(d, "nonsense"));
   CHECK(set_choice(d, "/purpose/field", 0));
   CHECK(d.purpose.field == Field::tarmac);

@@ -106,14 +106,20 @@ TEST_CASE("a tyre is linear to its knee and never squashed beyond its limit") {
   CHECK(t.force(0.02) == Approx(2400));
   CHECK(t.slope(0.02) == 120000);
   CHECK(t.slope(0.0301) == Approx(120000).epsilon(0.02));  // no kink
-  CHECK(std::isinf(t.force(0.051)));
+  CHECK(std::isfinite(t.force(0.051)));                    // rim or core: a stop, stiff and finite
+  CHECK(t.slope(0.051) == Approx(100 * t.rate));
   double last = 0;
   for (double x = 0.001; x < 0.0499; x += 0.001) {
     CHECK(t.force(x) > last);
     last = t.force(x);
     CHECK(t.squash(t.force(x)) == Approx(x).epsilon(1e-9));
   }
-  CHECK(t.squash(1e9) < 0.05);
+  CHECK(t.squash(t.force(0.0495)) == Approx(0.0495));
+  CHECK(t.squash(t.force(0.06)) == Approx(0.06));
+  // Work is force over way, on either side of knee and rim.
+  double work = 0;
+  for (double x = 0; x < 0.0599999; x += 1e-6) work += 1e-6 * t.force(x + 0.5e-6);
+  CHECK(t.energy(0.06) == Approx(work).epsilon(1e-5));
   CHECK(t.squash(0) == 0);
 }
 
@@ -167,7 +173,7 @@ TEST_CASE("coils: rate by the fourth power of the wire, the third of the coil, t
 }
 
 TEST_CASE("coils in a leg: side by side, by their motion ratio, preloaded by their room") {
-  Coil c = demo("redshank").gear.main.spring.coil;
+  Coil c = demo("redshank").gear.main().spring.coil;
   const auto one = coil_at_wheel(c);
   REQUIRE(one);
   c.count = Given(2.0);

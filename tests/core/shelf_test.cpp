@@ -64,7 +64,7 @@ Leg bending(BentForm form) {
 
 TEST_CASE("what stands first has no objection while anything has none") {
   const auto d = demo("redshank");
-  const auto r = rank(d.gear.main, 41);
+  const auto r = rank(d.gear.main(), 41);
   REQUIRE(r.list.size() == r.offers.size());
   CHECK(r.list.size() > 20);
   bool objected = false;
@@ -78,15 +78,15 @@ TEST_CASE("what stands first has no objection while anything has none") {
   for (size_t i = 1; i < r.list.size(); ++i) CHECK(r.list[i - 1].score <= r.list[i].score);
   // Fitting it gives what was promised.
   auto fitted = d;
-  fitted.gear.main.spring = r.best().leg.spring;
-  const auto path = force::suspension_of(fitted.gear.main, {});
+  fitted.gear.main().spring = r.best().leg.spring;
+  const auto path = force::suspension_of(fitted.gear.main(), {});
   CHECK(std::get<force::Suspension>(path).law.rate == Approx(r.list.front().rate));
 }
 
 TEST_CASE("a heavier aircraft wants a stiffer spring") {
   const auto d = demo("redshank");
-  const auto light = rank(d.gear.main, 30);
-  const auto heavy = rank(d.gear.main, 60);
+  const auto light = rank(d.gear.main(), 30);
+  const auto heavy = rank(d.gear.main(), 60);
   CHECK(heavy.list.front().rate + heavy.list.front().preload / 0.02 >
         light.list.front().rate + light.list.front().preload / 0.02);
   for (const auto& c : heavy.list)
@@ -95,7 +95,7 @@ TEST_CASE("a heavier aircraft wants a stiffer spring") {
 
 TEST_CASE("cords come with the strands that sag right") {
   const auto d = demo("wheatear");
-  const auto r = rank(d.gear.main, 1850);
+  const auto r = rank(d.gear.main(), 1850);
   REQUIRE(r.list.size() == shelves().cords.size());
   const auto& best = r.list.front();
   CHECK(best.sag == Approx(0.325).margin(0.08));
@@ -152,7 +152,7 @@ TEST_CASE("wire and sheet are tried as they are; what takes a set is objected to
 }
 
 TEST_CASE("gas struts and pucks have their own objections") {
-  Leg l = demo("redshank").gear.main;
+  Leg l = demo("redshank").gear.main();
   l.spring.kind = SpringKind::gas_strut;
   l.spring.gas_strut.count = Given(1.0);
   const auto struts = rank(l, 120);
@@ -174,14 +174,14 @@ TEST_CASE("gas struts and pucks have their own objections") {
 }
 
 TEST_CASE("kinds without a shelf have no offers") {
-  Leg l = demo("dunnock").gear.main;
+  Leg l = demo("dunnock").gear.main();
   CHECK(rank(l, 2500).offers.empty());
   l.spring.kind = SpringKind::linear;
   CHECK(rank(l, 2500).offers.empty());
 }
 
 TEST_CASE("an offer that lacks something says what") {
-  Leg l = demo("redshank").gear.main;
+  Leg l = demo("redshank").gear.main();
   l.spring.coil.installed_length = Given();
   const auto r = rank(l, 41);
   REQUIRE_FALSE(r.list.empty());

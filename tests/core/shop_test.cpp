@@ -48,10 +48,10 @@ TEST_CASE("true lengths, rake and cant are those of the attach points and the ax
   const auto d = demo("wheatear");
   const auto members = shop::members_of(d);
   REQUIRE(members.size() == 3);
-  const Vec3 foot = leg::leg_foot(d.gear.main);
+  const Vec3 foot = leg::leg_foot(d.gear.main());
   for (const auto& m : members) {
     if (m.leg != "main leg") continue;
-    const auto& tube = m.name == "front leg" ? d.gear.main.tubes[0] : d.gear.main.tubes[1];
+    const auto& tube = m.name == "front leg" ? d.gear.main().tubes[0] : d.gear.main().tubes[1];
     const Vec3 line = foot - tube.top.vec();
     CHECK(m.geometry.length == Approx(line.norm()));
     CHECK(std::tan(m.geometry.cant) == Approx(line.y() / -line.z()));
@@ -116,8 +116,8 @@ TEST_CASE("the jig sheet carries the jig's numbers in the project's units") {
   auto d = demo("wheatear");
   const auto fig = std::get<JigFigures>(jig_of(d));
   CHECK(fig.jig.bar_length ==
-        Approx(2 * (d.gear.main.axle.y + d.gear.main.axle_beyond_wheel) - 2 * d.jig.axle_out));
-  CHECK(fig.jig.axle_height == Approx(d.gear.main.axle.z - d.jig.reference_z + d.jig.reference_height));
+        Approx(2 * (d.gear.main().axle.y + d.gear.main().axle_beyond_wheel) - 2 * d.jig.axle_out));
+  CHECK(fig.jig.axle_height == Approx(d.gear.main().axle.z - d.jig.reference_z + d.jig.reference_height));
   const auto metric = sheets(d);
   CHECK(says(drawing(metric, "jig"), format_quantity(fig.jig.bar_length, Kind::length, UnitSystem::metric)));
   CHECK(says(drawing(metric, "jig"),
@@ -142,8 +142,9 @@ TEST_CASE("a jig names what it lacks") {
   CHECK(missing([](Design& d) { d.jig.point_x = Given(); }).find("diagonals") != std::string::npos);
   CHECK(missing([](Design& d) { d.jig.point_x = Given(0.5); }).find("behind") != std::string::npos);
   CHECK(missing([](Design& d) { d.jig.axle_out = Given(1.5); }).find("half") != std::string::npos);
-  CHECK(missing([](Design& d) { d.gear.main.axle_beyond_wheel = Given(); }).find("tip") != std::string::npos);
-  CHECK(missing([](Design& d) { d.gear.main.axle.x = Given(); }).find("axle") != std::string::npos);
+  CHECK(missing([](Design& d) { d.gear.main().axle_beyond_wheel = Given(); }).find("tip") !=
+        std::string::npos);
+  CHECK(missing([](Design& d) { d.gear.main().axle.x = Given(); }).find("axle") != std::string::npos);
 }
 
 TEST_CASE("diagonals and bar come back as toe and camber") {
@@ -160,7 +161,7 @@ TEST_CASE("diagonals and bar come back as toe and camber") {
   d.jig.diagonal_starboard = Given(std::hypot(j.behind + half * std::sin(toe), half * std::cos(toe)));
   d.jig.diagonal_port = Given(std::hypot(j.behind - half * std::sin(toe), half * std::cos(toe)));
   CHECK(value("leg.square", "") == Approx(toe).epsilon(1e-9));
-  const double apart = 2 * d.gear.main.axle.y;
+  const double apart = 2 * d.gear.main().axle.y;
   d.jig.bar_starboard = {{}, Given(apart * std::tan(radians(0.4))), Given(apart * std::tan(radians(4.5)))};
   CHECK(value("leg.bar_toe", "starboard") == Approx(radians(0.4)).epsilon(1e-9));
   CHECK(value("leg.bar_camber", "starboard") == Approx(radians(0.5)).epsilon(1e-9));  // 4° are wanted
@@ -174,16 +175,16 @@ TEST_CASE("diagonals and bar come back as toe and camber") {
 TEST_CASE("a cope template is as wide as its tube is round, and cut as the formula says") {
   const auto d = demo("wheatear");
   const auto& s = drawing(sheets(d), "cope:main:rear leg");
-  const double round = 1000 * std::numbers::pi * d.gear.main.tubes[1].diameter;
+  const double round = 1000 * std::numbers::pi * d.gear.main().tubes[1].diameter;
   const shop::Path* curve = nullptr;
   for (const auto& p : s.paths)
     if (p.points.size() > 100) curve = &p;
   REQUIRE(curve);
   CHECK(curve->points.back().x() - curve->points.front().x() == Approx(round));
-  const Vec3 foot = leg::leg_foot(d.gear.main);
+  const Vec3 foot = leg::leg_foot(d.gear.main());
   const double theta =
-      leg::drill_angle(d.gear.main.tubes[1].top.vec() - foot, d.gear.main.tubes[0].top.vec() - foot);
-  const leg::Cope c{d.gear.main.tubes[1].diameter / 2, d.gear.main.tubes[0].diameter / 2, theta, 0};
+      leg::drill_angle(d.gear.main().tubes[1].top.vec() - foot, d.gear.main().tubes[0].top.vec() - foot);
+  const leg::Cope c{d.gear.main().tubes[1].diameter / 2, d.gear.main().tubes[0].diameter / 2, theta, 0};
   const double lowest = 1000 * *c.at(0) - curve->points.front().y();
   for (size_t i = 0; i < curve->points.size(); i += 15) {
     const double phi = 2 * std::numbers::pi * static_cast<double>(i) / 180;
@@ -191,7 +192,7 @@ TEST_CASE("a cope template is as wide as its tube is round, and cut as the formu
   }
   CHECK(s.scale == 1);
   auto thick = d;
-  thick.gear.main.tubes[1].diameter = Given(0.06);
+  thick.gear.main().tubes[1].diameter = Given(0.06);
   CHECK_FALSE(sheet(sheets(thick), "cope:main:rear leg").ready());
 }
 
@@ -201,7 +202,7 @@ TEST_CASE("plates, wells and units are drawn full size") {
   const auto& plate = drawing(all, "plate:main:unit bolts");
   REQUIRE(plate.circles.size() == 4);
   for (size_t i = 0; i < 4; ++i) {
-    const auto& f = d.gear.main.joints[0].fasteners[i];
+    const auto& f = d.gear.main().joints[0].fasteners[i];
     CHECK(plate.circles[i].centre.isApprox(Vec2(1000 * f.u, 1000 * f.v)));
     CHECK(plate.circles[i].radius == Approx(500 * f.diameter));
   }
@@ -213,7 +214,7 @@ TEST_CASE("plates, wells and units are drawn full size") {
     high = std::max(high, q.x());
   }
   CHECK(high - low ==
-        Approx(1000 * (d.gear.main.retraction.well.high.x - d.gear.main.retraction.well.low.x)));
+        Approx(1000 * (d.gear.main().retraction.well.high.x - d.gear.main().retraction.well.low.x)));
   const auto dunnock = sheets(demo("dunnock"));
   CHECK(drawing(dunnock, "unit:main").circles.size() == 4);
   CHECK_FALSE(sheet(dunnock, "unit:third").ready());  // its body is not given
@@ -225,12 +226,12 @@ TEST_CASE("the wire's plan, the leaf's outline and the bow's mould") {
   auto d = demo("redshank");
   const auto& wire = drawing(sheets(d), "bend:third");
   CHECK(says(wire, "Spring wire under load flies"));
-  const auto& line = d.gear.third.spring.bent.line;
+  const auto& line = d.gear.third().spring.bent.line;
   double length = 0;
   for (size_t i = 1; i < line.size(); ++i) length += 1000 * (line[i].at.vec() - line[i - 1].at.vec()).norm();
   // From starboard the tail leg lies in its plane: drawn as long as it is.
   CHECK(way(wire.paths[1]) == Approx(length));
-  BentLeg& b = d.gear.third.spring.bent;
+  BentLeg& b = d.gear.third().spring.bent;
   b.form = BentForm::leaf;
   b.material = "spring steel strip";
   for (auto& p : b.line) {

@@ -36,8 +36,8 @@ const LoadCase& named(const leg::LoadCases& all, const std::string& name) {
 
 //! A steel strut straight down from (2, 1, 0) to a wheel 0.8 below, no offset.
 Design with_strut() {
-  Design d;
-  Leg& l = d.gear.main;
+  Design d = with_legs();
+  Leg& l = d.gear.main();
   l.top = {{}, Given(2.0), Given(1.0), Given(0.0)};
   l.axle = {{}, Given(2.0), Given(1.0), Given(-0.8)};
   l.wheel_offset = Given(0.0);
@@ -136,7 +136,7 @@ TEST_CASE("a model's cases are shares of its drop, more drag on grass") {
 TEST_CASE("a strut is a cantilever: bending, axial and twist as by hand") {
   const Design d = with_strut();
   const Vec3 f(1000, 500, 4000);
-  const auto s = leg::check_structure(d, d.gear.main, {{"hand", f, false, ""}});
+  const auto s = leg::check_structure(d, d.gear.main(), {{"hand", f, false, ""}});
   const auto& p = part(s, "leg");
   const double area = std::numbers::pi * (0.06 * 0.06 - 0.052 * 0.052) / 4;
   const double stress = 4000 / area + std::hypot(1000, 500) * 0.8 / tube_modulus(0.06, 0.004);
@@ -145,13 +145,13 @@ TEST_CASE("a strut is a cantilever: bending, axial and twist as by hand") {
   CHECK(p.in_case == "hand");
   CHECK(p.decides.find("upper end") != std::string::npos);
   // At the ground the arm is longer by the wheel's radius.
-  const auto low = leg::check_structure(d, d.gear.main, {{"hand", Vec3(1000, 0, 0), true, ""}});
+  const auto low = leg::check_structure(d, d.gear.main(), {{"hand", Vec3(1000, 0, 0), true, ""}});
   CHECK(part(low, "leg").stress == Approx(1000 * 1.0 / tube_modulus(0.06, 0.004)).epsilon(1e-9));
 }
 
 TEST_CASE("a solid bar, a rectangle, and what each lacks") {
   Design d = with_strut();
-  Leg& l = d.gear.main;
+  Leg& l = d.gear.main();
   const std::vector<LoadCase> aft{{"aft", Vec3(300, 0, 0), false, ""}};
   l.section = LegSection::bar;
   const double bar = std::numbers::pi * std::pow(0.06, 3) / 32;
@@ -175,15 +175,15 @@ TEST_CASE("a solid bar, a rectangle, and what each lacks") {
 TEST_CASE("a printed strut is derated across its layers") {
   Design d = with_strut();
   const std::vector<LoadCase> aft{{"aft", Vec3(50, 0, 0), false, ""}};
-  d.gear.main.material = "printed, tough polyester";
-  const auto& m = *force::find_material({}, d.gear.main.material);
-  const auto p = part(leg::check_structure(d, d.gear.main, aft), "leg");
+  d.gear.main().material = "printed, tough polyester";
+  const auto& m = *force::find_material({}, d.gear.main().material);
+  const auto p = part(leg::check_structure(d, d.gear.main(), aft), "leg");
   CHECK(p.margin == Approx(m.ultimate * m.across / (1.5 * p.stress) - 1).epsilon(1e-9));
 }
 
 TEST_CASE("a brace takes the bending off the pivot") {
   Design d = with_strut();
-  Leg& l = d.gear.main;
+  Leg& l = d.gear.main();
   l.retraction.fitted = true;
   l.retraction.pivot = l.top;
   l.retraction.direction = SwingDirection::inward;
@@ -203,7 +203,7 @@ TEST_CASE("a brace takes the bending off the pivot") {
 
 TEST_CASE("a V of tubes carries by pull and push: forces at the foot balance") {
   Design d = with_strut();
-  Leg& l = d.gear.main;
+  Leg& l = d.gear.main();
   l.path = LegPath::hinged_fore_and_aft;
   l.hinge = {{}, Given(2.0), Given(0.5), Given(0.0)};
   const auto tube = [](const char* name, double x) {
@@ -250,20 +250,20 @@ TEST_CASE("tubes that cannot hold a load say so") {
   Design d = with_strut();
   Tube t;
   t.name = "only";
-  t.top = d.gear.main.top;
+  t.top = d.gear.main().top;
   t.diameter = Given(0.03);
   t.wall = Given(0.002);
   t.material = "mild steel";
-  d.gear.main.tubes = {t};
-  const auto s = leg::check_structure(d, d.gear.main, {{"aft", Vec3(100, 0, 0), false, ""}});
+  d.gear.main().tubes = {t};
+  const auto s = leg::check_structure(d, d.gear.main(), {{"aft", Vec3(100, 0, 0), false, ""}});
   CHECK_FALSE(s.mechanism.empty());
-  d.gear.main.tubes[0].material = "";
-  CHECK(part(leg::check_structure(d, d.gear.main, {}), "leg").missing.find("only") != std::string::npos);
+  d.gear.main().tubes[0].material = "";
+  CHECK(part(leg::check_structure(d, d.gear.main(), {}), "leg").missing.find("only") != std::string::npos);
 }
 
 TEST_CASE("a slender tube gives way as a column before it is crushed") {
   Design d = with_strut();
-  Leg& l = d.gear.main;
+  Leg& l = d.gear.main();
   const auto tube = [](const char* name, double x, double y) {
     Tube t;
     t.name = name;
@@ -290,7 +290,7 @@ TEST_CASE("a slender tube gives way as a column before it is crushed") {
 
 TEST_CASE("an axle bends where it leaves the leg") {
   Design d = with_strut();
-  Leg& l = d.gear.main;
+  Leg& l = d.gear.main();
   l.axle.y = Given(1.1);
   l.wheel_offset = Given(0.1);
   const std::vector<LoadCase> up{{"up", Vec3(0, 0, 2000), false, ""}};
@@ -311,7 +311,8 @@ TEST_CASE("an axle bends where it leaves the leg") {
 TEST_CASE("margins go with the load, and the worst part stands first") {
   const Design d = with_strut();
   const auto at = [&](double k) {
-    return part(leg::check_structure(d, d.gear.main, {{"aft", Vec3(k, 0, 0), false, ""}}), "leg").margin + 1;
+    return part(leg::check_structure(d, d.gear.main(), {{"aft", Vec3(k, 0, 0), false, ""}}), "leg").margin +
+           1;
   };
   CHECK(at(500) == Approx(2 * at(1000)).epsilon(1e-9));
   for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
@@ -333,7 +334,7 @@ TEST_CASE("margins go with the load, and the worst part stands first") {
 
 TEST_CASE("what fails in a leg has cures that are true") {
   auto d = demo("wheatear");
-  d.gear.main.tubes[1].diameter = Given(0.028);
+  d.gear.main().tubes[1].diameter = Given(0.028);
   const auto a = assess(d);
   const Finding* worst = nullptr;
   for (const Finding* f : worst_of_each(a))
@@ -405,7 +406,7 @@ TEST_CASE("the stress along a leg is there for every bar of every case, its grea
 
 TEST_CASE("a clamped strut's stress runs out towards its foot") {
   const Design d = with_strut();
-  const auto s = leg::check_structure(d, d.gear.main, {{"aft", Vec3(1000, 0, 0), false, ""}});
+  const auto s = leg::check_structure(d, d.gear.main(), {{"aft", Vec3(1000, 0, 0), false, ""}});
   REQUIRE(s.stress.size() == 1);
   REQUIRE(s.stress[0].size() == 1);
   CHECK(s.stress[0][0][0] == Approx(800 / tube_modulus(0.06, 0.004)).epsilon(1e-9));

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/assess/assess.h"
+#include "core/model/moves.h"
 #include "core/stance/stance.h"
 #include "demo.h"
 
@@ -16,7 +17,7 @@ using force::Suspension;
 namespace {
 
 Suspension v_leg_on_cord() {
-  const auto s = force::suspension_of(demo("wheatear").gear.main, {});
+  const auto s = force::suspension_of(demo("wheatear").gear.main(), {});
   REQUIRE(std::holds_alternative<Suspension>(s));
   return std::get<Suspension>(s);
 }
@@ -74,7 +75,7 @@ TEST_CASE("the wheel rate is the slope of the vertical force over the axle's ris
 }
 
 TEST_CASE("a hinged leg keeps its length, rises to its travel and spreads the track") {
-  const Leg leg = demo("wheatear").gear.main;
+  const Leg leg = demo("wheatear").gear.main();
   const auto s = v_leg_on_cord();
   const double length = (s.axle - s.hinge).norm();
   CHECK((s.at(s.most).axle - s.hinge).norm() == Approx(length).epsilon(1e-12));
@@ -84,17 +85,17 @@ TEST_CASE("a hinged leg keeps its length, rises to its travel and spreads the tr
 
 TEST_CASE("camber and toe come out of the axle's direction as they went in, on both sides") {
   auto d = demo("wheatear");
-  d.gear.main.camber = radians(4);
-  d.gear.main.toe = radians(1.5);
+  d.gear.main().camber = radians(4);
+  d.gear.main().toe = radians(1.5);
   const auto wheels = std::get<std::vector<stance::WheelOnLeg>>(stance::wheels_of(d));
-  for (const int side : {1, 2}) {
-    const auto s = stance::wheel_setting(wheels[static_cast<size_t>(side)], 0, 0.2, side == 1 ? -1 : 1);
+  for (const int side : {0, 1}) {
+    const auto s = stance::wheel_setting(wheels[static_cast<size_t>(side)], 0, 0.2, side == 0 ? -1 : 1);
     CHECK(degrees(s.camber) == Approx(4));
     CHECK(degrees(s.toe) == Approx(1.5));
-    CHECK(std::abs(s.contact_y) == Approx(d.gear.main.axle.y - 0.2 * std::tan(radians(4))));
+    CHECK(std::abs(s.contact_y) == Approx(d.gear.main().axle.y - 0.2 * std::tan(radians(4))));
   }
   // Turned outward by the hinge, the top comes in by as much.
-  const auto turned = stance::wheel_setting(wheels[2], radians(3), 0.2, 1);
+  const auto turned = stance::wheel_setting(wheels[1], radians(3), 0.2, 1);
   CHECK(degrees(turned.camber) == Approx(1).margin(0.01));
 }
 
@@ -116,7 +117,7 @@ TEST_CASE("hinged legs rest in balance: moments to 1e-9, mirrored twins alike") 
     CHECK(carried == Approx(weight).epsilon(1e-9));
     const auto twin = std::get<stance::Rest>(stance::solve(mass, mirrored(cg), base));
     CHECK(twin.roll == Approx(-rest.roll).margin(1e-9));
-    CHECK(twin.wheels[1].load == Approx(rest.wheels[2].load).epsilon(1e-8));
+    CHECK(twin.wheels[0].load == Approx(rest.wheels[1].load).epsilon(1e-8));
     // From a rest nearby the answer is the same.
     const auto warm = std::get<stance::Rest>(stance::solve(mass, cg, base, &twin));
     CHECK(warm.pitch == Approx(rest.pitch).margin(1e-9));
@@ -125,9 +126,8 @@ TEST_CASE("hinged legs rest in balance: moments to 1e-9, mirrored twins alike") 
 
 TEST_CASE("legs that differ make it lean, and say so") {
   auto d = demo("wheatear");
-  d.gear.unlinked = true;
-  d.gear.port = d.gear.main;
-  d.gear.port.axle.z.si += 0.01;  // a shorter port leg: it leans to port
+  unlink_leg(d, 0);
+  d.gear.legs[1].axle.z.si += 0.01;  // a shorter port leg: it leans to port
   const auto a = assess(d);
   const auto* l = a.loading("pilot, full fuel");
   REQUIRE(l->rest);
@@ -170,13 +170,13 @@ TEST_CASE("a curve of points is followed, and what cannot be is refused by name"
   CHECK(cord.force(0.25) == Approx(375));  // on along the last piece
   CHECK(cord.closure(225) == Approx(0.15));
   CHECK(cord.energy(0.2) == Approx(12.5 + 22.5));
-  auto leg = demo("wheatear").gear.main;
+  auto leg = demo("wheatear").gear.main();
   leg.path = LegPath::straight;
   CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("hinge") != std::string::npos);
-  leg = demo("wheatear").gear.main;
+  leg = demo("wheatear").gear.main();
   leg.spring.cord.free_length = 0.7;
   CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("no longer than") != std::string::npos);
-  leg = demo("wheatear").gear.main;
+  leg = demo("wheatear").gear.main();
   leg.spring.cord.curve[2].load = 10;
   CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("rises") != std::string::npos);
 }

@@ -69,14 +69,14 @@ TEST_CASE("scaled by Froude's law, every figure scales as its kind does") {
   for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     auto full_design = demo(name);
     // A wire does not know of Froude: its coil is taken as the linear spring it is.
-    if (Leg& leg = full_design.gear.main; leg.spring.kind == SpringKind::coil) {
+    if (Leg& leg = full_design.gear.main(); leg.spring.kind == SpringKind::coil) {
       const auto coil = force::coil_at_wheel(leg.spring.coil);
       leg.spring.kind = SpringKind::linear;
       leg.spring.rate = coil->rate;
       leg.spring.preload = coil->preload;
     }
     // Nor does one that bends, nor what parts are left with: its rate stands in for it.
-    if (Leg& leg = full_design.gear.third; leg.spring.kind == SpringKind::bending) {
+    if (Leg& leg = full_design.gear.third(); leg.spring.kind == SpringKind::bending) {
       const auto path = force::suspension_of(leg, {});
       leg.spring.rate = std::get<force::Suspension>(path).law.rate;
       leg.spring.preload = 0;
@@ -123,7 +123,7 @@ TEST_CASE("moving the datum moves nothing but stations") {
     for (auto& a : l.aboard) a.x.si += by;
   for (auto& p : d.airframe.low_points) p.at.x.si += by;
   for (auto& p : d.airframe.propellers) p.hub.x.si += by;
-  for (Leg* leg : {&d.gear.main, &d.gear.third}) {
+  for (Leg* leg : {&d.gear.main(), &d.gear.third()}) {
     shift_leg(*leg, by, 0, 0);
     leg->retraction.well.low.x.si += by;
     leg->retraction.well.high.x.si += by;
@@ -277,15 +277,15 @@ TEST_CASE("a timeline knows where everything is at any time") {
   const auto t = sequence::timeline(d, d.sequence.up, problems);
   CHECK(problems.empty());
   CHECK(t.bars.size() == d.sequence.up.size());
-  CHECK(sequence::position_at(t, "main doors", -1, 0) == 0);
-  CHECK(sequence::position_at(t, "main doors", 0.8, 0) == Approx(0.5));
-  CHECK(sequence::position_at(t, "main doors", 5, 0) == 1);
-  CHECK(sequence::position_at(t, "main doors", 30, 0) == 0);
-  CHECK(sequence::position_at(t, "main legs", 30, 0) == 1);
+  CHECK(sequence::position_at(t, "main-doors", -1, 0) == 0);
+  CHECK(sequence::position_at(t, "main-doors", 0.8, 0) == Approx(0.5));
+  CHECK(sequence::position_at(t, "main-doors", 5, 0) == 1);
+  CHECK(sequence::position_at(t, "main-doors", 30, 0) == 0);
+  CHECK(sequence::position_at(t, "main", 30, 0) == 1);
   std::vector<Step> wrong(2);
   wrong[0].actor = "bomb doors";
   wrong[0].start = 0.0;
-  wrong[1].actor = "main doors";
+  wrong[1].actor = "main-doors";
   wrong[1].action = Action::raise;
   wrong[1].start = 0.0;
   sequence::timeline(d, wrong, problems);

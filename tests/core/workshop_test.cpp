@@ -182,20 +182,20 @@ TEST_CASE("a hard tyre stands on a small patch; soft ground bears little") {
 TEST_CASE("what a wheel of the shelf has to be follows from load, scale and field") {
   const auto d = demo("redshank");
   const auto a = assess(d);
-  const auto main = wheel_need(d, a, LegName::main);
+  const auto main = wheel_need(d, a, d.gear.main());
   CHECK(main.model);
   CHECK(main.field == Field::turf);
   CHECK(main.scale_diameter == Approx(0.68 / 5));
   CHECK(main.load > 40);
   CHECK(main.obstacle == Approx(0.015));
-  const auto tail = wheel_need(d, a, LegName::third);
+  const auto tail = wheel_need(d, a, d.gear.third());
   CHECK(tail.usual_diameter == Approx(0.3 * main.usual_diameter).epsilon(0.2));
   auto smooth = d;
   smooth.purpose.field = Field::tarmac;
-  CHECK(wheel_need(smooth, assess(smooth), LegName::main).usual_diameter ==
+  CHECK(wheel_need(smooth, assess(smooth), smooth.gear.main()).usual_diameter ==
         Approx(main.usual_diameter / 1.25));
   const auto full = demo("dunnock");
-  const auto nose = wheel_need(full, assess(full), LegName::third);
+  const auto nose = wheel_need(full, assess(full), full.gear.third());
   CHECK(std::isnan(nose.scale_diameter));
   CHECK_FALSE(nose.model);
 }
@@ -266,7 +266,7 @@ TEST_CASE("keep-outs that lack a measure fill nothing and are not taken as zero"
 
 TEST_CASE("a variant keeps the new stations' inputs too") {
   auto d = demo("redshank");
-  d.gear.main.joints[0].brace_arm = Given(0.2, Origin::measured, 0.001);
+  d.gear.main().joints[0].brace_arm = Given(0.2, Origin::measured, 0.001);
   d.jig.bar_port.up = Given(0.01, Origin::estimated);
   d.scatter.drops = Given(1234.0);
   d.materials.push_back({});
@@ -288,7 +288,7 @@ TEST_CASE("a project without the new parts reads as before, with its defaults ma
   CHECK(r.design->scatter.drops == Approx(5000));
   CHECK_FALSE(r.design->bump.height.known());
   CHECK(r.design->materials.empty());
-  CHECK(r.design->gear.main.joints.empty());
+  CHECK(r.design->gear.main().joints.empty());
 }
 
 TEST_CASE("faults in the new parts are named by their path") {

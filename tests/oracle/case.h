@@ -48,6 +48,8 @@ inline double to_deg(double rad) { return rad * 180 / 3.14159265358979323846; }
 //! Kinds by name, a file for each reference file.
 void add_place_kinds(std::map<std::string, Driver>& drivers);
 void add_spring_kinds(std::map<std::string, Driver>& drivers);
+//! Gear of any number of legs.
+void add_many_kinds(std::map<std::string, Driver>& drivers);
 void add_leg_kinds(std::map<std::string, Driver>& drivers);
 void add_retract_kinds(std::map<std::string, Driver>& drivers);
 

@@ -48,6 +48,7 @@ int main() {
   kranich::oracle::add_place_kinds(drivers);
   kranich::oracle::add_spring_kinds(drivers);
   kranich::oracle::add_leg_kinds(drivers);
+  kranich::oracle::add_many_kinds(drivers);
   kranich::oracle::add_retract_kinds(drivers);
 
   std::vector<fs::path> files;

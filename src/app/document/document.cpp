@@ -105,16 +105,51 @@ void Document::edit(const QString& what, const Change& change) {
     emit refused(tr("This file was written by a newer Kranich and is open for reading only."));
     return;
   }
-  Design next = design_;
-  change(next);
-  if (next == design_) return;
-  undo_.push_back({what, std::move(design_)});
+  auto next = kranich::changed(design_, change);
+  if (const auto* faults = std::get_if<std::vector<Fault>>(&next)) {
+    say_refused(*faults);
+    emit changed();  // entries show what stands
+    return;
+  }
+  Design& design = std::get<Design>(next);
+  if (design == design_) {
+    emit changed();
+    return;
+  }
+  keep_for_undo(what, std::move(design_));
+  design_ = std::move(design);
+  show_change();
+  note_modified(true);
+}
+
+void Document::keep_for_undo(const QString& what, Design design) {
+  undo_.push_back({what, std::move(design)});
   if (undo_.size() > most_undo_steps) undo_.erase(undo_.begin());
   redo_.clear();
-  design_ = std::move(next);
+}
+
+void Document::say_refused(const std::vector<Fault>& faults) {
+  const Fault& f = faults.front();
+  emit refused(
+      tr("Not done: %1 %2")
+          .arg(QString::fromStdString(f.title.empty() ? f.where : f.title), QString::fromStdString(f.what)));
+}
+
+std::vector<std::string> Document::legs_now() const {
+  std::vector<std::string> legs;
+  for (const auto& l : design_.gear.legs)
+    legs.push_back(l.id + "/" + std::to_string(static_cast<int>(l.role)) + "/" +
+                   std::to_string(static_cast<int>(l.stands)));
+  return legs;
+}
+
+void Document::show_change() {
   assess_now();
-  note_modified(true);
   emit changed();
+  if (auto legs = legs_now(); legs != legs_shown_) {
+    legs_shown_ = std::move(legs);
+    emit legs_changed();
+  }
 }
 
 void Document::begin_drag(const QString& what) {
@@ -126,8 +161,9 @@ void Document::begin_drag(const QString& what) {
 
 void Document::drag(const Change& change) {
   if (!drag_start_) return;
-  design_ = *drag_start_;
-  change(design_);
+  auto next = kranich::changed(*drag_start_, change);
+  if (!std::holds_alternative<Design>(next)) return;  // no further that way: it stays where it last could
+  design_ = std::move(std::get<Design>(next));
   assess_now();
   emit changed();
 }
@@ -137,8 +173,7 @@ void Document::end_drag() {
   Design start = std::move(*drag_start_);
   drag_start_.reset();
   if (!(start == design_)) {
-    undo_.push_back({drag_text_, std::move(start)});
-    redo_.clear();
+    keep_for_undo(drag_text_, std::move(start));
     note_modified(true);
   }
   emit changed();
@@ -157,9 +192,8 @@ void Document::undo() {
   redo_.push_back({undo_.back().what, std::move(design_)});
   design_ = std::move(undo_.back().design);
   undo_.pop_back();
-  assess_now();
+  show_change();
   note_modified(true);
-  emit changed();
 }
 
 void Document::redo() {
@@ -167,9 +201,8 @@ void Document::redo() {
   undo_.push_back({redo_.back().what, std::move(design_)});
   design_ = std::move(redo_.back().design);
   redo_.pop_back();
-  assess_now();
+  show_change();
   note_modified(true);
-  emit changed();
 }
 
 QString Document::undo_text() const { return undo_.empty() ? QString() : undo_.back().what; }
@@ -190,6 +223,7 @@ void Document::start(Design design, const QString& path, bool read_only) {
   gear_position_ = 0;
   state_ = GearState::static_load;
   assess_now();
+  legs_shown_ = legs_now();
   autosave_timer_.stop();
   note_modified(false);
   emit started();

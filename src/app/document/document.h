@@ -105,8 +105,9 @@ class Document : public QObject {
   bool recover(const std::filesystem::path& copy);
 
  signals:
-  void started();             //!< another project is in hand
-  void changed();             //!< the design, and so everything
+  void started();       //!< another project is in hand
+  void legs_changed();  //!< there are other legs than before, or they stand elsewhere: pages are built anew
+  void changed();       //!< the design, and so everything
   void tolerances_changed();  //!< begun, got on, finished, or called off
   void view_changed();        //!< loading, state or gear position only
   void file_changed();        //!< path, modified, read-only
@@ -118,6 +119,11 @@ class Document : public QObject {
     Design design;
   };
   void assess_now();
+  //! What is shown follows the design: its assessment, its legs, all who listen.
+  void show_change();
+  std::vector<std::string> legs_now() const;
+  void say_refused(const std::vector<Fault>& faults);
+  void keep_for_undo(const QString& what, Design design);
   void drop_tolerances();
   void note_modified(bool modified);
   void autosave();
@@ -144,6 +150,7 @@ class Document : public QObject {
   QThreadPool pool_;
   std::vector<Laid> laid_;
   quint64 revision_ = 1;
+  std::vector<std::string> legs_shown_;  //!< what the pages are built for
   std::filesystem::path recovery_file_;
 };
 

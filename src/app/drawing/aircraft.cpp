@@ -160,17 +160,17 @@ void draw_spring(Sheet& s, const QPointF& from, const QPointF& to, bool cord, co
 }
 
 //! `wheel` of the pose; a port leg is stored as if to starboard and drawn mirrored.
-void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, const Palette& c,
-              const Map& view) {
+void draw_leg(Sheet& s, const Pose& pose, size_t which, const Palette& c, const Map& view) {
+  const Leg& leg = pose.design->gear.legs[pose.placed[which].row];
   if (!leg.axle.known() || !leg.wheel.diameter.known()) return;
-  const bool port = which == WheelIndex::port;
+  const bool port = pose.placed[which].port;
   const Map map = port ? Map([&](const Vec3& p) { return view(mirrored(p)); }) : view;
-  Pose::Wheel wheel = pose.wheels[static_cast<size_t>(which)];
+  Pose::Wheel wheel = pose.wheels[which];
   if (port) {  // to starboard first
     wheel.axle = mirrored(wheel.axle);
     wheel.direction = Vec3(-wheel.direction.x(), wheel.direction.y(), -wheel.direction.z());
     wheel.turn = turn_about(Vec3::UnitX(), 0);
-    const Eigen::AngleAxisd back(pose.wheels[static_cast<size_t>(which)].turn);
+    const Eigen::AngleAxisd back(pose.wheels[which].turn);
     wheel.turn = turn_about(Vec3(-back.axis().x(), back.axis().y(), -back.axis().z()), back.angle());
   }
   const LegPose l = leg_pose(pose, leg, wheel);
@@ -189,8 +189,18 @@ void draw_leg(Sheet& s, const Pose& pose, const Leg& leg, WheelIndex which, cons
     draw_spring(s, map(spring.anchor_airframe.vec()), map(turned(spring.anchor_leg.vec())),
                 spring.kind == SpringKind::cord, c.leg == Theme::now().ink ? Theme::now().accent : c.leg);
   if ((l.centre - l.lower).norm() > 1e-6) s.bar(map(l.lower), map(l.centre), tube * 0.7, c.leg);
-  draw_wheel(s, l.centre, l.axle, leg.wheel, c, map);
+  if (leg.wheel_spacing.known()) {  // two on one axle
+    const Vec3 half = leg.wheel_spacing / 2 * l.axle;
+    s.bar(map(l.centre - half), map(l.centre + half), tube * 0.7, c.leg);
+    draw_wheel(s, l.centre - half, l.axle, leg.wheel, c, map);
+    draw_wheel(s, l.centre + half, l.axle, leg.wheel, c, map);
+  } else {
+    draw_wheel(s, l.centre, l.axle, leg.wheel, c, map);
+  }
 }
+
+//! Legs on the far side of a side view from starboard: those to port.
+bool far_side(const Pose& pose, size_t which) { return pose.placed[which].port; }
 
 }  // namespace
 
@@ -210,7 +220,8 @@ QRectF side_bounds(const Pose& pose) {
 QRectF front_bounds(const Pose& pose) {
   QPolygonF points;
   const Design& d = *pose.design;
-  const double half_track = or_zero(d.gear.main.axle.y);
+  double half_track = 0;
+  for (const auto& leg : d.gear.legs) half_track = std::max(half_track, std::abs(or_zero(leg.axle.y)));
   for (const auto& b : d.airframe.bodies)
     for (const auto& s : b.sections)
       if (s.top.known() && s.half_width.known())
@@ -229,7 +240,8 @@ QRectF plan_bounds(const Pose& pose) {
     for (const auto& s : b.sections)
       if (s.x.known() && s.half_width.known())
         points << pose.plan({s.x, b.y + s.half_width, 0}) << pose.plan({s.x, -b.y - s.half_width, 0});
-  const double reach = std::max(1.25 * or_zero(d.gear.main.axle.y), 0.22 * or_zero(d.airframe.wing.span));
+  double reach = 0.22 * or_zero(d.airframe.wing.span);
+  for (const auto& leg : d.gear.legs) reach = std::max(reach, 1.25 * std::abs(or_zero(leg.axle.y)));
   points << pose.plan({pose.main.x, reach, 0}) << pose.plan({pose.main.x, -reach, 0});
   return around(points, 0.03 * points.boundingRect().width());
 }
@@ -265,10 +277,12 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
     s.polyline(side_outline(pose, d.airframe.fin), true);
     s.fill(c.glass);
     s.polyline(side_outline(pose, d.airframe.canopy), true);
-    draw_leg(s, pose, d.port_leg(), WheelIndex::port,
-             {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint, Theme::now().desk,
-              Theme::now().faint},
-             map);
+    for (size_t i = 0; i < pose.placed.size(); ++i)
+      if (far_side(pose, i))
+        draw_leg(s, pose, i,
+                 {Theme::now().faint, Theme::now().desk, Qt::transparent, Theme::now().faint,
+                  Theme::now().desk, Theme::now().faint},
+                 map);
     s.pen(c.outline, 1.3);
     s.fill(c.body);
     for (const auto& b : d.airframe.bodies)
@@ -278,8 +292,8 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
     for (const auto& b : d.airframe.bodies)
       if (or_zero(b.y) != 0) s.polyline(body_side(pose, b), true);
   }
-  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
-  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
+  for (size_t i = 0; i < pose.placed.size(); ++i)
+    if (!far_side(pose, i)) draw_leg(s, pose, i, c, map);
   if (look == Look::pinned) return;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known()) continue;
@@ -340,9 +354,7 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
       }
     }
   }
-  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
-  draw_leg(s, pose, d.port_leg(), WheelIndex::port, c, map);
-  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
+  for (size_t i = 0; i < pose.placed.size(); ++i) draw_leg(s, pose, i, c, map);
   if (look != Look::full) return;
   s.no_fill();
   for (const auto& p : d.airframe.propellers) {
@@ -394,9 +406,7 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
                pose.plan({p.hub.x, side * p.hub.y + p.diameter / 2, 0}));
     }
   }
-  draw_leg(s, pose, d.gear.third, WheelIndex::third, c, map);
-  draw_leg(s, pose, d.gear.main, WheelIndex::starboard, c, map);
-  draw_leg(s, pose, d.port_leg(), WheelIndex::port, c, map);
+  for (size_t i = 0; i < pose.placed.size(); ++i) draw_leg(s, pose, i, c, map);
 }
 
 }  // namespace kranich::app

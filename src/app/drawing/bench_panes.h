@@ -33,7 +33,7 @@ class RigPane : public Pane {
  public:
   explicit RigPane(Document& document) : Pane(document) {}
   std::vector<spring::RigSample> recorded, foretold, fitted;
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< id
   QString name() const override { return QObject::tr("Bench"); }
   QRectF bounds() const override { return {}; }
   bool to_scale() const override { return false; }

@@ -10,7 +10,7 @@
 
 namespace kranich::app {
 
-const BumpTrace::Pair* BumpTrace::of(LegName leg) {
+const BumpTrace::Pair* BumpTrace::of(const std::string& leg) {
   if (seen_ != document_.revision() || leg != leg_) {
     seen_ = document_.revision();
     leg_ = leg;

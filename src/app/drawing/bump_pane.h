@@ -19,19 +19,19 @@ class BumpTrace {
     spring::BumpModel model;
     spring::BumpResult own, other;
   };
-  const Pair* of(LegName leg);
+  const Pair* of(const std::string& leg);
 
  private:
   Document& document_;
   quint64 seen_ = 0;
-  LegName leg_ = LegName::main;
+  std::string leg_ = "main";
   std::optional<Pair> pair_;
 };
 
 class BumpPane : public Pane {
  public:
   BumpPane(Document& document, BumpTrace& trace) : Pane(document), trace_(trace) {}
-  LegName leg = LegName::main;
+  std::string leg = "main";       //!< id
   std::optional<double> playing;  //!< s
   QString name() const override { return QObject::tr("Bump"); }
   QRectF bounds() const override;
@@ -47,7 +47,7 @@ class BumpPane : public Pane {
 class BumpLoadsPane : public Pane {
  public:
   BumpLoadsPane(Document& document, BumpTrace& trace) : Pane(document), trace_(trace) {}
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< id
   std::optional<double> playing;
   QString name() const override { return QObject::tr("Loads over the bump"); }
   QRectF bounds() const override { return {}; }

@@ -5,7 +5,9 @@
 
 #include "app/drawing/panes.h"
 #include "app/widgets/findings.h"
+#include "core/assess/standing.h"
 #include "core/model/moves.h"
+#include "core/place/tipping.h"
 
 namespace kranich::app {
 
@@ -18,9 +20,10 @@ void FrontPane::draw(Sheet& s) {
   if (pose.gear_position == 0)
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
   draw_others(s, document_, pose, draw_front);
-  s.title(QObject::tr("Front"), document_.design().gear.unlinked ? QObject::tr("port as measured on its own")
-                                                                 : QObject::tr("starboard = port"));
-  if (document_.design().gear.main.axle.known() && pose.gear_position == 0) {
+  s.title(QObject::tr("Front"), document_.design().unlinked() ? QObject::tr("port as measured on its own")
+                                                              : QObject::tr("starboard = port"));
+  if (document_.design().gear.main().axle.known() && pose.gear_position == 0 &&
+      document_.design().gear.main().stands != LegStands::centre) {
     const double starboard = pose.main_axle().y();
     const double port = pose.port_axle().y();
     s.dimension({-starboard, 0}, {-port, 0},
@@ -32,13 +35,17 @@ void FrontPane::draw(Sheet& s) {
 
 std::vector<Handle> FrontPane::handles() const {
   const Pose pose = pose_now(document_);
-  if (!document_.design().gear.main.axle.known() || document_.gear_position() > 0) return {};
-  std::vector<Handle> list{
-      {"track", QObject::tr("starboard main wheel, sideways"), pose.front(pose.main_axle()), 13,
-       [](Design& x, double dx, double) { for_mains(x, [&](Leg& leg) { shift_leg(leg, 0, -dx, 0); }); }}};
+  if (document_.gear_position() > 0) return {};
+  std::vector<Handle> list;
+  for (const auto& line : beside_lines(document_.design()))
+    list.push_back({line.spokesman == document_.design().gear.main().id ? QStringLiteral("track")
+                                                                        : "track:" + text_of(line.spokesman),
+                    QObject::tr("starboard %1, sideways").arg(line.word),
+                    pose.front(pose.axle_of(line.spokesman)), 13,
+                    [rows = line.rows](Design& x, double dx, double) { shift_legs(x, rows, 0, -dx, 0); }});
   // A leg that is bent out keeps its length: the wheel goes out and up about the leg's top.
-  const Leg& main = document_.design().gear.main;
-  if (!main.retraction.fitted && main.top.known()) {
+  const Leg& main = document_.design().gear.main();
+  if (!main.retraction.fitted && main.top.known() && main.stands != LegStands::centre) {
     const double drop = main.top.z - main.axle.z;
     const Vec3 middle = (main.top.vec() + pose.main_axle()) / 2;
     list.push_back({"bend", QObject::tr("main legs, bent out at constant length"), pose.front(middle), 9,
@@ -69,10 +76,20 @@ void PlanPane::draw(Sheet& s) {
   if (pose.gear_position > 0) return;
   const QPointF third = pose.plan(pose.third_axle());
   const QPointF starboard = pose.plan(pose.main_axle());
-  const QPointF port = pose.plan(pose.port_axle());
   s.no_fill();
   s.pen(Ink::accent, 1.1, Qt::DashLine);
-  s.polyline(QPolygonF({third, starboard, port}), true);
+  if (const LoadingState* l = document_.loading()) {
+    // What it stands on, and may be caught by: the polygon round all wheels.
+    std::vector<place::Vec2> contacts;
+    for (const auto& w :
+         standing_in(d, document_.assessment().wheels ? &*document_.assessment().wheels : nullptr, *l,
+                     pose.state)
+             .wheels)
+      if (std::isfinite(w.x) && std::isfinite(w.contact_y)) contacts.emplace_back(w.x, w.contact_y);
+    QPolygonF polygon;
+    for (const auto& p : place::support_polygon(contacts)) polygon << pose.plan({p.x(), p.y(), 0});
+    s.polyline(polygon, true);
+  }
   if (!pose.has_cg) return;
   const QPointF cg = pose.plan(pose.cg);
   // The tipping rose: an acceleration of a/g throws the CG out by a/g times its height. The circle is the
@@ -91,7 +108,7 @@ void PlanPane::draw(Sheet& s) {
   }
   const Finding* f = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",
                                  document_.loading_name().toStdString());
-  if (f && std::isfinite(f->value)) {
+  if (f && std::isfinite(f->value) && d.layout() != Layout::tandem) {
     const QPointF along = starboard - third;
     const double length2 = along.x() * along.x() + along.y() * along.y();
     const QPointF to_cg = cg - third;
@@ -107,15 +124,12 @@ std::vector<Handle> PlanPane::handles() const {
   const Design& d = document_.design();
   if (document_.gear_position() > 0) return {};
   std::vector<Handle> list;
-  if (d.gear.main.axle.known())
-    list.push_back({"plan-main", QObject::tr("starboard main wheel in plan"), pose.plan(pose.main_axle()), 13,
-                    [](Design& x, double dx, double dy) {
-                      for_mains(x, [&](Leg& leg) { shift_leg(leg, dx, -dy, 0); });
+  for (const auto& line : lines_of_wheels(d))
+    list.push_back({"plan-" + text_of(line.spokesman), QObject::tr("%1 in plan").arg(line.word),
+                    pose.plan(pose.axle_of(line.spokesman)), line.main ? 13.0 : 11.0,
+                    [rows = line.rows, beside = line.beside](Design& x, double dx, double dy) {
+                      shift_legs(x, rows, dx, beside ? -dy : 0, 0);
                     }});
-  if (d.gear.third.axle.known())
-    list.push_back({"plan-third", QObject::tr("%1 wheel in plan").arg(QString::fromLatin1(d.third_word())),
-                    pose.plan(pose.third_axle()), 11,
-                    [](Design& x, double dx, double) { shift_leg(x.gear.third, dx, 0, 0); }});
   return list;
 }
 

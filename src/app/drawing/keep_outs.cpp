@@ -27,19 +27,16 @@ void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
       s.painter().drawPolygon(outline(*box, port));
     }
   }
-  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
-    const auto unit = place::unit_of(*leg);
+  for (const PlacedLeg& placed : placed_legs(d.gear)) {
+    const auto unit = place::unit_of(d.gear.legs[placed.row]);
     if (!unit) continue;
     const bool runs_in =
         std::any_of(solid.begin(), solid.end(), [&](const place::Box& b) { return b.overlaps(*unit); });
-    for (const bool port : {false, true}) {
-      if (port && leg == &d.gear.third) continue;
-      s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
-      QColor wash = runs_in ? t.fails : t.accent;
-      wash.setAlpha(40);
-      s.fill(wash);
-      s.painter().drawPolygon(outline(*unit, port));
-    }
+    s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
+    QColor wash = runs_in ? t.fails : t.accent;
+    wash.setAlpha(40);
+    s.fill(wash);
+    s.painter().drawPolygon(outline(*unit, placed.port));
   }
 }
 

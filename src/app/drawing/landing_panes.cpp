@@ -22,12 +22,11 @@ QRectF StrokePane::bounds() const {
 void StrokePane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Leg& l = d.gear.leg(leg);
-  s.title(leg == LegName::main ? QObject::tr("Main leg")
-                               : QObject::tr("%1 leg").arg(QString::fromLatin1(d.third_word())),
-          QObject::tr("to scale, the ground at rest"));
+  const QString word = text_of(d.leg_word(l));
+  s.title(word.left(1).toUpper() + word.mid(1), QObject::tr("to scale, the ground at rest"));
   if (!l.axle.known() || !l.wheel.diameter.known() || !l.travel.known()) return;
   const auto* loading = document_.loading();
-  const size_t wheel = wheel_of(leg);
+  const size_t wheel = wheel_of(d, leg);
   const double still = loading && loading->rest ? loading->rest->wheels[wheel].leg_closure : 0;
   const double tyre = loading && loading->rest ? loading->rest->wheels[wheel].tyre_closure : 0;
   double landing = std::nan("");
@@ -153,7 +152,7 @@ double StrokePane::spacing(const Leg& l) {
   return std::max({1.35 * l.wheel.diameter, 0.7 * height, 0.75 * (height + l.wheel.diameter)});
 }
 
-const spring::DropResult* LandingTrace::of(LegName leg) {
+const spring::DropResult* LandingTrace::of(const std::string& leg) {
   if (seen_ != document_.revision() || leg != leg_) {
     seen_ = document_.revision();
     leg_ = leg;
@@ -176,8 +175,9 @@ void TimePane::draw(Sheet& s) {
   if (!drop || drop->trace.empty()) {
     s.painter().setPen(Theme::now().grey);
     s.painter().drawText(area, Qt::AlignCenter | Qt::TextWordWrap,
-                         leg == LegName::third && !document_.design().is_tricycle()
-                             ? QObject::tr("a tail wheel is let down, not dropped")
+                         document_.design().gear.leg(leg).role == LegRole::tail ||
+                                 document_.design().gear.leg(leg).role == LegRole::outrigger
+                             ? QObject::tr("it is let down, not dropped")
                              : QObject::tr("the landing needs damping and unsprung mass"));
     return;
   }
@@ -282,7 +282,7 @@ void ForcePane::draw(Sheet& s) {
   for (int i = 0; i <= 80; ++i) g.curve.push_back(at_wheel(ok->most * i / 80));
   const auto* loading = document_.loading();
   if (loading && loading->rest) {
-    const auto& w = loading->rest->wheels[wheel_of(leg)];
+    const auto& w = loading->rest->wheels[wheel_of(document_.design(), leg)];
     g.marks.push_back({at_wheel(w.coordinate),
                        QObject::tr("static %1").arg(document_.say(w.load, Kind::force)), Ink::accent});
   }

@@ -16,7 +16,7 @@ namespace kranich::app {
 class StrokePane : public Pane {
  public:
   explicit StrokePane(Document& document) : Pane(document) {}
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< id
   std::optional<spring::DropPoint> playing;
   QString name() const override { return QObject::tr("Stroke"); }
   QMarginsF margins() const override { return {20, 40, 20, 44}; }
@@ -39,12 +39,12 @@ class StrokePane : public Pane {
 class LandingTrace {
  public:
   explicit LandingTrace(Document& document) : document_(document) {}
-  const spring::DropResult* of(LegName leg);
+  const spring::DropResult* of(const std::string& leg);
 
  private:
   Document& document_;
   quint64 seen_ = 0;
-  LegName leg_ = LegName::main;
+  std::string leg_ = "main";
   std::optional<spring::DropResult> result_;
 };
 
@@ -52,7 +52,7 @@ class LandingTrace {
 class TimePane : public Pane {
  public:
   TimePane(Document& document, LandingTrace& trace) : Pane(document), trace_(trace) {}
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< id
   std::optional<double> playing;
   QString name() const override { return QObject::tr("Landing"); }
   QRectF bounds() const override { return {}; }
@@ -70,7 +70,7 @@ class TimePane : public Pane {
 class ForcePane : public Pane {
  public:
   ForcePane(Document& document, LandingTrace& trace) : Pane(document), trace_(trace) {}
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< id
   //! Landings of other springs in this leg, with their names: laid over its own.
   std::vector<std::pair<QString, spring::DropResult>> beside;
   QString name() const override { return QObject::tr("Force"); }

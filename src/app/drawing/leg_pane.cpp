@@ -36,7 +36,7 @@ const LegStrength* LegPane::strength() const {
 }
 
 Verdict LegPane::verdict_of(const std::string& part) const {
-  const std::string subject = document_.design().leg_word(leg) + ", " + part;
+  const std::string subject = document_.design().leg_word(document_.design().gear.leg(leg)) + ", " + part;
   for (const auto& f : document_.assessment().findings)
     if (f.measure_id == "leg.margin" && f.subject == subject) return f.verdict;
   return Verdict::unknown;
@@ -75,7 +75,9 @@ QRectF LegPane::bounds() const {
 void LegPane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Leg& l = d.gear.leg(leg);
-  const QString who = leg == LegName::main ? QObject::tr("Starboard main leg") : text_of(d.leg_word(leg));
+  QString who = text_of(d.leg_word(l));
+  if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
+  who = who.left(1).toUpper() + who.mid(1);
   const LegStrength* r = strength();
   const auto which = shown_case();
   s.title(view_ == View::ahead ? QObject::tr("%1 from ahead").arg(who)

@@ -11,8 +11,8 @@ class LegPane : public Pane {
  public:
   enum class View { ahead, starboard };
   LegPane(Document& document, View view) : Pane(document), view_(view) {}
-  LegName leg = LegName::main;
-  std::string load_case;  //!< which is drawn; empty: the one that decides for the worst part
+  std::string leg = "main";  //!< id
+  std::string load_case;     //!< which is drawn; empty: the one that decides for the worst part
   QString name() const override {
     return view_ == View::ahead ? QObject::tr("Leg from ahead") : QObject::tr("Leg from starboard");
   }

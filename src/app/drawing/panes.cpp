@@ -19,6 +19,25 @@ const Finding* finding_for(const Document& doc, std::string_view id, const std::
   return any;
 }
 
+std::vector<WheelLine> lines_of_wheels(const Design& d) {
+  std::vector<WheelLine> list;
+  for (const auto& line : leg_lines(d)) {
+    const Leg& leg = d.gear.legs[line.rows[0]];
+    if (!leg.axle.known()) continue;
+    const QString word = text_of(line.word);
+    list.push_back({line.rows, leg.id,
+                    line.several ? QObject::tr("%1 wheels").arg(word) : QObject::tr("%1 wheel").arg(word),
+                    leg.role == LegRole::main, leg.stands != LegStands::centre});
+  }
+  return list;
+}
+
+std::vector<WheelLine> beside_lines(const Design& d) {
+  auto list = lines_of_wheels(d);
+  std::erase_if(list, [](const WheelLine& line) { return !line.beside; });
+  return list;
+}
+
 Pose pose_now(const Document& doc) {
   return pose_of(doc.design(), doc.loading(), doc.state(), doc.gear_position());
 }
@@ -141,10 +160,10 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
             QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())),
             ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
   // The axle by its station, and from the CG, which is what is marked on the airframe.
-  const double from_cg = d.gear.main.axle.x - pose.cg.x();
+  const double from_cg = d.gear.main().axle.x - pose.cg.x();
   s.label({contact.x(), 0},
           QObject::tr("main axle %1, %2 %3 the CG")
-              .arg(document_.say(d.gear.main.axle.x, Kind::length),
+              .arg(document_.say(d.gear.main().axle.x, Kind::length),
                    document_.say(std::abs(from_cg), Kind::length),
                    from_cg >= 0 ? QObject::tr("behind") : QObject::tr("ahead of")),
           Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
@@ -191,19 +210,28 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
     s.label(foot, text, Ink::accent, side | Qt::AlignTop, {0, 11}, 8.5, true);
   };
   const auto& w = l->rest->wheels;
-  arrow(pose.third_contact(), w[0].load, document_.say(w[0].load, Kind::force), Qt::AlignHCenter);
-  arrow(pose.main_contact(), w[1].load + w[2].load,
-        QObject::tr("2 × %1").arg(document_.say((w[1].load + w[2].load) / 2, Kind::force)), Qt::AlignHCenter);
-  s.label(
-      pose.third_contact(),
-      QObject::tr("leg %1, tyre %2")
-          .arg(document_.say(w[0].leg_closure, Kind::length), document_.say(w[0].tyre_closure, Kind::length)),
-      Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
-  s.label(
-      pose.main_contact(),
-      QObject::tr("leg %1, tyre %2")
-          .arg(document_.say(w[2].leg_closure, Kind::length), document_.say(w[2].tyre_closure, Kind::length)),
-      Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  for (const auto& line : lines_of_wheels(d)) {
+    double load = 0;
+    int legs = 0;
+    size_t speaks = 0;
+    for (size_t i = 0; i < pose.placed.size(); ++i)
+      if (std::find(line.rows.begin(), line.rows.end(), pose.placed[i].row) != line.rows.end()) {
+        load += w[i].load;
+        ++legs;
+        if (d.gear.legs[pose.placed[i].row].id == line.spokesman) speaks = i;
+      }
+    const QPointF foot = pose.side(pose.wheels[speaks].axle) - QPointF(0, pose.wheels[speaks].radius);
+    arrow(foot, load,
+          legs > 1 ? QObject::tr("%1 × %2").arg(legs).arg(document_.say(load / legs, Kind::force))
+                   : document_.say(load, Kind::force),
+          Qt::AlignHCenter);
+    s.label(foot,
+            w[speaks].touches ? QObject::tr("leg %1, tyre %2")
+                                    .arg(document_.say(w[speaks].leg_closure, Kind::length),
+                                         document_.say(w[speaks].tyre_closure, Kind::length))
+                              : QObject::tr("clear by %1").arg(document_.say(w[speaks].gap, Kind::length)),
+            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+  }
   // Heights one can check with a ruler.
   for (const auto& p : d.airframe.propellers)
     if (p.hub.known() && p.diameter.known() && p.tilt.known()) {
@@ -324,21 +352,12 @@ std::vector<Handle> SidePane::handles() const {
                         true});
     return list;
   }
-  if (d.gear.main.axle.known())
-    list.push_back({"main", QObject::tr("main wheels"), pose.side(pose.main_axle()), 15,
-                    [to_air](Design& x, double dx, double dy) {
+  for (const auto& line : lines_of_wheels(d))
+    list.push_back({text_of(line.spokesman), line.word, pose.side(pose.axle_of(line.spokesman)),
+                    line.main ? 15.0 : 13.0, [to_air, rows = line.rows](Design& x, double dx, double dy) {
                       const Vec3 m = to_air(dx, dy);
-                      for_mains(x, [&](Leg& leg) {
-                        shift_leg(leg, m.x(), 0, 0);
-                        leg.axle.z.si += m.z();
-                      });
-                    }});
-  if (d.gear.third.axle.known())
-    list.push_back({"third", QObject::tr("%1 wheel").arg(QString::fromLatin1(d.third_word())),
-                    pose.side(pose.third_axle()), 13, [to_air](Design& x, double dx, double dy) {
-                      const Vec3 m = to_air(dx, dy);
-                      shift_leg(x.gear.third, m.x(), 0, 0);
-                      x.gear.third.axle.z.si += m.z();
+                      shift_legs(x, rows, m.x(), 0, 0);
+                      for (const size_t row : rows) x.gear.legs[row].axle.z.si += m.z();
                     }});
   if (overlay_ == Overlay::place && pose.has_cg)
     list.push_back({"cg", QObject::tr("CG, by sliding what slides"), pose.side(pose.cg), 12,

@@ -46,6 +46,17 @@ class PlanPane : public Pane {
   std::vector<Handle> handles() const override;
 };
 
+//! The wheels that are dragged together, as handles name them.
+struct WheelLine {
+  std::vector<size_t> rows;
+  std::string spokesman;  //!< id of the leg at whose (starboard) wheel the handle sits
+  QString word;           //!< "main wheels"
+  bool main, beside;      //!< of main legs; on both sides of the centre line
+};
+std::vector<WheelLine> lines_of_wheels(const Design& design);
+//! Those of them that stand beside the centre line and can be moved outward.
+std::vector<WheelLine> beside_lines(const Design& design);
+
 Pose pose_now(const Document& document);
 //! Draws the old place while something is dragged, and the pinned gear where there is one.
 void draw_others(Sheet& sheet, const Document& document, const Pose& now,

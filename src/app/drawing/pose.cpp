@@ -2,6 +2,7 @@
 #include "app/drawing/pose.h"
 
 #include <cmath>
+#include <limits>
 
 #include "core/assess/standing.h"
 
@@ -24,6 +25,21 @@ QPointF Pose::main_contact() const {
 }
 QPointF Pose::third_contact() const { return side(third_axle()) - QPointF(0, third.radius); }
 
+Vec3 Pose::axle_of(const std::string& id) const {
+  const size_t row = row_of(design->gear, id);
+  for (size_t i = placed.size(); i-- > 0;)
+    if (placed[i].row == row) return wheels[i].axle;
+  return Vec3::Constant(std::numeric_limits<double>::quiet_NaN());
+}
+
+Vec3 Pose::port_axle() const {
+  const std::string& id = design->port_leg().id;
+  const size_t row = row_of(design->gear, id);
+  for (size_t i = 0; i < placed.size(); ++i)
+    if (placed[i].row == row && placed[i].port) return wheels[i].axle;
+  return axle_of(id);
+}
+
 Pose drawn_like(Pose ghost, const Pose& now) {
   ghost.stands_on = now.stands_on;
   ghost.drawn_pitch = now.drawn_pitch;
@@ -41,11 +57,10 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   const Standing s = standing_in(d, on_legs, loading ? *loading : nothing, p.state);
   p.main = s.main;
   p.third = s.third;
-  for (const WheelIndex which : {WheelIndex::third, WheelIndex::port, WheelIndex::starboard}) {
-    const auto i = static_cast<size_t>(which);
-    const Leg& leg = which == WheelIndex::third  ? d.gear.third
-                     : which == WheelIndex::port ? d.port_leg()
-                                                 : d.gear.main;
+  p.placed = placed_legs(d.gear);
+  p.wheels.resize(p.placed.size());
+  for (size_t i = 0; i < p.placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[p.placed[i].row];
     const stance::WheelState* at_rest = loading && loading->rest ? &loading->rest->wheels[i] : nullptr;
     Pose::Wheel& w = p.wheels[i];
     w.radius = radius_in_state(leg, p.state, at_rest);
@@ -58,9 +73,10 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
       if (on.leg.path == force::Suspension::Path::hinged) w.turn = turn_about(on.leg.hinge_axis, q);
     } else {
       w.axle = axle_in_state(leg, nullptr, p.state, at_rest);
-      if (which == WheelIndex::port) w.axle = mirrored(w.axle);
+      if (p.placed[i].port) w.axle = mirrored(w.axle);
     }
   }
+  if (d.gear.has_third()) p.third_y = p.axle_of(d.gear.third().id).y();
   if (!std::isfinite(p.main.x) || !std::isfinite(p.main.z) || !std::isfinite(p.main.radius))
     p.main = {0, 0, 0};
   if (loading) {

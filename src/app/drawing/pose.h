@@ -3,7 +3,7 @@
 #pragma once
 
 #include <QPointF>
-#include <array>
+#include <vector>
 
 #include "core/assess/assess.h"
 
@@ -13,6 +13,7 @@ namespace kranich::app {
 struct Pose {
   const Design* design = nullptr;
   place::RoundWheel main{}, third{};
+  double third_y = 0;
   double pitch = 0;
   Vec3 cg{0, 0, 0};
   bool has_cg = false;
@@ -23,15 +24,21 @@ struct Pose {
     double radius = 0;
     Mat3 turn = Mat3::Identity();
   };
-  std::array<Wheel, 3> wheels;  //!< third, port, starboard
+  std::vector<Wheel> wheels;      //!< in the order of placed_legs
+  std::vector<PlacedLeg> placed;  //!< which legs they are
   GearState state = GearState::static_load;
   //! Attitude by which it is drawn; a ghost is drawn by the attitude of the design it is compared with.
   place::RoundWheel stands_on{};
   double drawn_pitch = 0;
 
-  Vec3 main_axle() const { return wheels[2].axle; }  //!< starboard, aircraft axes, in its state, down
-  Vec3 port_axle() const { return wheels[1].axle; }
-  Vec3 third_axle() const { return wheels[0].axle; }
+  //! Axle of the leg of an id in its state, down, aircraft axes: of two the starboard one. Unknown where
+  //! there is none.
+  Vec3 axle_of(const std::string& leg_id) const;
+  Vec3 main_axle() const { return axle_of(design->gear.main().id); }
+  //! Of the port main leg, the twin of the starboard one where it has no row of its own.
+  Vec3 port_axle() const;
+  //! Of nose or tail leg; of an aircraft with neither the front line's.
+  Vec3 third_axle() const { return {third.x, third_y, third.z}; }
   //! Aircraft axes to the side view's world, and to heights for the front view.
   QPointF side(const Vec3& p) const;
   QPointF front(const Vec3& p) const;

@@ -68,7 +68,7 @@ void SwingPane::draw_doors(Sheet& s) {
     if (d.leg != leg || !d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() ||
         !d.open_angle.known())
       continue;
-    const auto it = door_share.find(d.name);
+    const auto it = door_share.find(d.id);
     const double open = (it == door_share.end() ? 0 : it->second) * d.open_angle;
     const double towards = d.closed_towards < 0 ? -1 : 1;
     const Vec3 panel(0, towards * d.width * std::cos(open), -d.width * std::sin(open));
@@ -86,7 +86,7 @@ void SwingPane::draw_doors(Sheet& s) {
         s.polyline(QPolygonF({m(a), m(b), m(b + panel), m(a + panel)}), true);
     };
     panel_of(false);
-    if (leg == LegName::third && from_behind()) panel_of(true);
+    if (the_leg().stands == LegStands::centre && from_behind()) panel_of(true);
     s.label(map((a + b) / 2 + panel), QString::fromStdString(d.name), Ink::accent,
             Qt::AlignLeft | Qt::AlignTop, {5, 2}, 8);
   }
@@ -95,12 +95,9 @@ void SwingPane::draw_doors(Sheet& s) {
 void SwingPane::draw(Sheet& s) {
   const LegSwing* r = result();
   const Leg& l = the_leg();
-  const QString who =
-      leg == LegName::main
-          ? QObject::tr("Starboard main leg")
-          : QObject::tr("%1 leg")
-                .arg(QString::fromLatin1(document_.design().third_word()))
-                .replace(0, 1, QString::fromLatin1(document_.design().third_word()).left(1).toUpper());
+  QString who = text_of(document_.design().leg_word(l));
+  if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
+  who = who.left(1).toUpper() + who.mid(1);
   const double share = playback ? leg_share : document_.gear_position();
   if (!l.retraction.fitted) {
     s.title(who, QObject::tr("fixed: it does not swing"));
@@ -172,13 +169,12 @@ void SwingPane::draw(Sheet& s) {
 std::vector<Handle> SwingPane::handles() const {
   const Leg& l = the_leg();
   if (playback || !l.retraction.fitted || !l.retraction.pivot.known() || !l.axle.known()) return {};
-  const bool main = leg == LegName::main;
   const bool behind = from_behind();
   const auto along = [behind](Point& p, double dx, double dy) {
     (behind ? p.y : p.x).si += dx;
     p.z.si += dy;
   };
-  const auto its = [main](Design& d) -> Leg& { return main ? d.gear.main : d.gear.third; };
+  const auto its = [id = leg](Design& d) -> Leg& { return d.gear.leg(id); };
   std::vector<Handle> list;
   list.push_back({"pivot", QObject::tr("pivot"), map(l.retraction.pivot.vec()), 12,
                   [=](Design& d, double dx, double dy) { along(its(d).retraction.pivot, dx, dy); }});

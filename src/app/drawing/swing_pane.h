@@ -18,9 +18,9 @@ class SwingPane : public Pane {
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;
 
-  LegName leg = LegName::main;
-  bool playback = false;  //!< draws doors and one pose only
-  double leg_share = 0;   //!< in playback: where the leg is
+  std::string leg = "main";  //!< id
+  bool playback = false;     //!< draws doors and one pose only
+  double leg_share = 0;      //!< in playback: where the leg is
   std::map<std::string, double> door_share;
 
   const Leg& the_leg() const { return document_.design().gear.leg(leg); }

@@ -1,17 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Leg: the leg large with its parts under its load cases; true lengths and angles; the way to joints,
 //! materials, jig and the sheets for the bench.
-#include <QButtonGroup>
 #include <QComboBox>
 #include <QHeaderView>
 #include <QTableWidget>
 #include <cmath>
+#include <map>
 
 #include "app/drawing/leg_pane.h"
 #include "app/print/report.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/material_row.h"
 #include "core/leg/geometry.h"
@@ -52,7 +53,7 @@ class LegPage : public StationPage {
             [this] { make_leg_dialog(document_, panes_[0]->leg, window())->show(); });
     add_findings(tr("What is left of each part"));
     remark(planning_caution())->setObjectName("leg-caution");
-    for (const LegName leg : {LegName::main, LegName::third}) build_fields(leg);
+    for (const Leg& leg : document_.design().gear.legs) build_fields(leg);
     heading(tr("Load cases"), tr("shares of the historical rule, editable"));
     put(new TextRow(document_, "/load_factors/rule", tr("Rule that decides"), this));
     field("/load_factors/ultimate");
@@ -69,37 +70,21 @@ class LegPage : public StationPage {
     build_lengths();
     connect(&document_, &Document::changed, this, &LegPage::refresh);
     connect(&document_, &Document::view_changed, this, &LegPage::refresh);
-    show_leg(LegName::main);
+    show_leg(LegSwitch::first(document_.design()));
   }
 
  private:
   void build_switch() {
-    auto* which = new QWidget(this);
-    auto* line = new QHBoxLayout(which);
-    line->setContentsMargins(0, 0, 0, 0);
-    auto* group = new QButtonGroup(this);
-    for (const LegName leg : {LegName::main, LegName::third}) {
-      auto* b = new QPushButton(leg == LegName::main               ? tr("Main legs")
-                                : document_.design().is_tricycle() ? tr("Nose leg")
-                                                                   : tr("Tail leg"),
-                                which);
-      b->setCheckable(true);
-      b->setObjectName(leg == LegName::main ? "leg-main" : "leg-third");
-      group->addButton(b, static_cast<int>(leg));
-      line->addWidget(b);
-    }
-    put(which);
-    group->button(0)->setChecked(true);
-    connect(group, &QButtonGroup::idClicked, this, [this](int id) { show_leg(static_cast<LegName>(id)); });
+    switch_ = put(new LegSwitch(document_, "leg", this));
+    connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) { show_leg(id.toStdString()); });
   }
 
-  void build_fields(LegName leg) {
+  void build_fields(const Leg& l) {
     auto* box = new QWidget(this);
     auto* lay = new QVBoxLayout(box);
     lay->setContentsMargins(0, 6, 0, 0);
     lay->setSpacing(2);
-    const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
-    const Leg& l = document_.design().gear.leg(leg);
+    const QString base = leg_path(l.id);
     const auto row = [&](const QString& path, const QString& title = {}) {
       lay->addWidget(new QuantityRow(document_, base + path, title, box));
     };
@@ -131,7 +116,7 @@ class LegPage : public StationPage {
     row("axle_wall_m");
     lay->addWidget(new MaterialRow(document_, base + "axle_material", tr("Material of the axle"), box));
     put(box);
-    boxes_[static_cast<size_t>(leg)] = box;
+    boxes_[l.id] = box;
   }
 
   void build_lengths() {
@@ -153,20 +138,20 @@ class LegPage : public StationPage {
     put_below(below, 128);
   }
 
-  void show_leg(LegName leg) {
+  void show_leg(const std::string& leg) {
+    switch_->show_current(leg);
     for (auto* p : panes_) {
       p->leg = leg;
       p->load_case.clear();
     }
-    for (const LegName l : {LegName::main, LegName::third})
-      boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
+    for (const auto& [id, box] : boxes_) box->setVisible(id == leg);
     refresh();
     board()->set_share(panes_[0], {0, 0, 0.5, 1});
   }
 
   void refresh() {
     const QString unit = document_.unit(Kind::length);
-    const std::string word = document_.design().leg_word(panes_[0]->leg);
+    const std::string word = document_.design().leg_word(document_.design().gear.leg(panes_[0]->leg));
     lengths_->setHorizontalHeaderLabels({tr("Member"), tr("Of"), tr("Section, %1").arg(unit),
                                          tr("True length, %1").arg(unit), tr("Rake"), tr("Cant"),
                                          tr("Drill, top"), tr("Drill, axle"), tr("No.")});
@@ -250,7 +235,8 @@ class LegPage : public StationPage {
   std::array<LegPane*, 2> panes_;
   QComboBox* cases_;
   QLabel* case_note_;
-  QWidget* boxes_[2];
+  LegSwitch* switch_ = nullptr;
+  std::map<std::string, QWidget*> boxes_;
   QTableWidget* lengths_ = nullptr;
   QLabel* lengths_note_ = nullptr;
 };

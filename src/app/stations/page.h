@@ -15,6 +15,11 @@
 
 namespace kranich::app {
 
+//! Where a leg's members are, by its id: "/gear/legs/main/".
+inline QString leg_path(const std::string& id) {
+  return QStringLiteral("/gear/legs/%1/").arg(QString::fromStdString(id));
+}
+
 class StationPage : public QWidget {
   Q_OBJECT
  public:

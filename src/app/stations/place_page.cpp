@@ -10,6 +10,7 @@
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/layout_row.h"
 #include "core/model/moves.h"
 #include "core/place/keepout.h"
 
@@ -49,7 +50,7 @@ class WidthRow : public QWidget {
 
  private:
   double now() const {
-    const Leg& leg = document_.design().gear.main;
+    const Leg& leg = document_.design().gear.main();
     return 2 * (leg.axle.y + leg.axle_beyond_wheel);
   }
   void show_value() {
@@ -61,7 +62,7 @@ class WidthRow : public QWidget {
   void take_over() {
     const auto parsed = parse_quantity(field_->text().toStdString(), Kind::length, document_.units());
     const auto* q = std::get_if<ParsedQuantity>(&parsed);
-    const double least = 2 * document_.design().gear.main.axle_beyond_wheel;
+    const double least = 2 * document_.design().gear.main().axle_beyond_wheel;
     note_->setVisible(!q || q->si <= least);
     if (!q || q->si <= least) {
       note_->setText(q ? QObject::tr("must be wider than the axles' own length, %1")
@@ -72,7 +73,7 @@ class WidthRow : public QWidget {
     if (std::abs(q->si - now()) < 5e-5) return;
     document_.edit(QObject::tr("Set the width over the axle tips"), [&](Design& d) {
       const double by = (q->si - now()) / 2;
-      for_mains(d, [&](Leg& leg) { shift_leg(leg, 0, by, 0); });
+      shift_mains(d, 0, by, 0);
     });
   }
   Document& document_;
@@ -88,35 +89,23 @@ class PlacePage : public StationPage {
     board()->add(std::make_unique<FrontPane>(document), {0, 0.5, 0.27, 0.5});
     board()->add(std::make_unique<PlanPane>(document), {0.27, 0.5, 0.23, 0.5});
     board()->add(std::make_unique<MapPane>(document), {0.5, 0.5, 0.5, 0.5});
-    heading(tr("Main wheels"), tr("starboard = port"));
-    field("/gear/main/axle/x_m", tr("Axle station"));
-    field("/gear/main/axle/y_m", tr("Wheel from the centre line"));
-    width_ = remark();
-    field("/gear/main/axle/z_m", tr("Axle waterline, extended"));
-    field("/gear/main/wheel/diameter_m", tr("Wheel diameter"));
-    field("/gear/main/wheel/width_m", tr("Wheel width"));
-    overall_ = put(new WidthRow(document, this));
-    auto* shelf = button(tr("Wheels from the shelf …"), tr("Ranked by load, field, scale and mass"));
-    shelf->setObjectName("wheels-main");
-    connect(shelf, &QPushButton::clicked, this,
-            [this] { make_wheel_dialog(document_, LegName::main, window())->show(); });
+    for (const auto& leg : document_.design().gear.legs)
+      if (leg.role == LegRole::main) build_wheel(leg);
+    if (document_.design().gear.has(LegRole::main)) {
+      width_ = remark();
+      if (document_.design().gear.main().stands != LegStands::centre) put(new WidthRow(document, this));
+    }
     forward_ =
         button(tr("As far forward as it goes"), tr("Moves the mains until a keep-out stops their unit"));
     forward_->setObjectName("as-far-forward");
     connect(forward_, &QPushButton::clicked, this, [this] { as_far_forward(); });
-    third_ = heading(tr("Nose wheel"));
-    field("/gear/third/axle/x_m", tr("Axle station"));
-    field("/gear/third/axle/z_m", tr("Axle waterline, extended"));
-    field("/gear/third/wheel/diameter_m", tr("Wheel diameter"));
-    auto* third_shelf = button(tr("Wheel from the shelf …"), tr("Ranked by load, field and mass"));
-    third_shelf->setObjectName("wheels-third");
-    connect(third_shelf, &QPushButton::clicked, this,
-            [this] { make_wheel_dialog(document_, LegName::third, window())->show(); });
+    for (const auto& leg : document_.design().gear.legs)
+      if (leg.role != LegRole::main) build_wheel(leg);
     add_findings(tr("What it does"));
     heading(tr("Field and arrangement"));
     choice("/purpose/field", tr("Flown from"));
     choice("/purpose/use", tr("Flown for"));
-    choice("/gear/arrangement", tr("Arrangement"));
+    put(new LayoutRow(document_, tr("Legs"), this));
     field("/purpose/obstacle_m");
     heading(tr("Ground run and side wind"), tr("stated defaults till you know better"));
     for (const char* path :
@@ -133,12 +122,33 @@ class PlacePage : public StationPage {
   }
 
  private:
+  //! Where a leg's wheel stands, and what it is.
+  void build_wheel(const Leg& leg) {
+    const QString base = leg_path(leg.id);
+    const auto row = [&](const char* path, const QString& title) {
+      put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
+    };
+    const bool pair = leg.stands == LegStands::both_sides;
+    QString word = text_of(document_.design().wheel_word(leg));
+    if (pair) word += "s";
+    heading(word.left(1).toUpper() + word.mid(1), pair ? tr("starboard = port") : QString());
+    row("axle/x_m", tr("Axle station"));
+    row("axle/y_m", tr("Wheel from the centre line"));
+    row("axle/z_m", tr("Axle waterline, extended"));
+    row("wheel/diameter_m", tr("Wheel diameter"));
+    row("wheel/width_m", tr("Wheel width"));
+    row("wheel_spacing_m", tr("Two on the axle, apart by"));
+    auto* shelf = button(pair ? tr("Wheels from the shelf …") : tr("Wheel from the shelf …"),
+                         tr("Ranked by load, field, scale and mass"));
+    shelf->setObjectName("wheels-" + text_of(leg.id));
+    connect(shelf, &QPushButton::clicked, this,
+            [this, id = leg.id] { make_wheel_dialog(document_, id, window())->show(); });
+  }
   void refresh() {
     const Design& d = document_.design();
-    third_->setText(d.is_tricycle() ? tr("<b>Nose wheel</b>") : tr("<b>Tail wheel</b>"));
     const auto say = [&](double v) { return document_.say(v, Kind::length); };
-    width_->setText(tr("track %1").arg(say(2 * d.gear.main.axle.y)));
-    const auto unit = place::unit_of(d.gear.main);
+    if (width_) width_->setText(tr("track %1").arg(say(d.gear.main().axle.y + d.port_leg().axle.y)));
+    const auto unit = place::unit_of(d.gear.main());
     forward_->setVisible(unit && !d.airframe.keep_outs.empty());
     if (!unit) return;
     const auto f = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
@@ -153,17 +163,15 @@ class PlacePage : public StationPage {
     forward_->setToolTip(buys);
   }
   void as_far_forward() {
-    const auto unit = place::unit_of(document_.design().gear.main);
+    const auto unit = place::unit_of(document_.design().gear.main());
     if (!unit) return;
     const auto f = place::furthest(*unit, document_.design().airframe.keep_outs, 0, -1);
     if (!std::isfinite(f.shift)) return;
     document_.edit(tr("Mains forward to the %1").arg(QString::fromStdString(f.stopped_by)),
-                   [&](Design& d) { for_mains(d, [&](Leg& leg) { shift_leg(leg, f.shift, 0, 0); }); });
+                   [&](Design& d) { shift_mains(d, f.shift, 0, 0); });
   }
 
-  QLabel* width_;
-  QLabel* third_;
-  WidthRow* overall_;
+  QLabel* width_ = nullptr;
   QPushButton* forward_;
 };
 

@@ -6,6 +6,8 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/stations/page.h"
+#include "app/widgets/layout_row.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
 #include "core/model/moves.h"
@@ -82,6 +84,61 @@ class WaitingList : public QLabel {
   Document& document_;
 };
 
+//! Every leg as a row: what it is, where it stands, how it moves; any number of them.
+void legs_tab(Document& document, Builder& b) {
+  b.tab(QObject::tr("Legs"));
+  const auto count = [](const Design& d) { return d.gear.legs.size(); };
+  const auto add = [](Design& d) {
+    const bool any = d.gear.has(LegRole::main);
+    add_leg(d, LegRole::main, any ? d.gear.main().stands : LegStands::both_sides);
+  };
+  const auto remove = [](Design& d, size_t i) {
+    d.gear.legs.erase(d.gear.legs.begin() + static_cast<long>(i));
+  };
+  b.heading(
+      QObject::tr("Which legs there are: role main, nose, tail or outrigger; a pair stands on both sides"));
+  b.put(new ListTable(document, "/gear/legs",
+                      {{"name", QObject::tr("Name (may be empty)")},
+                       {"role", QObject::tr("Role")},
+                       {"stands", QObject::tr("Stands on")},
+                       {"axle/x_m", QObject::tr("Axle x")},
+                       {"axle/y_m", QObject::tr("y")},
+                       {"axle/z_m", QObject::tr("z, extended")},
+                       {"wheel/diameter_m", QObject::tr("Wheel")},
+                       {"wheel/width_m", QObject::tr("Width")},
+                       {"wheel_spacing_m", QObject::tr("Two, apart")},
+                       {"wheel/tyre_rate_N_per_m", QObject::tr("Tyre rate")},
+                       {"wheel/flat_radius_m", QObject::tr("Flat radius")},
+                       {"skid", QObject::tr("Skid")},
+                       {"travel_m", QObject::tr("Travel")},
+                       {"stop_rate_N_per_m", QObject::tr("Stop")},
+                       {"unsprung_mass_kg", QObject::tr("Unsprung")}},
+                      count, add, remove));
+  b.heading(QObject::tr("How their axles move, and where they are held"));
+  auto* held = new ListTable(document, "/gear/legs",
+                             {{"path", QObject::tr("Axle moves")},
+                              {"top/x_m", QObject::tr("Upper end x")},
+                              {"top/y_m", "y"},
+                              {"top/z_m", "z"},
+                              {"hinge/x_m", QObject::tr("Hinge x")},
+                              {"hinge/y_m", "y"},
+                              {"hinge/z_m", "z"},
+                              {"spring/anchor_airframe/x_m", QObject::tr("Spring, airframe x")},
+                              {"spring/anchor_airframe/y_m", "y"},
+                              {"spring/anchor_airframe/z_m", "z"},
+                              {"spring/anchor_leg/x_m", QObject::tr("Spring, leg x")},
+                              {"spring/anchor_leg/y_m", "y"},
+                              {"spring/anchor_leg/z_m", "z"},
+                              {"camber_deg", QObject::tr("Camber")},
+                              {"toe_in_deg", QObject::tr("Toe-in")},
+                              {"wheel_offset_m", QObject::tr("Wheel offset")},
+                              {"axle_beyond_wheel_m", QObject::tr("Axle tip")},
+                              {"retraction/fitted", QObject::tr("Retracts")}},
+                             count, add, remove);
+  held->table()->setObjectName("list:/gear/legs held");
+  b.put(held);
+}
+
 void fill(Document& document, QTabWidget* tabs) {
   Builder b(document, tabs);
   b.tab(QObject::tr("Project"));
@@ -101,18 +158,13 @@ void fill(Document& document, QTabWidget* tabs) {
   b.field("/purpose/prototype_wheel_diameter_m");
   b.field("/purpose/prototype_main_x_m");
   b.field("/purpose/prototype_track_m");
-  b.put(new ChoiceRow(document, "/gear/arrangement", QObject::tr("Arrangement")));
+  b.put(new LayoutRow(document, QObject::tr("Legs")));
   b.put(new FlagRow(document, "/gear/wheel_brakes", QObject::tr("Wheel brakes")));
-  b.put(new FlagRow(document, "/gear/tail_skid", QObject::tr("Tail skid instead of a wheel")));
-  for (const char* leg : {"/gear/main/", "/gear/third/"}) {
-    b.put(new ChoiceRow(document, QString::fromLatin1(leg) + "path",
-                        leg[6] == 'm' ? QObject::tr("Main axles move") : QObject::tr("Third axle moves")));
-  }
-  b.put(new FlagRow(document, "/gear/main/retraction/fitted", QObject::tr("Main legs retract")));
-  b.put(new FlagRow(document, "/gear/third/retraction/fitted", QObject::tr("Nose or tail leg retracts")));
   b.put(new TextRow(document, "/airframe/level_reference", QObject::tr("Level reference")));
   b.put(new TextRow(document, "/landing/reason", QObject::tr("Why this design landing")));
   b.end();
+
+  legs_tab(document, b);
 
   b.tab(QObject::tr("Fuselage"));
   b.heading(QObject::tr("Cross-sections from front to back: where, top and bottom waterline, half width"));
@@ -205,12 +257,13 @@ void fill(Document& document, QTabWidget* tabs) {
       [](Design& d, size_t i) {
         d.airframe.keep_outs.erase(d.airframe.keep_outs.begin() + static_cast<long>(i));
       }));
-  for (const char* leg : {"/gear/main/retraction/", "/gear/third/retraction/"}) {
-    b.heading(leg[6] == 'm' ? QObject::tr("Main unit's body, from its pivot")
-                            : QObject::tr("Third unit's body, from its pivot"));
+  for (const Leg& of : document.design().gear.legs) {
+    const QString leg = leg_path(of.id) + "retraction/";
+    const QString word = QString::fromStdString(document.design().leg_word(of));
+    b.heading(QObject::tr("Unit's body of the %1, from its pivot").arg(word.toHtmlEscaped()));
     for (const char* corner :
          {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m", "unit_high/z_m"})
-      b.put(new QuantityRow(document, QString::fromLatin1(leg) + corner,
+      b.put(new QuantityRow(document, leg + corner,
                             QStringLiteral("%1 %2")
                                 .arg(corner[5] == 'l' ? QObject::tr("least") : QObject::tr("greatest"))
                                 .arg(QChar(QString::fromLatin1(corner).section('/', 1)[0]))));
@@ -249,7 +302,7 @@ void fill(Document& document, QTabWidget* tabs) {
   b.put(new ListTable(
       document, "/doors",
       {{"name", QObject::tr("Door")},
-       {"leg", QObject::tr("Leg")},
+       {"leg", QObject::tr("Leg"), Refers::leg},
        {"hinge_from/x_m", QObject::tr("Hinge from x")},
        {"hinge_from/y_m", "y"},
        {"hinge_from/z_m", "z"},
@@ -266,7 +319,9 @@ void fill(Document& document, QTabWidget* tabs) {
       [](const Design& d) { return d.doors.size(); },
       [](Design& d) {
         d.doors.emplace_back();
+        d.doors.back().id = unused_id(d, "door");
         d.doors.back().name = unused_name(d.doors, "door");
+        if (d.gear.has(LegRole::main)) d.doors.back().leg = d.gear.main().id;
       },
       [](Design& d, size_t i) { d.doors.erase(d.doors.begin() + static_cast<long>(i)); }));
   for (const bool up : {true, false}) {
@@ -274,13 +329,13 @@ void fill(Document& document, QTabWidget* tabs) {
     const auto steps = [up](auto& d) -> auto& { return up ? d.sequence.up : d.sequence.down; };
     b.put(new ListTable(
         document, up ? "/sequence/up" : "/sequence/down",
-        {{"actor", QObject::tr("Actor")},
+        {{"actor", QObject::tr("Actor"), Refers::actor},
          {"action", QObject::tr("Does")},
          {"start_s", QObject::tr("Starts at")}},
         [steps](const Design& d) { return steps(d).size(); },
         [steps, up](Design& d) {
           steps(d).emplace_back();
-          steps(d).back().actor = "main legs";
+          if (d.gear.has(LegRole::main)) steps(d).back().actor = d.gear.main().id;
           steps(d).back().action = up ? Action::raise : Action::lower;
         },
         [steps](Design& d, size_t i) { steps(d).erase(steps(d).begin() + static_cast<long>(i)); }));

@@ -135,15 +135,16 @@ class TimelinePane : public Pane {
       const auto it = std::find(names.begin(), names.end(), steps[i].actor);
       if (it == names.end() || !steps[i].start.known()) continue;
       const double y = area_.top() + 24 + row_height() * (static_cast<double>(it - names.begin()) + 0.5);
-      list.push_back({QStringLiteral("step:%1").arg(i),
-                      QObject::tr("start of “%1”").arg(QString::fromStdString(steps[i].actor)),
-                      to_world({x_of(steps[i].start), y}), 8,
-                      [i, seconds, up = playback_.up](Design& d, double dx, double) {
-                        Step& s = (up ? d.sequence.up : d.sequence.down)[i];
-                        // Arrow keys ask for 1 mm: here that is a tenth of a second.
-                        const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
-                        s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
-                      }});
+      list.push_back(
+          {QStringLiteral("step:%1").arg(i),
+           QObject::tr("start of “%1”").arg(text_of(document_.design().actor_word(steps[i].actor))),
+           to_world({x_of(steps[i].start), y}), 8,
+           [i, seconds, up = playback_.up](Design& d, double dx, double) {
+             Step& s = (up ? d.sequence.up : d.sequence.down)[i];
+             // Arrow keys ask for 1 mm: here that is a tenth of a second.
+             const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
+             s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
+           }});
     }
     return list;
   }
@@ -178,7 +179,7 @@ class SequencePage : public StationPage {
     main_ = main.get();
     third_ = third.get();
     main_->playback = third_->playback = true;
-    third_->leg = LegName::third;
+    if (document.design().gear.has_third()) third_->leg = document.design().gear.third().id;
     board()->add(std::move(main), {0, 0, 0.5, 0.62});
     board()->add(std::move(third), {0.5, 0, 0.5, 0.62});
     auto timeline = std::make_unique<TimelinePane>(document, playback_, [this] { show_time(); });
@@ -213,13 +214,19 @@ class SequencePage : public StationPage {
     field("/sequence/margin_s", tr("Time wanted in hand"));
     add_findings(tr("What it does"));
     heading(tr("Travel times"));
-    field("/gear/main/retraction/time_up_s", tr("Main legs up"));
-    field("/gear/main/retraction/time_down_s", tr("Main legs down"));
-    field("/gear/main/retraction/slowest_factor", tr("Main legs, slowest ×"));
-    field("/gear/third/retraction/time_up_s", tr("Third leg up"));
-    field("/gear/third/retraction/time_down_s", tr("Third leg down"));
+    for (const Leg& leg : document.design().gear.legs) {
+      const QString word = text_of(document.design().legs_word(leg));
+      const QString name = word.left(1).toUpper() + word.mid(1);
+      const auto entry = [&](const char* key, const QString& title) {
+        put(new QuantityRow(document_, leg_path(leg.id) + "retraction/" + key, title.arg(name), this));
+      };
+      entry("time_up_s", tr("%1 up"));
+      entry("time_down_s", tr("%1 down"));
+      entry("slowest_factor", tr("%1, slowest ×"));
+      entry("fastest_factor", tr("%1, fastest ×"));
+    }
     for (size_t i = 0; i < document.design().doors.size(); ++i) {
-      heading(QString::fromStdString(document.design().doors[i].name));
+      heading(text_of(document.design().actor_word(document.design().doors[i].id)));
       for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor",
                               "frees_leg_at", "zone_enter", "zone_leave"})
         put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
@@ -267,7 +274,7 @@ class SequencePage : public StationPage {
       const Step& s = now_steps()[i];
       steps_->addWidget(new QuantityRow(
           document_, QStringLiteral("/sequence/%1/%2/start_s").arg(playback_.up ? "up" : "down").arg(i),
-          QStringLiteral("%1 %2").arg(QString::fromStdString(s.actor),
+          QStringLiteral("%1 %2").arg(text_of(document_.design().actor_word(s.actor)),
                                       text_of(action_names[static_cast<size_t>(s.action)])),
           steps_box_));
     }
@@ -287,18 +294,17 @@ class SequencePage : public StationPage {
     const Design& d = document_.design();
     const auto& line = timeline_->line();
     for (SwingPane* pane : {main_, third_}) {
-      pane->leg_share = sequence::position_at(line, sequence::leg_actor(d, pane->leg), playback_.time,
-                                              playback_.up ? 0 : 1);
+      pane->leg_share = sequence::position_at(line, pane->leg, playback_.time, playback_.up ? 0 : 1);
       for (const auto& door : d.doors) {
         // A door that is not opened in this direction stands open all along.
         const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) {
-          return b.actor == door.name && b.action == Action::open;
+          return b.actor == door.id && b.action == Action::open;
         });
-        pane->door_share[door.name] = sequence::position_at(line, door.name, playback_.time, opens ? 0 : 1);
+        pane->door_share[door.id] = sequence::position_at(line, door.id, playback_.time, opens ? 0 : 1);
       }
     }
-    const bool two = d.gear.third.retraction.fitted;
-    const bool one = d.gear.main.retraction.fitted;
+    const bool two = d.gear.third().retraction.fitted;
+    const bool one = d.gear.main().retraction.fitted;
     board()->set_share(main_, {0, 0, two ? 0.5 : 1, one ? 0.62 : 0});
     board()->set_share(third_, {two && one ? 0.5 : 0, 0, two ? (one ? 0.5 : 1) : 0, 0.62});
     board()->update();

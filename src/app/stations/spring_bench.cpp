@@ -112,7 +112,7 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
   connect(&document_, &Document::changed, this, &BenchPanel::tell);
 }
 
-void BenchPanel::show_leg(LegName leg) {
+void BenchPanel::show_leg(const std::string& leg) {
   if (leg != leg_) {
     pane_.recorded.clear();
     pane_.foretold.clear();
@@ -150,7 +150,7 @@ void BenchPanel::start_stand_in() {
   file.close();
   QStringList arguments{"rig",      "--project", file.fileName(), "--height", QString::number(height()),
                         "--spring", "1.12",      "--damping",     "0.85"};
-  if (leg_ == LegName::third) arguments << "--third";
+  arguments << "--leg" << QString::fromStdString(leg_);
   pane_.recorded.clear();
   rig_->simulate(arguments);
   // The stand-in reads it at its start; long after, it may go.
@@ -248,7 +248,7 @@ void BenchPanel::take_over() {
   bool taken = true;
   double rate_now = std::nan("");
   if (document_.assessment().wheels)
-    rate_now = (*document_.assessment().wheels)[wheel_of(leg_)].leg.wheel_rate(0);
+    rate_now = (*document_.assessment().wheels)[wheel_of(document_.design(), leg_)].leg.wheel_rate(0);
   document_.edit(tr("Take over what the bench says"), [&](Design& d) {
     Leg& leg = d.gear.leg(leg_);
     taken = fit_ ? spring::take_over(leg, *fit_) : spring::take_over(leg, *line, rate_now);

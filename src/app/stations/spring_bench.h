@@ -20,7 +20,7 @@ class BenchPanel : public QWidget {
   Q_OBJECT
  public:
   BenchPanel(Document& document, RigPane& pane, QWidget* parent = nullptr);
-  void show_leg(LegName leg);
+  void show_leg(const std::string& leg);
 
  signals:
   void redraw();
@@ -37,7 +37,7 @@ class BenchPanel : public QWidget {
   void keep_drop();
   Document& document_;
   RigPane& pane_;
-  LegName leg_ = LegName::main;
+  std::string leg_ = "main";
   BenchDevice* rig_;
   QLabel* says_;
   QPushButton* take_;

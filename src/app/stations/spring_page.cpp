@@ -8,7 +8,9 @@
 #include <QTimer>
 #include <QtConcurrent/QtConcurrentRun>
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <map>
 
 #include "app/drawing/bump_pane.h"
 #include "app/drawing/landing_panes.h"
@@ -16,6 +18,7 @@
 #include "app/stations/spring_bench.h"
 #include "app/stations/spring_shelf.h"
 #include "app/theme.h"
+#include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/standing.h"
 #include "core/force/materials.h"
@@ -34,7 +37,7 @@ class SpringPage : public StationPage {
     landing_ = section([this] { build_landing(); });
     bump_ = section([this] { build_bump(); });
     scatter_ = section([this] { build_scatter(); });
-    for (const LegName leg : {LegName::main, LegName::third}) build_spring(leg);
+    for (const Leg& leg : document_.design().gear.legs) build_spring(leg.id);
     add_findings(tr("What it does"));
     finish();
     below_ = new QStackedWidget(this);
@@ -49,7 +52,7 @@ class SpringPage : public StationPage {
     connect(&play_, &QTimer::timeout, this, [this] { play_on(); });
     connect(&document_, &Document::changed, this, &SpringPage::refresh);
     connect(&document_, &Document::view_changed, this, &SpringPage::refresh);
-    show_leg(LegName::main);
+    show_leg(LegSwitch::first(document_.design()));
     show_view(View::landing);
   }
   ~SpringPage() override { stop_scatter(); }
@@ -89,9 +92,8 @@ class SpringPage : public StationPage {
       group->button(0)->setChecked(true);
       connect(group, &QButtonGroup::idClicked, this, chosen);
     };
-    row({{"spring-main", tr("Main legs")},
-         {"spring-third", document_.design().is_tricycle() ? tr("Nose leg") : tr("Tail leg")}},
-        [this](int id) { show_leg(static_cast<LegName>(id)); });
+    switch_ = put(new LegSwitch(document_, "spring", this));
+    connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) { show_leg(id.toStdString()); });
     row({{"view-landing", tr("Landing")},
          {"view-bump", tr("Bump")},
          {"view-scatter", tr("Many")},
@@ -147,10 +149,10 @@ class SpringPage : public StationPage {
     scatter_says_->setObjectName("scatter-says");
   }
 
-  void build_spring(LegName leg) {
-    const size_t l = static_cast<size_t>(leg);
-    const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
-    boxes_[l] = section([&] {
+  void build_spring(const std::string& leg) {
+    const QString base = leg_path(leg);
+    LegPanel& of = panels_[leg];
+    of.box = section([&] {
       const auto row = [&](const char* path) {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), {}, this));
       };
@@ -174,13 +176,13 @@ class SpringPage : public StationPage {
           {"spring/bent/wire_diameter_m", "spring/bent/plies", "spring/bent/ply_areal_weight_kg_per_m2",
            "spring/bent/fibre_fraction", "spring/bent/cross_wire_rate_N_per_m"}};
       for (size_t k = 0; k < fields.size(); ++k)
-        parts_[l][k] = section([&] {
+        of.parts[k] = section([&] {
           if (static_cast<SpringKind>(k) == SpringKind::bending)
             choice_at_leg(base, "spring/bent/form", tr("Made as"));
           for (const char* p : fields[k]) row(p);
           if (static_cast<SpringKind>(k) != SpringKind::coil) return;
           choice_at_leg(base, "spring/partner", tr("A second coil"));
-          second_[l] = section([&] {
+          of.second = section([&] {
             for (const char* p : {"spring/second/wire_diameter_m", "spring/second/mean_diameter_m",
                                   "spring/second/active_turns", "spring/second/total_turns",
                                   "spring/second/free_length_m", "spring/second_starts_after_m"})
@@ -197,14 +199,14 @@ class SpringPage : public StationPage {
     put(new ChoiceRow(document_, base + QString::fromLatin1(path), title, this));
   }
 
-  void show_leg(LegName leg) {
+  void show_leg(const std::string& leg) {
     leg_ = leg;
+    switch_->show_current(leg);
     stroke_->leg = force_->leg = time_->leg = rolling_->leg = loads_->leg = leg;
     stop_playing();
     stop_scatter();
     many_->result.reset();
-    for (const LegName l : {LegName::main, LegName::third})
-      boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
+    for (const auto& [id, panel] : panels_) panel.box->setVisible(id == leg);
     shelf_->show_leg(leg);
     bench_->show_leg(leg);
     refresh();
@@ -338,7 +340,7 @@ class SpringPage : public StationPage {
       for (const auto& o : shelf_->compared()) {
         const auto path = force::suspension_of(o.leg, document_.design().materials);
         if (!std::holds_alternative<force::Suspension>(path)) continue;
-        stance::WheelOnLeg wheel = (*document_.assessment().wheels)[wheel_of(leg_)];
+        stance::WheelOnLeg wheel = (*document_.assessment().wheels)[wheel_of(document_.design(), leg_)];
         wheel.leg = std::get<force::Suspension>(path);
         const auto model = drop_model(o.leg, wheel, l->model->mass(), l->model->lift_ratio);
         if (!std::holds_alternative<spring::DropModel>(model)) continue;
@@ -360,7 +362,8 @@ class SpringPage : public StationPage {
     // A leg that bends takes a set where its stress at the stop, in proportion, is used up.
     double yields_at = std::numeric_limits<double>::infinity();
     for (const auto& f : document_.assessment().findings)
-      if (f.measure_id == "spring.bend_margin" && f.subject == document_.design().leg_word(leg_) &&
+      if (f.measure_id == "spring.bend_margin" &&
+          f.subject == document_.design().leg_word(document_.design().gear.leg(leg_)) &&
           std::isfinite(f.value))
         yields_at = (1 + f.value) * l->model->travel;
     const auto b = spring::bench_ladder(*l->model, document_.design().is_model(),
@@ -416,11 +419,11 @@ class SpringPage : public StationPage {
   void refresh() {
     if (!below_) return;
     const Design& d = document_.design();
-    for (size_t l = 0; l < 2; ++l) {
-      const Spring& s = (l == 0 ? d.gear.main : d.gear.third).spring;
+    for (const auto& [id, panel] : panels_) {
+      const Spring& s = d.gear.leg(id).spring;
       for (size_t k = 0; k < spring_names.size(); ++k)
-        parts_[l][k]->setVisible(static_cast<size_t>(s.kind) == k);
-      second_[l]->setVisible(s.partner != CoilPartner::none);
+        panel.parts[k]->setVisible(static_cast<size_t>(s.kind) == k);
+      panel.second->setVisible(s.partner != CoilPartner::none);
     }
     if (many_->result && !document_.before_drag()) {
       many_->result.reset();
@@ -458,7 +461,8 @@ class SpringPage : public StationPage {
     schools_->setText(s);
   }
 
-  LegName leg_ = LegName::main;
+  std::string leg_;
+  LegSwitch* switch_ = nullptr;
   View view_ = View::landing;
   StrokePane* stroke_;
   ForcePane* force_;
@@ -480,9 +484,13 @@ class SpringPage : public StationPage {
   QStackedWidget* below_ = nullptr;
   ShelfPanel* shelf_ = nullptr;
   BenchPanel* bench_ = nullptr;
-  QWidget* boxes_[2];
-  QWidget* parts_[2][spring_names.size()];
-  QWidget* second_[2];
+  //! The entries of one leg: all of them, those of each kind of spring, those of a second coil.
+  struct LegPanel {
+    QWidget* box;
+    std::array<QWidget*, spring_names.size()> parts;
+    QWidget* second;
+  };
+  std::map<std::string, LegPanel> panels_;
 };
 
 }  // namespace

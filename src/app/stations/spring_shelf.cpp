@@ -66,7 +66,7 @@ ShelfPanel::ShelfPanel(Document& document, QWidget* parent)
   connect(&document_, &Document::view_changed, this, &ShelfPanel::refresh);
 }
 
-void ShelfPanel::show_leg(LegName leg) {
+void ShelfPanel::show_leg(const std::string& leg) {
   leg_ = leg;
   refresh();
 }
@@ -97,7 +97,7 @@ void ShelfPanel::refresh() {
     note_->setText(tr("<b>Shelf</b> &nbsp; needs the aircraft at rest and the leg's travel"));
     return;
   }
-  const spring::Need need{loading->rest->wheels[wheel_of(leg_)].load};
+  const spring::Need need{loading->rest->wheels[wheel_of(d, leg_)].load};
   offers_ = spring::offers_for(leg, shelves_, d.materials, need);
   ranked_ = spring::rank_offers(offers_, d.materials, need);
   note_->setText(ranked_.empty()

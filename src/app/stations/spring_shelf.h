@@ -17,7 +17,7 @@ class ShelfPanel : public QWidget {
   Q_OBJECT
  public:
   explicit ShelfPanel(Document& document, QWidget* parent = nullptr);
-  void show_leg(LegName leg);
+  void show_leg(const std::string& leg);
   //! Whether this leg's kind of spring has a shelf at all.
   bool has_shelf() const { return has_shelf_; }
   //! Up to three chosen offers, to be laid beside the leg as it is.
@@ -30,7 +30,7 @@ class ShelfPanel : public QWidget {
   void refresh();
   void fit(int row);
   Document& document_;
-  LegName leg_ = LegName::main;
+  std::string leg_ = "main";
   QLabel* note_;
   QTableWidget* table_;
   spring::Shelves shelves_;

@@ -51,19 +51,31 @@ class StancePage : public StationPage {
         button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
     add_findings(tr("What it does"));
     heading(tr("Springs and tyres"), tr("at the wheel"));
-    field("/gear/main/travel_m", tr("Main legs, travel"));
-    field("/gear/main/wheel/tyre_rate_N_per_m", tr("Main tyres, rate"));
-    field("/gear/third/travel_m", tr("Third leg, travel"));
-    field("/gear/third/wheel/tyre_rate_N_per_m", tr("Third tyre, rate"));
-    heading(tr("Port leg"), tr("stored as if to starboard"));
-    unlinked_ = put(new FlagRow(document_, "/gear/unlinked", tr("Measured on its own"), this));
-    connect(unlinked_, &QCheckBox::toggled, this, [this](bool on) {
-      // What was one leg for both starts as the same on both sides.
-      if (on && !document_.design().gear.port.axle.known())
-        document_.edit(tr("Unlink the port leg"), [](Design& d) { d.gear.port = d.gear.main; });
-    });
-    for (const char* path : {"/gear/port/axle/x_m", "/gear/port/axle/y_m", "/gear/port/axle/z_m"})
-      port_.push_back(field(path));
+    for (const Leg& leg : document_.design().gear.legs) {
+      const QString word = text_of(document_.design().legs_word(leg));
+      const QString name = word.left(1).toUpper() + word.mid(1);
+      put(new QuantityRow(document_, leg_path(leg.id) + "travel_m", tr("%1, travel").arg(name), this));
+      put(new QuantityRow(document_, leg_path(leg.id) + "wheel/tyre_rate_N_per_m",
+                          tr("%1, tyre rate").arg(name), this));
+    }
+    if (const Design& d = document_.design();
+        d.gear.has(LegRole::main) && d.gear.main().stands != LegStands::centre) {
+      heading(tr("Port leg"), tr("stored as if to starboard"));
+      unlinked_ = put(new QCheckBox(tr("Measured on its own"), this));
+      unlinked_->setObjectName("unlinked");
+      unlinked_->setChecked(d.unlinked());
+      connect(unlinked_, &QCheckBox::toggled, this, [this](bool on) {
+        // What was one leg for both starts as the same on both sides.
+        document_.edit(on ? tr("Measure the port leg on its own") : tr("Port leg as the starboard one"),
+                       [on](Design& x) {
+                         const size_t of_mains = row_of(x.gear, x.gear.main().id);
+                         on ? unlink_leg(x, of_mains) : link_leg(x, of_mains);
+                       });
+      });
+      if (d.unlinked())
+        for (const char* path : {"axle/x_m", "axle/y_m", "axle/z_m"})
+          put(new QuantityRow(document_, leg_path(d.port_leg().id) + path, {}, this));
+    }
     heading(tr("Unfinished airframe"));
     field("/stance/ballast_x_m");
     finish();
@@ -74,7 +86,7 @@ class StancePage : public StationPage {
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
       document_.edit(tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
-                     [by = *shim_](Design& d) { shift_leg(d.gear.third, 0, 0, -by); });
+                     [by = *shim_, rows = shimmed()](Design& d) { shift_legs(d, rows, 0, 0, -by); });
     });
     refresh();
   }
@@ -188,7 +200,6 @@ class StancePage : public StationPage {
         tr("<b>Table sheet</b> &nbsp; stand it level and square, press down and let go, read with a "
            "ruler and an incidence meter; readings are kept as taken “%1”")
             .arg(text_of(state)));
-    for (auto* row : port_) row->setVisible(document_.design().gear.unlinked);
   }
 
   void solve() {
@@ -209,8 +220,7 @@ class StancePage : public StationPage {
       answer_->setText(tr("needs an aircraft that stands on its wheels"));
       return;
     }
-    shim_ = stance::longer_legs_for_pitch(l->mass.down.mass, l->mass.down.at, *document_.assessment().wheels,
-                                          {0}, target);
+    shim_ = shim_for_pitch(document_.design(), l->name, shimmed(), target);
     const QString leg = QString::fromLatin1(document_.design().third_word());
     if (!shim_) {
       answer_->setText(tr("no shim under the %1 leg gives that").arg(leg));
@@ -221,12 +231,25 @@ class StancePage : public StationPage {
                                  : tr("let the %2 leg in by <b>%1</b>").arg(size, leg));
     apply_->setEnabled(std::abs(*shim_) > 1e-6 && !document_.before_drag());
   }
+  //! The legs that a shim goes under: nose or tail leg, of an aircraft with neither the foremost mains.
+  std::vector<size_t> shimmed() const {
+    const Design& d = document_.design();
+    if (d.gear.has_third()) return line_of(d, row_of(d.gear, d.gear.third().id));
+    std::vector<size_t> front;
+    double least = std::numeric_limits<double>::infinity();
+    for (const auto& line : leg_lines(d)) {
+      const Leg& leg = d.gear.legs[line.rows[0]];
+      if (leg.role != LegRole::main || !(leg.axle.x < least)) continue;
+      least = leg.axle.x;
+      front = line.rows;
+    }
+    return front;
+  }
   QLineEdit* wanted_;
   QLabel* answer_;
   QPushButton* apply_;
   std::optional<double> shim_;
-  FlagRow* unlinked_ = nullptr;
-  std::vector<QuantityRow*> port_;
+  QCheckBox* unlinked_ = nullptr;
   QTableWidget* sheet_ = nullptr;
   QLabel* sheet_note_ = nullptr;
   std::vector<TableLine> lines_;

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Swing: the leg on its way into the well.
-#include <QButtonGroup>
+#include <map>
 
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
+#include "app/widgets/leg_switch.h"
 
 namespace kranich::app {
 namespace {
@@ -15,31 +16,19 @@ class SwingPage : public StationPage {
     pane_ = pane.get();
     board()->add(std::move(pane), {0, 0, 1, 0.72});
     board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
-    auto* which = new QWidget(this);
-    auto* line = new QHBoxLayout(which);
-    line->setContentsMargins(0, 0, 0, 0);
-    auto* group = new QButtonGroup(this);
-    for (const LegName leg : {LegName::main, LegName::third}) {
-      auto* b = new QPushButton(which);
-      b->setCheckable(true);
-      b->setObjectName(leg == LegName::main ? "swing-main" : "swing-third");
-      group->addButton(b, static_cast<int>(leg));
-      line->addWidget(b);
-      buttons_[static_cast<size_t>(leg)] = b;
-    }
-    put(which);
-    for (const LegName leg : {LegName::main, LegName::third}) {
+    switch_ = put(new LegSwitch(document_, "swing", this));
+    for (const Leg& leg : document_.design().gear.legs) {
       auto* box = new QWidget(this);
       auto* lay = new QVBoxLayout(box);
       lay->setContentsMargins(0, 6, 0, 0);
       lay->setSpacing(2);
-      const QString base = leg == LegName::main ? "/gear/main/" : "/gear/third/";
+      const QString base = leg_path(leg.id);
       const auto row = [&](const char* path, const QString& title) {
         lay->addWidget(new QuantityRow(document_, base + path, title, box));
       };
       lay->addWidget(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), box));
       row("retraction/pivot/x_m", tr("Pivot station"));
-      if (leg == LegName::main) row("retraction/pivot/y_m", tr("Pivot from the centre line"));
+      if (leg.stands != LegStands::centre) row("retraction/pivot/y_m", tr("Pivot from the centre line"));
       row("retraction/pivot/z_m", tr("Pivot waterline"));
       row("retraction/unit_angle_deg", tr("Unit angle"));
       row("retraction/mount_tilt_deg", tr("Mount tilt"));
@@ -48,20 +37,21 @@ class SwingPage : public StationPage {
       row("retraction/tyre_growth_m", tr("Tyre growth"));
       row("retraction/side_play_m", tr("Side play"));
       put(box);
-      boxes_[static_cast<size_t>(leg)] = box;
+      boxes_[leg.id] = box;
     }
     heading(tr("Leg length"), tr("pivot to axle"));
     budget_ = remark();
     budget_->setObjectName("length-budget");
     add_findings(tr("What it does"));
     finish();
-    connect(group, &QButtonGroup::idClicked, this, [this](int id) { show_leg(static_cast<LegName>(id)); });
+    connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) { show_leg(id.toStdString()); });
     connect(&document_, &Document::changed, this, &SwingPage::refresh);
     connect(findings(), &FindingList::chosen_changed, this, [this] {
       const auto& key = findings()->chosen();
-      const bool main = key.find("main legs") != std::string::npos;
-      const bool third = key.find(document_.design().third_word()) != std::string::npos;
-      if (main || third) show_leg(main ? LegName::main : LegName::third);
+      const auto bar = key.find('|');
+      if (bar == std::string::npos) return;
+      if (const auto id = LegSwitch::named_in(document_.design(), key.substr(bar + 1)); !id.empty())
+        show_leg(id);
     });
     // The leg with the least to spare is shown first.
     const LegSwing* tightest = nullptr;
@@ -70,23 +60,18 @@ class SwingPage : public StationPage {
     };
     for (const auto& s : document_.assessment().swings)
       if (!tightest || spare(s) < spare(*tightest)) tightest = &s;
-    show_leg(tightest ? tightest->leg : LegName::main);
+    show_leg(tightest ? tightest->leg : LegSwitch::first(document_.design()));
   }
 
  private:
-  void show_leg(LegName leg) {
+  void show_leg(const std::string& leg) {
     pane_->leg = leg;
-    for (const LegName l : {LegName::main, LegName::third}) {
-      boxes_[static_cast<size_t>(l)]->setVisible(l == leg);
-      buttons_[static_cast<size_t>(l)]->setChecked(l == leg);
-    }
+    for (const auto& [id, box] : boxes_) box->setVisible(id == leg);
+    switch_->show_current(leg);
     refresh();
     board()->set_share(pane_, {0, 0, 1, 0.72});
   }
   void refresh() {
-    const Design& d = document_.design();
-    buttons_[0]->setText(tr("Main legs"));
-    buttons_[1]->setText(d.is_tricycle() ? tr("Nose leg") : tr("Tail leg"));
     const LegSwing* r = pane_->result();
     if (!r || !r->input) {
       budget_->setText(r ? tr("needs %1").arg(QString::fromStdString(r->missing))
@@ -110,8 +95,8 @@ class SwingPage : public StationPage {
     budget_->setText(s);
   }
   SwingPane* pane_;
-  QPushButton* buttons_[2];
-  QWidget* boxes_[2];
+  LegSwitch* switch_;
+  std::map<std::string, QWidget*> boxes_;
   QLabel* budget_;
 };
 

@@ -276,8 +276,7 @@ class WeighPage : public StationPage {
       table_->setItem(r, weighed, check);
       choice_cell(r, group, Names(group_names), static_cast<int>(i.group),
                   [](Item& x, int v) { x.group = static_cast<Group>(v); });
-      choice_cell(r, moves, Names(moves_names), static_cast<int>(i.moves),
-                  [](Item& x, int v) { x.moves = static_cast<Moves>(v); });
+      leg_cell(r, i.moves);
     }
     table_->resizeColumnsToContents();
     refresh_aboard();
@@ -305,6 +304,35 @@ class WeighPage : public StationPage {
       });
     }
     box->setCurrentIndex(now);
+  }
+
+  //! Which leg an item hangs on and goes with.
+  void leg_cell(int row, const std::string& now) {
+    auto* box = qobject_cast<QComboBox*>(table_->cellWidget(row, moves));
+    if (!box) {
+      box = new QComboBox(table_);
+      box->setFrame(false);
+      table_->setCellWidget(row, moves, box);
+      connect(box, &QComboBox::activated, this, [this, row, box](int v) {
+        document_.edit(
+            tr("Change %1")
+                .arg(QString::fromStdString(document_.design().ledger[static_cast<size_t>(row)].name)),
+            [&](Design& d) {
+              d.ledger[static_cast<size_t>(row)].moves = box->itemData(v).toString().toStdString();
+            });
+      });
+    }
+    const Design& d = document_.design();
+    QStringList words{tr("no")};
+    for (const auto& leg : d.gear.legs) words << text_of(d.legs_word(leg));
+    QStringList shown;
+    for (int i = 0; i < box->count(); ++i) shown << box->itemText(i);
+    if (shown != words) {
+      box->clear();
+      box->addItem(words[0], QString());
+      for (const auto& leg : d.gear.legs) box->addItem(text_of(d.legs_word(leg)), text_of(leg.id));
+    }
+    box->setCurrentIndex(std::max(0, box->findData(text_of(now))));
   }
 
   void cell_edited(int row, int column) {

@@ -9,7 +9,7 @@
 namespace kranich::app {
 
 //! Wheels of the shelf ranked for a leg; double-click fits one. A diagram shows the tyre under its load.
-QWidget* make_wheel_dialog(Document& document, LegName leg, QWidget* parent);
+QWidget* make_wheel_dialog(Document& document, const std::string& leg, QWidget* parent);
 
 //! Reads three wheel scales over a serial line (docs/bench-protocol.md) or from the simulated set, and takes
 //! their readings into the weighing.
@@ -19,7 +19,7 @@ QWidget* make_scales_dialog(Document& document, QWidget* parent);
 QWidget* make_shop_dialog(Document& document, QWidget* parent);
 
 //! Joints and materials of the legs, alignment and lay-up: the lists that the Leg page has no room for.
-QWidget* make_leg_dialog(Document& document, LegName leg, QWidget* parent);
+QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent);
 
 //! The design beside its pinned state and its variants: every figure, what differs, and drawings laid over.
 QWidget* make_compare_dialog(Document& document, QWidget* parent);

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
@@ -24,7 +25,8 @@ namespace {
 //! A list of a leg as a table: which member, from its columns.
 template <class T>
 ListTable* table_of(Document& document, const QString& path, std::vector<Column> columns,
-                    std::vector<T>& (*of)(Design&), void (*fresh)(std::vector<T>&), QWidget* parent) {
+                    std::function<std::vector<T>&(Design&)> of, void (*fresh)(std::vector<T>&),
+                    QWidget* parent) {
   return new ListTable(
       document, path, std::move(columns), [of](const Design& d) { return of(const_cast<Design&>(d)).size(); },
       [of, fresh](Design& d) {
@@ -34,9 +36,8 @@ ListTable* table_of(Document& document, const QString& path, std::vector<Column>
       [of](Design& d, size_t i) { of(d).erase(of(d).begin() + static_cast<long>(i)); }, parent);
 }
 
-template <LegName which>
-void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
-  const QString base = which == LegName::main ? "/gear/main/" : "/gear/third/";
+void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, QWidget* parent) {
+  const QString base = leg_path(which);
   const auto heading = [&](const QString& text) {
     auto* l = new QLabel(text, parent);
     l->setWordWrap(true);
@@ -64,7 +65,7 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
        {"holds_N", QObject::tr("Screw holds")},
        {"length_m", QObject::tr("Length")},
        {"width_m", QObject::tr("Width")}},
-      [](Design& d) -> std::vector<Joint>& { return d.gear.leg(which).joints; },
+      [which](Design& d) -> std::vector<Joint>& { return d.gear.leg(which).joints; },
       [](std::vector<Joint>& list) { list.back().name = unused_name(list, "joint"); }, parent));
   const auto& joints = document.design().gear.leg(which).joints;
   for (size_t i = 0; i < joints.size(); ++i) {
@@ -75,14 +76,14 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
         {{"u_m", QObject::tr("along")},
          {"v_m", QObject::tr("across")},
          {"diameter_m", QObject::tr("diameter")}},
-        [i](const Design& d) {
+        [i, which](const Design& d) {
           const auto& j = d.gear.leg(which).joints;
           return i < j.size() ? j[i].fasteners.size() : 0;
         },
-        [i](Design& d) {
+        [i, which](Design& d) {
           if (auto& j = d.gear.leg(which).joints; i < j.size()) j[i].fasteners.emplace_back();
         },
-        [i](Design& d, size_t k) {
+        [i, which](Design& d, size_t k) {
           auto& f = d.gear.leg(which).joints[i].fasteners;
           f.erase(f.begin() + static_cast<long>(k));
         },
@@ -103,20 +104,20 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
        {"diameter_m", QObject::tr("Diameter")},
        {"wall_m", QObject::tr("Wall")},
        {"material", QObject::tr("Of")}},
-      [](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
+      [which](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
       [](std::vector<Tube>& list) { list.back().name = unused_name(list, "tube"); }, parent));
   heading(QObject::tr("<b>Cord</b>, load of one strand over its stretch, as measured or from its maker"));
   into->addWidget(table_of<CordPoint>(
       document, base + "spring/cord/curve",
       {{"stretch", QObject::tr("Stretch")}, {"load_N", QObject::tr("Load")}},
-      [](Design& d) -> std::vector<CordPoint>& { return d.gear.leg(which).spring.cord.curve; },
+      [which](Design& d) -> std::vector<CordPoint>& { return d.gear.leg(which).spring.cord.curve; },
       [](std::vector<CordPoint>&) {}, parent));
   heading(
       QObject::tr("<b>Metered orifice</b>, closing: its area over the stroke, instead of the one orifice"));
   into->addWidget(table_of<MeteredPoint>(
       document, base + "spring/metered",
       {{"stroke_m", QObject::tr("Stroke")}, {"orifice_m2", QObject::tr("Orifice")}},
-      [](Design& d) -> std::vector<MeteredPoint>& { return d.gear.leg(which).spring.metered; },
+      [which](Design& d) -> std::vector<MeteredPoint>& { return d.gear.leg(which).spring.metered; },
       [](std::vector<MeteredPoint>&) {}, parent));
   heading(QObject::tr("<b>Line of a leg that bends</b>, from its clamp to the axle"));
   into->addWidget(table_of<BentPoint>(
@@ -126,7 +127,7 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
        {"at/z_m", "z"},
        {"width_m", QObject::tr("Width")},
        {"thickness_m", QObject::tr("Thickness")}},
-      [](Design& d) -> std::vector<BentPoint>& { return d.gear.leg(which).spring.bent.line; },
+      [which](Design& d) -> std::vector<BentPoint>& { return d.gear.leg(which).spring.bent.line; },
       [](std::vector<BentPoint>&) {}, parent));
   heading(QObject::tr("Coil loops in its wire"));
   into->addWidget(table_of<WireLoop>(
@@ -135,7 +136,7 @@ void fill_leg(Document& document, QVBoxLayout* into, QWidget* parent) {
        {"mean_diameter_m", QObject::tr("Diameter")},
        {"turns", QObject::tr("Turns")},
        {"axis", QObject::tr("Axis")}},
-      [](Design& d) -> std::vector<WireLoop>& { return d.gear.leg(which).spring.bent.loops; },
+      [which](Design& d) -> std::vector<WireLoop>& { return d.gear.leg(which).spring.bent.loops; },
       [](std::vector<WireLoop>&) {}, parent));
 }
 
@@ -207,8 +208,8 @@ class JigPage : public QWidget {
     leg::BarSetting both[2];
     for (const bool starboard : {true, false}) {
       const BarReading& r = starboard ? d.jig.bar_starboard : d.jig.bar_port;
-      const Leg& l = starboard ? d.gear.main : d.port_leg();
-      const double apart = d.gear.main.axle.y + d.port_leg().axle.y;
+      const Leg& l = starboard ? d.gear.main() : d.port_leg();
+      const double apart = d.gear.main().axle.y + d.port_leg().axle.y;
       both[starboard ? 0 : 1] = leg::setting_from_bar(r.aft, r.up, apart);
       const auto& set = both[starboard ? 0 : 1];
       if (!std::isfinite(set.toe) || !std::isfinite(set.camber)) {
@@ -311,7 +312,7 @@ QWidget* plies_page(Document& document) {
 
 }  // namespace
 
-QWidget* make_leg_dialog(Document& document, LegName leg, QWidget* parent) {
+QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent) {
   auto* dialog = new QDialog(parent);
   dialog->setObjectName("leg-dialog");
   dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -322,12 +323,9 @@ QWidget* make_leg_dialog(Document& document, LegName leg, QWidget* parent) {
   tabs->setObjectName("leg-tabs");
   auto* parts = new QWidget;
   auto* lay = new QVBoxLayout(parts);
-  if (leg == LegName::main)
-    fill_leg<LegName::main>(document, lay, parts);
-  else
-    fill_leg<LegName::third>(document, lay, parts);
-  tabs->addTab(scrolled(parts),
-               leg == LegName::main ? QObject::tr("Main legs") : text_of(document.design().leg_word(leg)));
+  fill_leg(document, leg, lay, parts);
+  const QString word = text_of(document.design().legs_word(document.design().gear.leg(leg)));
+  tabs->addTab(scrolled(parts), word.left(1).toUpper() + word.mid(1));
   tabs->addTab(materials_page(document), QObject::tr("Materials"));
   tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));
   tabs->addTab(plies_page(document), QObject::tr("Lay-up"));

@@ -50,7 +50,22 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
   refresh();
 }
 
-QString ListTable::shown(const std::string& path) const {
+namespace {
+
+//! Legs, and for actors doors, with what they are called.
+std::vector<std::pair<std::string, QString>> referents(const Design& d, Refers refers) {
+  std::vector<std::pair<std::string, QString>> list;
+  if (refers == Refers::actor)
+    for (const auto& door : d.doors) list.emplace_back(door.id, text_of(d.actor_word(door.id)));
+  if (refers != Refers::nothing)
+    for (const auto& leg : d.gear.legs)
+      list.emplace_back(leg.id, text_of(refers == Refers::actor ? d.legs_word(leg) : d.leg_word(leg)));
+  return list;
+}
+
+}  // namespace
+
+QString ListTable::shown(const std::string& path, Refers refers) const {
   Design copy = document_.design();
   if (const auto g = locate_given(copy, path))
     return !g->given->known() ? QString()
@@ -58,7 +73,11 @@ QString ListTable::shown(const std::string& path) const {
                                     (g->given->tolerance > 0
                                          ? " ± " + document_.say_number(g->given->tolerance, g->spec.kind)
                                          : QString());
-  if (const auto* t = locate_text(copy, path)) return QString::fromStdString(*t);
+  if (const auto* t = locate_text(copy, path)) {
+    for (const auto& [id, name] : referents(copy, refers))
+      if (id == *t) return name;
+    return QString::fromStdString(*t);
+  }
   if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
   if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
   return {};
@@ -79,7 +98,8 @@ void ListTable::refresh() {
     for (int r = 0; r < rows; ++r)
       table_->setItem(r, c,
                       new QTableWidgetItem(shown((path_ + "/%1/").arg(r).toStdString() +
-                                                 columns_[static_cast<size_t>(c)].key.toStdString())));
+                                                     columns_[static_cast<size_t>(c)].key.toStdString(),
+                                                 columns_[static_cast<size_t>(c)].refers)));
   }
   table_->resizeColumnsToContents();
   filling_ = false;
@@ -114,7 +134,20 @@ void ListTable::edited(int row, int column) {
     }
     document_.edit(what, [&](Design& d) { put_entry(*locate_given(d, path)->given, si, tolerance); });
   } else if (locate_text(probe, path)) {
-    document_.edit(what, [&](Design& d) { *locate_text(d, path) = entry.toStdString(); });
+    std::string text = entry.toStdString();
+    if (const auto known = referents(probe, columns_[static_cast<size_t>(column)].refers); !known.empty()) {
+      QStringList words;
+      bool found = false;
+      for (const auto& [id, name] : known) {
+        words << name;
+        if (!found && (entry == name || text == id)) {
+          text = id;
+          found = true;
+        }
+      }
+      if (!found) return refuse(tr("one of %1 was expected").arg(words.join(", ")));
+    }
+    document_.edit(what, [&](Design& d) { *locate_text(d, path) = text; });
   } else if (locate_flag(probe, path)) {
     if (entry != tr("yes") && entry != tr("no")) return refuse(tr("yes or no was expected"));
     document_.edit(what, [&](Design& d) { *locate_flag(d, path) = entry == tr("yes"); });

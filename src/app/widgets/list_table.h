@@ -15,9 +15,13 @@
 
 namespace kranich::app {
 
+//! What a text that is an id refers to: shown and typed by its name.
+enum class Refers { nothing, leg, actor };
+
 struct Column {
   QString key;  //!< of the member within one entry of the list, "at/x_m"
   QString title;
+  Refers refers = Refers::nothing;
 };
 
 class ListTable : public QWidget {
@@ -33,7 +37,7 @@ class ListTable : public QWidget {
  private:
   void refresh();
   void edited(int row, int column);
-  QString shown(const std::string& path) const;
+  QString shown(const std::string& path, Refers refers) const;
   Document& document_;
   QString path_;
   std::vector<Column> columns_;

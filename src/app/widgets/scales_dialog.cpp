@@ -101,8 +101,22 @@ class ScalesDialog : public QDialog {
     if (loading && loading->rest)
       for (size_t i = 0; i < 3; ++i)
         arguments << QStringLiteral("--%1").arg(scale_names[i])
-                  << QString::number(loading->rest->wheels[i].load / standard_gravity, 'f', 3);
+                  << QString::number(load_on(i, *loading->rest) / standard_gravity, 'f', 3);
     scales_.simulate(arguments);
+  }
+
+  //! What stands on a scale: nose or tail leg, or the mains of a side.
+  double load_on(size_t scale, const stance::Rest& rest) const {
+    const Design& d = document_.design();
+    const auto placed = placed_legs(d.gear);
+    double sum = 0;
+    for (size_t i = 0; i < placed.size(); ++i) {
+      const Leg& leg = d.gear.legs[placed[i].row];
+      const bool third = leg.role == LegRole::nose || leg.role == LegRole::tail;
+      const size_t on = third ? 0 : placed[i].port ? 1 : 2;
+      if (on == scale) sum += rest.wheels[i].load;
+    }
+    return sum;
   }
 
   void read(const BenchLine& line) {
@@ -165,9 +179,9 @@ class ScalesDialog : public QDialog {
                      w.starboard = given(2);
                      for (Given* tare : {&w.third_tare, &w.port_tare, &w.starboard_tare})
                        *tare = Given(0, Origin::measured);  // the scales take their own off
-                     w.third_x = Given(d.gear.third.axle.x, Origin::plan);
-                     w.main_x = Given(d.gear.main.axle.x, Origin::plan);
-                     w.half_track = Given(d.gear.main.axle.y, Origin::plan);
+                     w.third_x = Given(d.gear.third().axle.x, Origin::plan);
+                     w.main_x = Given(d.gear.main().axle.x, Origin::plan);
+                     w.half_track = Given(d.gear.main().axle.y, Origin::plan);
                      w.build_state = state;
                      if (w.loading.empty()) w.loading = document_.loading_name().toStdString();
                    });

@@ -17,6 +17,7 @@
 #include "core/force/leg_law.h"
 #include "core/io/csv.h"
 #include "core/model/describe.h"
+#include "core/model/moves.h"
 
 namespace kranich::app {
 namespace {
@@ -79,12 +80,12 @@ class TyreDiagram : public QWidget {
 
 class WheelDialog : public QDialog {
  public:
-  WheelDialog(Document& document, LegName leg, QWidget* parent)
+  WheelDialog(Document& document, const std::string& leg, QWidget* parent)
       : QDialog(parent), document_(document), leg_(leg) {
     setObjectName("wheel-dialog");
     setAttribute(Qt::WA_DeleteOnClose);
-    setWindowTitle(leg == LegName::main ? QObject::tr("Main wheels from the shelf")
-                                        : QObject::tr("Third wheel from the shelf"));
+    const QString word = text_of(document.design().wheel_word(this->leg()));
+    setWindowTitle(QObject::tr("%1 from the shelf").arg(word.left(1).toUpper() + word.mid(1)));
     resize(860, 600);
     QFile file(QStringLiteral(":/shelf/wheels.csv"));
     if (file.open(QIODevice::ReadOnly)) shelf_ = read_wheel_shelf(file.readAll().toStdString()).wheels;
@@ -139,7 +140,7 @@ class WheelDialog : public QDialog {
   const Leg& leg() const { return document_.design().gear.leg(leg_); }
 
   void refresh() {
-    const auto need = wheel_need(document_.design(), document_.assessment(), leg_);
+    const auto need = wheel_need(document_.design(), document_.assessment(), leg());
     load_ = need.load;
     ranked_.clear();
     if (load_ <= 0 || !std::isfinite(need.usual_diameter)) {
@@ -204,17 +205,12 @@ class WheelDialog : public QDialog {
     if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
     const auto wheel = shelf_[ranked_[static_cast<size_t>(row)].index];
     document_.edit(QObject::tr("Fit %1").arg(QString::fromStdString(wheel.name)), [&](Design& d) {
-      if (leg_ == LegName::third) {
-        place::fit_wheel(d.gear.third.wheel, wheel);
-        return;
-      }
-      place::fit_wheel(d.gear.main.wheel, wheel);
-      if (d.gear.unlinked) place::fit_wheel(d.gear.port.wheel, wheel);
+      for (const size_t of : line_of(d, row_of(d.gear, leg_))) place::fit_wheel(d.gear.legs[of].wheel, wheel);
     });
   }
 
   Document& document_;
-  LegName leg_;
+  std::string leg_;
   QLabel* need_;
   QTableWidget* table_;
   TyreDiagram* diagram_;
@@ -225,7 +221,7 @@ class WheelDialog : public QDialog {
 
 }  // namespace
 
-QWidget* make_wheel_dialog(Document& document, LegName leg, QWidget* parent) {
+QWidget* make_wheel_dialog(Document& document, const std::string& leg, QWidget* parent) {
   return new WheelDialog(document, leg, parent);
 }
 

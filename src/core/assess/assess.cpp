@@ -2,9 +2,12 @@
 #include "core/assess/assess.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "core/assess/collector.h"
+#include "core/base/numerics.h"
+#include "core/model/moves.h"
 
 namespace kranich {
 
@@ -54,6 +57,49 @@ const LoadingState* Assessment::find(const std::string& name) const {
 const LoadingState* Assessment::loading(const std::string& name) const {
   const LoadingState* l = find(name);
   return l || loadings.empty() ? l : &loadings.front();
+}
+
+double mains_share(const Design& d, const LoadingState& l, size_t wheel) {
+  // The mains carry everything, nose or tail clear; among themselves as they do at rest.
+  double mains = 0;
+  const auto placed = placed_legs(d.gear);
+  bool one_pair = true;
+  double station = std::numeric_limits<double>::quiet_NaN();
+  int count = 0;
+  for (size_t i = 0; i < placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[placed[i].row];
+    if (leg.role != LegRole::main) continue;
+    if (count > 0 && std::abs(leg.axle.x - station) > 1e-2) one_pair = false;
+    station = leg.axle.x;
+    ++count;
+    mains += l.rest ? l.rest->wheels[i].load : 0;
+  }
+  const double weight = l.mass.down.mass * standard_gravity;
+  if (count == 2 && one_pair) return weight / 2;
+  return l.rest && mains > 0 ? weight * l.rest->wheels[wheel].load / mains : std::nan("");
+}
+
+std::optional<double> shim_for_pitch(const Design& d, const std::string& name,
+                                     const std::vector<size_t>& rows, double pitch) {
+  const auto loading =
+      std::find_if(d.loadings.begin(), d.loadings.end(), [&](const Loading& l) { return l.name == name; });
+  if (loading == d.loadings.end() || rows.empty()) return std::nullopt;
+  const auto miss = [&](double shim) {
+    Design shimmed = d;
+    shift_legs(shimmed, rows, 0, 0, -shim);
+    const auto wheels = stance::wheels_of(shimmed);
+    const auto* all = std::get_if<std::vector<stance::WheelOnLeg>>(&wheels);
+    const auto mass = weigh::sum_loading(shimmed, *loading);
+    if (!all || !mass.known()) return std::nan("");
+    const auto rest = stance::solve(mass.down.mass, mass.down.at, *all);
+    const auto* r = std::get_if<stance::Rest>(&rest);
+    return r ? r->pitch - pitch : std::nan("");
+  };
+  double size = 0.01;
+  for (const auto& leg : d.gear.legs)
+    for (const auto& other : d.gear.legs) size = std::max(size, std::abs(leg.axle.x - other.axle.x));
+  if (!std::isfinite(size)) return std::nullopt;
+  return find_nearest_root(miss, 0, 0.01 * size, -0.5 * size, 0.5 * size);
 }
 
 Stations Stations::only(Station station) {

@@ -33,7 +33,7 @@ struct LoadingState {
 
 //! A leg's design landing.
 struct LegLanding {
-  LegName leg;
+  std::string leg;  //!< its id
   double sink_speed, mass;
   std::optional<spring::Stroke> stroke;
   std::optional<spring::DropModel>
@@ -46,14 +46,14 @@ struct LegLanding {
 
 //! A leg's load cases and what its parts are left with.
 struct LegStrength {
-  LegName leg;
+  std::string leg;  //!< its id
   leg::LoadCases cases;
   leg::Structure structure;
 };
 
 struct LegSwing {
-  LegName leg;
-  Leg of;  //!< the leg it was computed for: while that stays, so does the rest
+  std::string leg;  //!< its id
+  Leg of;           //!< the leg it was computed for: while that stays, so does the rest
   std::optional<swing::SwingInput> input;
   std::optional<swing::SwingFigures> figures;
   std::optional<swing::Clearance> least;
@@ -62,7 +62,7 @@ struct LegSwing {
 
 struct Assessment {
   std::vector<LoadingState> loadings;
-  std::optional<std::vector<stance::WheelOnLeg>> wheels;  //!< third, port main, starboard main
+  std::optional<std::vector<stance::WheelOnLeg>> wheels;  //!< in the order of placed_legs
   std::vector<LegLanding> landings;
   std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;
@@ -86,6 +86,16 @@ struct Stations {
 //! `near`: the assessment of a design that differs little; its rests are where the search for the new ones
 //! starts. The answer is the same without it.
 Assessment assess(const Design& design, Stations which = {}, const Assessment* near = nullptr);
+
+//! What a main leg takes of a landing (N): of one pair of mains half the weight each; of more legs the weight
+//! shared as they share it at rest. `wheel` is its place in Rest::wheels. NaN where the aircraft does not
+//! stand.
+double mains_share(const Design& design, const LoadingState& loading, size_t wheel);
+
+//! Shim under legs (m, longer positive) at which a loading rests at a pitch: legs with all that hangs on them
+//! moved, the whole equilibrium solved. Nothing where none within half the aircraft's length does it.
+std::optional<double> shim_for_pitch(const Design& design, const std::string& loading,
+                                     const std::vector<size_t>& rows, double pitch);
 
 //! The jig's figures for a design, or what is missing for them. Lengths in m.
 struct JigFigures {

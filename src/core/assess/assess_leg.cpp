@@ -32,21 +32,22 @@ double tail_down_pitch(const Design& d, const Assessment& a, const LoadingState&
   return pitch;
 }
 
-leg::CaseInput case_input(const Design& d, const Assessment& a, LegName name, const Heaviest& heaviest) {
-  const bool main = name == LegName::main;
+leg::CaseInput case_input(const Design& d, const Assessment& a, const Leg& of, const Heaviest& heaviest) {
+  const bool main = of.role == LegRole::main;
   leg::CaseInput in{};
   in.model = d.is_model();
   in.main = main;
-  in.tricycle = d.is_tricycle();
+  in.tricycle = of.role == LegRole::nose;
   in.rough_field = !d.smooth_field();
   in.brakes = d.gear.brakes;
   in.weight = heaviest.loading->mass.down.mass * standard_gravity;
-  in.share = main ? in.weight / 2 : heaviest.load;
+  in.share = main ? mains_share(d, *heaviest.loading, heaviest.wheel) : heaviest.load;
   in.ground_factor = in.inertia_factor = nan;
   in.factors = d.load_factors;
   for (const auto& l : a.landings) {
     // A tail wheel is let down, not dropped: it takes the mains' load factor.
-    if (l.leg != (main || d.is_tricycle() ? name : LegName::main) || !l.drop) continue;
+    const bool dropped = main || of.role == LegRole::nose;
+    if (l.leg != (dropped ? of.id : d.gear.main().id) || !l.drop) continue;
     in.ground_factor = l.drop->load_factor;
     in.inertia_factor = l.drop->load_factor + (d.landing.lift_ratio.known() ? d.landing.lift_ratio.si : 0);
   }
@@ -106,12 +107,12 @@ void alignment(const Design& d, Collector& collect) {
     const BarReading& r = starboard ? j.bar_starboard : j.bar_port;
     if (!r.aft.known() && !r.up.known()) continue;
     collect.about(starboard ? "starboard" : "port", "", GearState::extended);
-    if (!d.gear.main.axle.y.known()) {
+    if (!d.gear.main().axle.y.known()) {
       collect.unknown("leg.bar_toe", "the main axle's side offset");
       continue;
     }
-    const auto s = leg::setting_from_bar(r.aft, r.up, d.gear.main.axle.y + d.port_leg().axle.y);
-    const Leg& leg = starboard ? d.gear.main : d.port_leg();
+    const auto s = leg::setting_from_bar(r.aft, r.up, d.gear.main().axle.y + d.port_leg().axle.y);
+    const Leg& leg = starboard ? d.gear.main() : d.port_leg();
     const auto file = [&](const char* id, double read, const Given& wanted) {
       if (!std::isfinite(read)) return;
       const double aim = wanted.known() ? wanted.si : 0;
@@ -130,7 +131,7 @@ void alignment(const Design& d, Collector& collect) {
 }  // namespace
 
 std::variant<JigFigures, std::string> jig_of(const Design& d) {
-  const Leg& main = d.gear.main;
+  const Leg& main = d.gear.main();
   const Jig& j = d.jig;
   if (!main.axle.known()) return "the place of the main axle";
   if (!main.axle_beyond_wheel.known()) return "how far the axle's tip lies outboard of the wheel";
@@ -149,17 +150,15 @@ std::variant<JigFigures, std::string> jig_of(const Design& d) {
 
 void assess_leg(const Design& d, Assessment& a, Collector& collect) {
   alignment(d, collect);
-  for (const LegName name : {LegName::main, LegName::third}) {
-    const bool main = name == LegName::main;
-    const std::string word = d.leg_word(name);
-    const Leg& l = d.gear.leg(name);
-    const Heaviest heaviest = heaviest_on(a, main ? WheelIndex::starboard : WheelIndex::third);
+  for (const Leg& l : d.gear.legs) {
+    const std::string word = d.leg_word(l);
+    const Heaviest heaviest = heaviest_on(d, a, l);
     if (!heaviest.loading || !l.axle.known() || !l.wheel.diameter.known()) {
       collect.about(word);
       collect.unknown("leg.margin", "the aircraft at rest on its wheels");
       continue;
     }
-    LegStrength s{name, leg::load_cases(case_input(d, a, name, heaviest)), {}};
+    LegStrength s{l.id, leg::load_cases(case_input(d, a, l, heaviest)), {}};
     s.structure = leg::check_structure(d, l, s.cases.cases);
     parts(d, s, word, collect);
     a.strengths.push_back(std::move(s));

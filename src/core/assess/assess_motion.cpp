@@ -10,15 +10,14 @@
 namespace kranich {
 
 void assess_swing(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
-  for (const LegName name : {LegName::main, LegName::third}) {
-    const Leg& leg = d.gear.leg(name);
+  for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
-    LegSwing s{name, leg, {}, {}, {}, {}};
-    collect.about(sequence::leg_actor(d, name), "", GearState::extended);
+    LegSwing s{leg.id, leg, {}, {}, {}, {}};
+    collect.about(d.legs_word(leg), "", GearState::extended);
     const LegSwing* known = nullptr;
     if (near)
       for (const auto& k : near->swings)
-        if (k.leg == name && k.least && k.of == leg) known = &k;
+        if (k.leg == leg.id && k.least && k.of == leg) known = &k;
     auto input = swing::swing_input(leg);
     if (const auto* missing = std::get_if<std::string>(&input)) {
       s.missing = *missing;
@@ -63,7 +62,7 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
     auto& line = up ? a.up : a.down;
     line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
     for (const auto& c : sequence::check_doors(d, up, problems)) {
-      collect.about(fmt::format("{}, {}", c.door, way), "", GearState::extended);
+      collect.about(fmt::format("{}, {}", d.actor_word(c.door), way), "", GearState::extended);
       auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, in_hand);
       wait.working = {{"leg starts at", c.leg_start, Kind::time},
                       {"may reach the door from", c.least_leg_start, Kind::time}};

@@ -117,7 +117,7 @@ void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const Pl
   side.working = {{"square to the line", t.tip_square, Kind::in_g}};
   if (const auto panels = weigh::wing_panels(d.airframe.wing); !panels.empty()) {
     const Surface& w = d.airframe.wing;
-    const double y = d.gear.main.axle.y;
+    const double y = d.gear.main().axle.y;
     const double edge = w.root_leading_edge_x + std::min(y, w.span / 2) * std::tan(w.sweep);
     const auto chord = weigh::mean_aerodynamic_chord(w.root_leading_edge_x, panels);
     const double cg = chord.percent(s.cg.x()) / 100;
@@ -160,7 +160,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       auto& f = collect.add(line.id, place::propeller_clearance(disc, s.main, pitch),
                             line.state == GearState::static_load ? r.propeller_static(p.diameter) : r.left);
       f.working = {{"pitch", pitch, Kind::angle}};
-      if (line.state == GearState::flat && !d.gear.main.wheel.flat_radius.known())
+      if (line.state == GearState::flat && !d.gear.main().wheel.flat_radius.known())
         f.remark = "needs axle height on a flat tyre";
     }
     if (r.tricycle) {

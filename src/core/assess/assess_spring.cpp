@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
 #include "core/force/bent_leg.h"
 #include "core/force/coil.h"
@@ -182,7 +183,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
   landing.bump = known ? *known->bump : spring::roll_over(*landing.bump_model);
   const auto& r = *landing.bump;
   // A tail wheel is small and hard by trade: shown, not judged.
-  const bool judged = landing.leg == LegName::main || d.is_tricycle();
+  const bool judged = leg.role == LegRole::main || leg.role == LegRole::nose;
   Limit factor;
   if (judged && d.landing.load_factor.known())
     factor = at_most(d.landing.load_factor, "what was aimed at for landings");
@@ -276,10 +277,13 @@ std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const L
 
 namespace {
 
-void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, LegLanding& landing,
+//! A tail wheel or an outrigger is let down, not dropped.
+bool is_dropped(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
+
+void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel, LegLanding& landing,
                    Collector& collect, const Assessment* near) {
-  if (!main && !d.is_tricycle()) return;  // a tail wheel is let down, not dropped
-  const auto model = drop_model(leg, (*a.wheels)[main ? 2 : 0], landing.mass, d.landing.lift_ratio);
+  if (!is_dropped(leg)) return;
+  const auto model = drop_model(leg, wheel, landing.mass, d.landing.lift_ratio);
   if (const auto* missing = std::get_if<std::string>(&model)) {
     collect.unknown("spring.drop_factor", *missing);
     return;
@@ -326,26 +330,35 @@ void drop_findings(const Design& d, const Leg& leg, bool main, Assessment& a, Le
       {"load factor then", landing.reserve->load_factor, Kind::factor}};
 }
 
-void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName name, const Assessment* near,
+void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& collect, const Assessment* near,
                   std::string_view only) {
-  const bool main = name == LegName::main;
-  const Leg& leg = main ? d.gear.main : d.gear.third;
-  const std::string subject = d.leg_word(name);
-  // The loading that puts most on this leg.
+  const bool main = leg.role == LegRole::main;
+  const std::string subject = d.leg_word(leg);
+  // The loading that puts most on this leg; on the mains the heaviest.
   const LoadingState* heaviest = nullptr;
-  const auto load_of = [&](const LoadingState& l) {
-    return main ? l.mass.down.mass : l.rest->wheels[0].load;
-  };
-  for (const auto& l : a.loadings)
-    if (l.rest && (!heaviest || load_of(l) > load_of(*heaviest))) heaviest = &l;
+  size_t at_wheel = wheel_of(d, leg.id);
+  if (main) {
+    for (const auto& l : a.loadings)
+      if (l.rest && (!heaviest || l.mass.down.mass > heaviest->mass.down.mass)) heaviest = &l;
+    const size_t twin = at_wheel - 1;
+    if (heaviest && leg.stands == LegStands::both_sides &&
+        heaviest->rest->wheels[twin].load > heaviest->rest->wheels[at_wheel].load * (1 + 1e-9))
+      at_wheel = twin;
+  } else if (const Heaviest h = heaviest_on(d, a, leg); h.loading) {
+    heaviest = h.loading;
+    at_wheel = h.wheel;
+  }
+  if (!heaviest)  // it may hang clear in all of them
+    for (const auto& l : a.loadings)
+      if (l.rest && !heaviest) heaviest = &l;
   collect.about(subject, heaviest ? heaviest->name : "");
   if (!heaviest) {
     collect.unknown("spring.stroke", "the aircraft at rest on its wheels");
     return;
   }
-  const auto& state = heaviest->rest->wheels[main ? 2 : 0];
+  const auto& state = heaviest->rest->wheels[at_wheel];
   LegLanding landing{};
-  landing.leg = name;
+  landing.leg = leg.id;
   landing.sink_speed = landing.mass = std::nan("");
   landing.sag = leg.travel > 0 ? state.leg_closure / leg.travel : 0;
 
@@ -359,7 +372,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
   } else {
     landing.sink_speed = std::get<double>(sink);
     collect.add("spring.sink_speed", landing.sink_speed);
-    landing.mass = main ? heaviest->mass.down.mass / 2 : state.load / standard_gravity;
+    landing.mass = (main ? mains_share(d, *heaviest, at_wheel) : state.load) / standard_gravity;
     spring::StrokeInput input{landing.mass,
                               landing.sink_speed,
                               in.load_factor,
@@ -367,7 +380,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
                               leg.spring.efficiency,
                               in.tyre_efficiency,
                               0};
-    const auto& tyre = (*a.wheels)[main ? 2 : 0].tyre;
+    const auto& tyre = (*a.wheels)[at_wheel].tyre;
     input.tyre_deflection = input.load_factor * input.mass * standard_gravity / tyre.rate;
     landing.stroke = spring::first_estimate(input);
     if (!landing.stroke) {
@@ -375,8 +388,8 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
       f.remark = "no stroke is enough: the strut takes up less than the weight that is left";
     } else {
       auto& f = collect.add("spring.stroke", landing.stroke->strut_travel,
-                            main || d.is_tricycle() ? at_most(leg.travel, "the leg's travel") : Limit{});
-      if (!main && !d.is_tricycle()) f.remark = "a tail wheel is let down, not dropped: shown, not judged";
+                            is_dropped(leg) ? at_most(leg.travel, "the leg's travel") : Limit{});
+      if (!is_dropped(leg)) f.remark = "let down, not dropped: shown, not judged";
       f.working = {{"mass on the leg", landing.mass, Kind::mass},
                    {"sink speed", landing.sink_speed, Kind::speed},
                    {"load factor N", input.load_factor, Kind::factor},
@@ -391,8 +404,9 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
       }
     }
   }
-  if (std::isfinite(landing.mass)) drop_findings(d, leg, main, a, landing, collect, near);
-  const auto& wheel = (*a.wheels)[wheel_of(name)];
+  // Drop and bump take the starboard leg of a pair, with what the heavier side carries.
+  const auto& wheel = (*a.wheels)[wheel_of(d, leg.id)];
+  if (std::isfinite(landing.mass)) drop_findings(d, leg, wheel, landing, collect, near);
   if (only.empty() || only.substr(0, 11) == "spring.bump")
     bump_findings(d, leg, landing, wheel, state.load, collect, near);
   collect.about(subject, heaviest->name);
@@ -439,7 +453,7 @@ void leg_findings(const Design& d, Assessment& a, Collector& collect, LegName na
 
 void assess_spring(const Design& d, Assessment& a, Collector& collect, const Assessment* near,
                    std::string_view only) {
-  for (const LegName leg : {LegName::main, LegName::third}) leg_findings(d, a, collect, leg, near, only);
+  for (const Leg& leg : d.gear.legs) leg_findings(d, leg, a, collect, near, only);
 }
 
 }  // namespace kranich

@@ -9,6 +9,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/standing.h"
 #include "core/assess/table_sheet.h"
+#include "core/model/moves.h"
 #include "core/place/tipping.h"
 
 namespace kranich {
@@ -19,7 +20,7 @@ namespace {
 void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
   const Standing s = standing_in(d, &*a.wheels, l, GearState::extended);
   std::optional<place::OnItsTail> sits;
-  const double ballast_x = d.stance.ballast_x.known() ? d.stance.ballast_x.si : d.gear.third.axle.x.si;
+  const double ballast_x = d.stance.ballast_x.known() ? d.stance.ballast_x.si : d.gear.third().axle.x.si;
   const std::string where = d.stance.ballast_x.known() ? "hung where you said" : "hung over the nose axle";
   for (const auto& p : d.airframe.low_points) {
     if (p.role != PointRole::tail || !p.at.known()) continue;
@@ -45,24 +46,81 @@ void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Co
 
 void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& rest, Collector& collect,
                     const std::string& loading) {
-  stance::WheelSetting side[2];
-  for (const WheelIndex which : {WheelIndex::port, WheelIndex::starboard}) {
-    const auto i = static_cast<size_t>(which);
+  const auto placed = placed_legs(d.gear);
+  const bool leans = std::abs(rest.roll) >= 1e-9;
+  struct Track {
+    double least = std::numeric_limits<double>::infinity(), most = -least;
+    void reach(double y) {
+      least = std::min(least, y);
+      most = std::max(most, y);
+    }
+    double width() const { return most - least; }
+  };
+  // Each line of mains has a track of its own.
+  std::vector<size_t> done;
+  for (size_t row = 0; row < d.gear.legs.size(); ++row) {
+    const Leg& leg = d.gear.legs[row];
+    if (leg.role != LegRole::main || std::find(done.begin(), done.end(), row) != done.end()) continue;
+    const auto line = line_of(d, row);
+    done.insert(done.end(), line.begin(), line.end());
+    Track at_rest, extended;
+    for (size_t i = 0; i < placed.size(); ++i) {
+      if (std::find(line.begin(), line.end(), placed[i].row) == line.end()) continue;
+      const auto& w = (*a.wheels)[i];
+      const double outboard = w.leg.axle.y() < 0 ? -1 : 1;
+      at_rest.reach(stance::wheel_setting(w, rest.wheels[i].coordinate,
+                                          w.radius - rest.wheels[i].tyre_closure, outboard)
+                        .contact_y);
+      extended.reach(stance::wheel_setting(w, 0, w.radius, outboard).contact_y);
+    }
+    if (!(extended.width() > 0)) continue;  // on the centre line
+    const bool several = line.size() < static_cast<size_t>(std::count_if(
+                                           d.gear.legs.begin(), d.gear.legs.end(),
+                                           [](const Leg& l) { return l.role == LegRole::main; }));
+    collect.about(several ? d.leg_word(leg) : "", loading);
+    auto& track = collect.add("stance.track", at_rest.width());
+    track.working = {{"extended", extended.width(), Kind::length}};
+  }
+  const bool one_line = done.size() == line_of(d, row_of(d.gear, d.gear.main().id)).size();
+  for (size_t i = placed.size(); i-- > 0;) {
+    const Leg& leg = d.gear.legs[placed[i].row];
+    if (leg.role != LegRole::main) continue;
+    const bool pair = leg.stands == LegStands::both_sides;
+    if (pair && placed[i].port && !leans) continue;  // the starboard one speaks for both
     const auto& w = (*a.wheels)[i];
-    side[i - 1] = stance::wheel_setting(w, rest.wheels[i].coordinate, w.radius - rest.wheels[i].tyre_closure,
-                                        which == WheelIndex::port ? -1 : 1);
+    const auto setting = stance::wheel_setting(w, rest.wheels[i].coordinate,
+                                               w.radius - rest.wheels[i].tyre_closure, placed[i].hand());
+    std::string side = pair && !leans ? "" : w.leg.axle.y() < 0 ? "port" : "starboard";
+    if (!one_line) side = pair && leans ? side + " " + d.leg_word(leg) : d.leg_word(leg);
+    collect.about(side, loading);
+    collect.add("stance.camber", setting.camber);
+    collect.add("stance.toe", setting.toe);
   }
-  collect.about("", loading);
-  const double extended = stance::wheel_setting((*a.wheels)[2], 0, (*a.wheels)[2].radius, 1).contact_y -
-                          stance::wheel_setting((*a.wheels)[1], 0, (*a.wheels)[1].radius, -1).contact_y;
-  auto& track = collect.add("stance.track", side[1].contact_y - side[0].contact_y);
-  track.working = {{"extended", extended, Kind::length}};
-  for (const int i : {1, 0}) {
-    if (i == 0 && !d.gear.unlinked && std::abs(rest.roll) < 1e-9) break;
-    collect.about(d.gear.unlinked || std::abs(rest.roll) >= 1e-9 ? (i ? "starboard" : "port") : "", loading);
-    collect.add("stance.camber", side[i].camber);
-    collect.add("stance.toe", side[i].toe);
+}
+
+//! What each leg carries; of nose and tail legs held to standing at all, of outriggers to hardly carrying.
+void leg_loads(const Design& d, const stance::Rest& rest, const LoadingState& l, Collector& collect) {
+  const auto placed = placed_legs(d.gear);
+  const Leg* third = d.gear.has_third() ? &d.gear.third() : nullptr;
+  std::vector<Working> loads;
+  for (size_t i = 0; i < placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[placed[i].row];
+    if (&leg == third) continue;
+    std::string word = d.leg_word(leg);
+    if (leg.stands == LegStands::both_sides) word = (placed[i].port ? "port " : "starboard ") + word;
+    if (word.ends_with(" leg")) word.resize(word.size() - 4);
+    loads.push_back({word, rest.wheels[i].load, Kind::force});
   }
+  const double load = third ? rest.wheels[wheel_of(d, third->id)].load : std::nan("");
+  if (third) {
+    auto& f = collect.add("stance.third_load", load, at_least(0, "it must stand on all its wheels"));
+    f.working = std::move(loads);
+    return;
+  }
+  const Standing s = standing_in(d, nullptr, l, GearState::static_load);
+  auto& f = collect.add("stance.third_load", s.third_share * l.mass.down.mass * standard_gravity,
+                        at_least(0, "it must stand on all its wheels"));
+  f.working = std::move(loads);
 }
 
 void table_readings(const Design& d, const Assessment& a, Collector& collect) {
@@ -82,15 +140,15 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
 }
 
 void sides(const Design& d, Collector& collect) {
-  if (!d.gear.unlinked || !d.gear.port.axle.known() || !d.gear.main.axle.known()) return;
+  if (!d.unlinked() || !d.port_leg().axle.known() || !d.gear.main().axle.known()) return;
   collect.about("", "", GearState::extended);
-  const Vec3 difference = d.gear.main.axle.vec() - d.gear.port.axle.vec();
+  const Vec3 difference = d.gear.main().axle.vec() - d.port_leg().axle.vec();
   auto& f = collect.add("stance.sides", difference.cwiseAbs().maxCoeff(),
                         at_most(d.is_model() ? 0.001 : 0.003, "practice"));
   f.working = {{"station", difference.x(), Kind::length},
                {"from the centre line", difference.y(), Kind::length},
                {"waterline", difference.z(), Kind::length},
-               {"pulls round by, each wheelbase", difference.x() / (2 * d.gear.main.axle.y), Kind::angle}};
+               {"pulls round by, each wheelbase", difference.x() / (2 * d.gear.main().axle.y), Kind::angle}};
 }
 
 }  // namespace
@@ -103,8 +161,8 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
     if (!l.rest) {
       auto& f = collect.unknown("stance.third_load", l.no_rest);
       if (l.mass.known() && a.wheels) {  // it tips: what the third wheel would have to carry is a pull
-        const double base = d.gear.third.axle.x - d.gear.main.axle.x;
-        const double share = (l.mass.down.at.x() - d.gear.main.axle.x) / base;
+        const Standing up = standing_in(d, &*a.wheels, l, GearState::extended);
+        const double share = (l.mass.down.at.x() - up.main.x) / (up.third.x - up.main.x);
         f.value = share * l.mass.down.mass * standard_gravity;
         f.limit = at_least(0, "it must stand on all its wheels");
         const auto j = judge(std::min(f.value, -1e-9), f.limit, f.info().zero_scale);
@@ -135,10 +193,7 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
     }
     collect.add("stance.pitch", rest.pitch);
     collect.add("stance.roll", rest.roll);
-    auto& third =
-        collect.add("stance.third_load", rest.wheels[0].load, at_least(0, "it must stand on all its wheels"));
-    third.working = {{"port main", rest.wheels[1].load, Kind::force},
-                     {"starboard main", rest.wheels[2].load, Kind::force}};
+    leg_loads(d, rest, l, collect);
     const Vec3 up = up_direction(rest.pitch, rest.roll);
     collect.add("stance.cg_height", rest.heave + up.dot(l.mass.down.at));
     if (l.flown) wheel_settings(d, a, rest, collect, l.name);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 
@@ -149,7 +151,8 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
     cg.working = {{"Σ mᵢ·xᵢ / m", m.down.at.x(), Kind::length},
                   {"foremost by estimates", m.spread.cg_x_foremost, Kind::length},
                   {"aftmost by estimates", m.spread.cg_x_aftmost, Kind::length}};
-    if (d.gear.main.retraction.fitted || d.gear.third.retraction.fitted) {
+    if (std::any_of(d.gear.legs.begin(), d.gear.legs.end(),
+                    [](const Leg& leg) { return leg.retraction.fitted; })) {
       auto& up = collect.add("weigh.cg_station_up", m.up.at.x(), range, spread);
       up.working = {{"gear down", m.down.at.x(), Kind::length},
                     {"shift", m.up.at.x() - m.down.at.x(), Kind::length}};

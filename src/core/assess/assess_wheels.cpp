@@ -18,36 +18,46 @@ Limit pressure_limit(Field field) {
   return most ? at_most(most->pressure, most->why) : Limit{};
 }
 
+//! Legs that carry the aircraft and meet the field; a tail leg or an outrigger only steadies it.
+bool carries(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
+
+//! "main unit", "port nose unit": the leg's word with its unit in the leg's place.
+std::string unit_word(const Design& d, const Leg& leg) {
+  const std::string word = d.leg_word(leg);
+  return word.ends_with(" leg") ? word.substr(0, word.size() - 3) + "unit" : word + " unit";
+}
+
 void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
-  const Heaviest h = heaviest_on(a, WheelIndex::starboard);
+  const Heaviest h = heaviest_on(d, a, d.gear.main());
   if (!h.loading) return;
   collect.about("main wheel");
   if (!d.is_model()) {
     const auto usual = place::typical_main_wheel(h.load);
-    auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual.diameter);
+    auto& f = collect.add("place.wheel_size", d.gear.main().wheel.diameter / usual.diameter);
     f.working = {{"usual diameter", usual.diameter, Kind::length},
                  {"usual width", usual.width, Kind::length}};
     return;
   }
-  const double usual = wheel_need(d, a, LegName::main).usual_diameter;
-  auto& f = collect.add("place.wheel_size", d.gear.main.wheel.diameter / usual);
+  const double usual = wheel_need(d, a, d.gear.main()).usual_diameter;
+  auto& f = collect.add("place.wheel_size", d.gear.main().wheel.diameter / usual);
   f.working = {{"usual diameter", usual, Kind::length}};
   if (!d.smooth_field()) f.remark = "20–30 % more than on a smooth field: 25 % taken";
 }
 
-void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which, const std::string& name,
-          Collector& collect) {
+void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& collect) {
   const Wheel& w = leg.wheel;
-  const Heaviest h = heaviest_on(a, which);
+  const Heaviest h = heaviest_on(d, a, leg);
   if (!h.loading || !w.diameter.known()) return;
-  const auto& state = h.loading->rest->wheels[static_cast<size_t>(which)];
-  collect.about(name, h.loading->name);
-  // A tail wheel is small and hard by trade: its pressure is shown, not judged.
-  const bool judged = which != WheelIndex::third || d.is_tricycle();
+  const auto& rest = h.loading->rest->wheels[h.wheel];
+  // Of two wheels on an axle the one that carries more.
+  const stance::TyreState& state = rest.tyre[0].load > rest.tyre[1].load ? rest.tyre[0] : rest.tyre[1];
+  collect.about(d.wheel_word(leg), h.loading->name);
+  // A tail wheel or an outrigger is small and hard by trade: its pressure is shown, not judged.
+  const bool judged = carries(leg);
   if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
     collect.add("place.ground_pressure", w.pressure, judged ? pressure_limit(d.purpose.field) : Limit{});
   } else if (w.width.known()) {
-    const double patch = place::contact_patch(w, state.tyre_closure);
+    const double patch = place::contact_patch(w, state.closure);
     auto& f = collect.add("place.ground_pressure", state.load / patch,
                           d.is_model() || !judged ? Limit{} : pressure_limit(d.purpose.field));
     f.working = {{"load", state.load, Kind::force}, {"patch", patch, Kind::section_area}};
@@ -55,9 +65,9 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which
   }
   if (w.flat_radius.known()) {
     const double section = w.diameter / 2 - w.flat_radius;
-    auto& f = collect.add("place.tyre_left", 1 - state.tyre_closure / section,
+    auto& f = collect.add("place.tyre_left", 1 - state.closure / section,
                           at_least(0.1, "textbook: a tenth of the section height stays above the rim"));
-    f.working = {{"squash", state.tyre_closure, Kind::length},
+    f.working = {{"squash", state.closure, Kind::length},
                  {"section height", section, Kind::length},
                  {"load", state.load, Kind::force}};
   }
@@ -71,26 +81,20 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, WheelIndex which
 
 void obstacle(const Design& d, Collector& collect) {
   if (!d.purpose.obstacle.known()) return;
-  for (const Leg* leg : {&d.gear.main, &d.gear.third}) {
-    if (!leg->wheel.diameter.known() || (leg == &d.gear.third && d.gear.skid)) continue;
-    collect.about(leg == &d.gear.main ? "main wheel" : fmt::format("{} wheel", d.third_word()));
-    auto& f = collect.add("place.wheel_obstacle", d.purpose.obstacle / (leg->wheel.diameter / 2),
-                          leg == &d.gear.main || d.is_tricycle()
-                              ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel")
-                              : Limit{});
+  for (const Leg& leg : d.gear.legs) {
+    if (!leg.wheel.diameter.known() || leg.skid) continue;
+    collect.about(d.wheel_word(leg));
+    auto& f = collect.add(
+        "place.wheel_obstacle", d.purpose.obstacle / (leg.wheel.diameter / 2),
+        carries(leg) ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel") : Limit{});
     f.working = {{"bump", d.purpose.obstacle, Kind::length}};
   }
 }
 
 void keep_outs(const Design& d, Collector& collect) {
   if (d.airframe.keep_outs.empty()) return;
-  struct Part {
-    const Leg* leg;
-    std::string name;
-  };
-  for (const Part& part :
-       {Part{&d.gear.main, "main unit"}, Part{&d.gear.third, fmt::format("{} unit", d.third_word())}}) {
-    const auto unit = place::unit_of(*part.leg);
+  for (const Leg& leg : d.gear.legs) {
+    const auto unit = place::unit_of(leg);
     if (!unit) continue;
     double least = std::numeric_limits<double>::infinity();
     std::string nearest;
@@ -110,7 +114,7 @@ void keep_outs(const Design& d, Collector& collect) {
         }
       }
     }
-    collect.about(part.name, "", GearState::extended);
+    collect.about(unit_word(d, leg), "", GearState::extended);
     if (std::isfinite(least)) {
       auto& f = collect.add("place.keep_out", least, at_least(0, "it must not run into the structure"));
       f.remark = nearest;
@@ -133,16 +137,17 @@ void scale(const Design& d, Collector& collect) {
   if (!d.is_model() || !p.scale_denominator.known()) return;
   collect.about("", "");
   const double s = p.scale_denominator;
-  if (p.prototype_wheel_diameter.known() && d.gear.main.wheel.diameter.known()) {
-    auto& f = collect.add("place.scale_wheel", d.gear.main.wheel.diameter / (p.prototype_wheel_diameter / s));
+  if (p.prototype_wheel_diameter.known() && d.gear.main().wheel.diameter.known()) {
+    auto& f =
+        collect.add("place.scale_wheel", d.gear.main().wheel.diameter / (p.prototype_wheel_diameter / s));
     f.working = {{"scale diameter", p.prototype_wheel_diameter / s, Kind::length}};
   }
-  if (p.prototype_main_x.known() && d.gear.main.axle.x.known()) {
-    auto& f = collect.add("place.scale_station", d.gear.main.axle.x - p.prototype_main_x / s);
+  if (p.prototype_main_x.known() && d.gear.main().axle.x.known()) {
+    auto& f = collect.add("place.scale_station", d.gear.main().axle.x - p.prototype_main_x / s);
     f.working = {{"scale station", p.prototype_main_x / s, Kind::length}};
   }
-  if (p.prototype_track.known() && d.gear.main.axle.y.known()) {
-    auto& f = collect.add("place.scale_track", 2 * d.gear.main.axle.y - p.prototype_track / s);
+  if (p.prototype_track.known() && d.gear.main().axle.y.known()) {
+    auto& f = collect.add("place.scale_track", 2 * d.gear.main().axle.y - p.prototype_track / s);
     f.working = {{"scale track", p.prototype_track / s, Kind::length}};
   }
 }
@@ -151,9 +156,8 @@ void scale(const Design& d, Collector& collect) {
 
 void assess_wheels(const Design& d, Assessment& a, Collector& collect) {
   wheel_size(d, a, collect);
-  tyre(d, a, d.gear.main, WheelIndex::starboard, "main wheel", collect);
-  if (!d.gear.skid)
-    tyre(d, a, d.gear.third, WheelIndex::third, fmt::format("{} wheel", d.third_word()), collect);
+  for (const Leg& leg : d.gear.legs)
+    if (!leg.skid) tyre(d, a, leg, collect);
   obstacle(d, collect);
   keep_outs(d, collect);
   scale(d, collect);

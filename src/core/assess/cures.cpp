@@ -4,10 +4,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <map>
 
 #include "core/base/numerics.h"
+#include "core/model/consistency.h"
 #include "core/model/moves.h"
 
 namespace kranich {
@@ -40,51 +42,31 @@ void slide(Design& d, double by) {
   }
 }
 
-bool always(const Design&) { return true; }
 bool something_slides(const Design& d) {
   return std::any_of(d.ledger.begin(), d.ledger.end(), [](const Item& i) { return i.slides; });
 }
-bool main_bends(const Design& d) { return !d.gear.main.retraction.fitted && d.gear.main.top.known(); }
-bool main_hinged(const Design& d) { return d.gear.main.spring.kind == SpringKind::leaf; }
-bool main_cord(const Design& d) { return d.gear.main.spring.kind == SpringKind::cord; }
-bool main_retracts(const Design& d) { return d.gear.main.retraction.fitted; }
-bool third_retracts(const Design& d) { return d.gear.third.retraction.fitted; }
-bool main_gas(const Design& d) { return d.gear.main.spring.kind == SpringKind::gas; }
-bool third_gas(const Design& d) { return d.gear.third.spring.kind == SpringKind::gas; }
-bool main_coil(const Design& d) { return d.gear.main.spring.kind == SpringKind::coil; }
-bool third_coil(const Design& d) { return d.gear.third.spring.kind == SpringKind::coil; }
-bool main_linear(const Design& d) { return d.gear.main.spring.kind == SpringKind::linear; }
-bool third_linear(const Design& d) { return d.gear.third.spring.kind == SpringKind::linear; }
 bool sequenced(const Design& d) { return !d.sequence.up.empty() || !d.sequence.down.empty(); }
 
-template <LegName leg>
-bool strut_of(const Design& d) {
-  const Leg& l = d.gear.leg(leg);
+bool any(const Leg&) { return true; }
+bool steadies(const Leg& l) { return l.role != LegRole::main; }
+bool beside(const Leg& l) { return l.role == LegRole::main && l.stands != LegStands::centre; }
+bool can_be_bent(const Leg& l) { return beside(l) && !l.retraction.fitted && l.top.known(); }
+bool retracts(const Leg& l) { return l.retraction.fitted; }
+template <SpringKind kind>
+bool sprung_by(const Leg& l) {
+  return l.spring.kind == kind && (l.travel > 0 || kind == SpringKind::bending);
+}
+bool strut(const Leg& l) {
   return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section != LegSection::rectangle;
 }
-template <LegName leg>
-bool has_tubes(const Design& d) {
-  return !d.gear.leg(leg).tubes.empty();
-}
-template <LegName leg>
-bool bends(const Design& d) {
-  return d.gear.leg(leg).spring.kind == SpringKind::bending;
-}
-template <LegName leg>
-bool has_axle(const Design& d) {
-  const Leg& l = d.gear.leg(leg);  // in a fork it is held on both sides and not checked
+bool has_tubes(const Leg& l) { return !l.tubes.empty(); }
+bool has_axle(const Leg& l) {
+  // In a fork it is held on both sides and not checked.
   return l.axle_diameter.known() && std::abs(l.wheel_offset.known() ? l.wheel_offset.si : 0) > 1e-4;
 }
 bool is_plate(const Joint& j) { return j.kind == JointKind::block || j.kind == JointKind::plate; }
-template <LegName leg>
-bool has_joints(const Design& d) {
-  return !d.gear.leg(leg).joints.empty();
-}
-template <LegName leg>
-bool has_plates(const Design& d) {
-  const auto& joints = d.gear.leg(leg).joints;
-  return std::any_of(joints.begin(), joints.end(), is_plate);
-}
+bool has_joints(const Leg& l) { return !l.joints.empty(); }
+bool has_plates(const Leg& l) { return std::any_of(l.joints.begin(), l.joints.end(), is_plate); }
 
 void thicken_tubes(Leg& leg, double by) {
   for (auto& t : leg.tubes) t.diameter.si += by;
@@ -106,6 +88,87 @@ void lengthen_plates(Leg& leg, double by) {
 
 constexpr double mm = 0.001;
 const double deg = radians(1);
+
+//! A knob of any leg. In its words {A} and {a} stand for what the leg is ("Main", "nose"), {wheel}, {leg},
+//! {spring}, {coil}, {leaf}, {axle} for one or several of them.
+struct LegKnob {
+  const char* what;
+  const char* more;
+  const char* less;
+  Kind kind;
+  double step, range;
+  void (*apply)(Leg&, double);
+  bool (*fits)(const Leg&);
+};
+
+const std::vector<LegKnob>& leg_knobs() {
+  static const std::vector<LegKnob> list{
+      {"station", "{A} {wheel} aft by", "{A} {wheel} forward by", Kind::length, mm, 0.6, nullptr, any},
+      {"side", "Each {a} wheel outboard by", "Each {a} wheel inboard by", Kind::length, mm, 0.5, nullptr,
+       beside},
+      {"bend", "{A} {leg} bent out by", "{A} {leg} bent in by", Kind::angle, 0.5 * deg, 30 * deg,
+       bend_leg_out, can_be_bent},
+      {"length", "{A} {leg} longer by", "{A} {leg} shorter by", Kind::length, mm, 0.3, lengthen_leg, any},
+      {"shim", "Shim under the {a} {leg}", "{A} {leg} let in by", Kind::length, mm, 0.2, nullptr, steadies},
+      {"wheel", "{A} {wheel} larger by", "{A} {wheel} smaller by", Kind::length, mm, 0.2,
+       [](Leg& l, double v) { resize(l.wheel, v); }, any},
+      {"charge", "More charge in the {a} {leg} by", "Less charge in the {a} {leg} by", Kind::pressure, 5e3,
+       3e6, [](Leg& l, double v) { l.spring.gas.pressure.si += v; }, sprung_by<SpringKind::gas>},
+      {"rate", "{A} {spring} stiffer by", "{A} {spring} softer by", Kind::stiffness, 10, 1e5,
+       [](Leg& l, double v) { l.spring.rate.si += v; }, sprung_by<SpringKind::linear>},
+      {"leaf", "{A} {leaf} stiffer by", "{A} {leaf} softer by", Kind::torsion_rate, 10, 20000,
+       [](Leg& l, double v) { l.spring.leaf.torsion_rate.si += v; }, sprung_by<SpringKind::leaf>},
+      {"strands",
+       "More strands of cord on the {a} {leg}:", "Fewer strands of cord on the {a} {leg}:", Kind::factor, 2,
+       40, [](Leg& l, double v) { l.spring.cord.strands.si += v; }, sprung_by<SpringKind::cord>},
+      {"cord_length", "Cord of the {a} {leg} longer, unstretched, by",
+       "Cord of the {a} {leg} shorter, unstretched, by", Kind::length, mm, 0.1,
+       [](Leg& l, double v) { l.spring.cord.free_length.si += v; }, sprung_by<SpringKind::cord>},
+      {"preload", "{A} {spring} preloaded more by", "{A} {spring} preloaded less by", Kind::force, 1, 5000,
+       [](Leg& l, double v) { l.spring.preload.si += v; }, sprung_by<SpringKind::linear>},
+      {"coil_length", "{A} {coil} longer when installed by", "{A} {coil} preloaded more by", Kind::length,
+       0.5 * mm, 0.1, [](Leg& l, double v) { l.spring.coil.installed_length.si += v; },
+       sprung_by<SpringKind::coil>},
+      {"wire", "{A} {coil} of thicker wire by", "{A} {coil} of thinner wire by", Kind::length, 0.1 * mm, 0.01,
+       [](Leg& l, double v) { l.spring.coil.wire_diameter.si += v; }, sprung_by<SpringKind::coil>},
+      {"travel", "Travel of the {a} {leg} longer by", "Travel of the {a} {leg} shorter by", Kind::length, mm,
+       0.3, [](Leg& l, double v) { l.travel.si += v; }, any},
+      {"unit_angle", "{A} unit angle more by", "{A} unit angle less by", Kind::angle, 0.1 * deg, 30 * deg,
+       [](Leg& l, double v) { l.retraction.unit_angle.si += v; }, retracts},
+      {"mount_tilt", "{A} mount tilted up by", "{A} mount tilted down by", Kind::angle, 0.1 * deg, 20 * deg,
+       [](Leg& l, double v) { l.retraction.mount_tilt.si += v; }, retracts},
+      {"leg_wall", "Wall of the {a} {leg} thicker by", "Wall of the {a} {leg} thinner by", Kind::length,
+       0.1 * mm, 0.02, [](Leg& l, double v) { l.tube_wall.si += v; }, strut},
+      {"leg_diameter", "{A} {leg} thicker by", "{A} {leg} thinner by", Kind::length, 0.5 * mm, 0.05,
+       [](Leg& l, double v) { l.tube_diameter.si += v; }, strut},
+      {"tubes", "Every tube of the {a} {leg} thicker by", "Every tube of the {a} {leg} thinner by",
+       Kind::length, mm, 0.05, thicken_tubes, has_tubes},
+      {"axle", "{A} {axle} thicker by", "{A} {axle} thinner by", Kind::length, 0.5 * mm, 0.04,
+       [](Leg& l, double v) { l.axle_diameter.si += v; }, has_axle},
+      {"bent", "Wire or leaf of the {a} {leg} thicker by", "Wire or leaf of the {a} {leg} thinner by",
+       Kind::length, 0.1 * mm, 0.01, thicken_bent, sprung_by<SpringKind::bending>},
+      {"fasteners", "Pins and bolts of the {a} {leg} thicker by",
+       "Pins and bolts of the {a} {leg} thinner by", Kind::length, 0.5 * mm, 0.02, thicken_joints,
+       has_joints},
+      {"plate", "Plates and blocks of the {a} {leg} longer by",
+       "Plates and blocks of the {a} {leg} shorter by", Kind::length, mm, 0.3, lengthen_plates, has_plates},
+  };
+  return list;
+}
+
+std::string worded_for(const LegLine& line, std::string text) {
+  const auto put = [&](std::string_view mark, const std::string& with) {
+    for (size_t at = 0; (at = text.find(mark)) != std::string::npos;) text.replace(at, mark.size(), with);
+  };
+  std::string capital = line.word;
+  if (!capital.empty()) capital[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(capital[0])));
+  put("{A}", capital);
+  put("{a}", line.word);
+  put("{leaf}", line.several ? "leaves" : "leaf");
+  for (const char* noun : {"wheel", "leg", "spring", "coil", "axle"})
+    put(fmt::format("{{{}}}", noun), std::string(noun) + (line.several ? "s" : ""));
+  return text;
+}
 
 //! Verdict and margin of a check over all loadings (its worst), or of the one loading of a finding that names
 //! it.
@@ -133,145 +196,74 @@ double lack(const Finding& f, bool from_fail) {
 
 }  // namespace
 
-const std::vector<Knob>& knobs() {
-  static const std::vector<Knob> list{
-      {"main.station", "Main wheels aft by", "Main wheels forward by", Kind::length, mm, 0.6,
-       [](Design& d, double v) { shift_leg(d.gear.main, v, 0, 0); }, always},
-      {"third.station", "Nose or tail wheel aft by", "Nose or tail wheel forward by", Kind::length, mm, 0.8,
-       [](Design& d, double v) { shift_leg(d.gear.third, v, 0, 0); }, always},
-      {"main.side", "Each main wheel outboard by", "Each main wheel inboard by", Kind::length, mm, 0.5,
-       [](Design& d, double v) { shift_leg(d.gear.main, 0, v, 0); }, always},
-      {"main.bend", "Main legs bent out by", "Main legs bent in by", Kind::angle, 0.5 * deg, 30 * deg,
-       [](Design& d, double v) { bend_leg_out(d.gear.main, v); }, main_bends},
-      {"main.length", "Main legs longer by", "Main legs shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { lengthen_leg(d.gear.main, v); }, always},
-      {"third.length", "Nose or tail leg longer by", "Nose or tail leg shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { lengthen_leg(d.gear.third, v); }, always},
-      {"third.shim", "Shim under the nose or tail leg", "Nose or tail leg let in by", Kind::length, mm, 0.2,
-       [](Design& d, double v) { shift_leg(d.gear.third, 0, 0, -v); }, always},
-      {"main.wheel", "Main wheels larger by", "Main wheels smaller by", Kind::length, mm, 0.2,
-       [](Design& d, double v) { resize(d.gear.main.wheel, v); }, always},
-      {"third.wheel", "Nose or tail wheel larger by", "Nose or tail wheel smaller by", Kind::length, mm, 0.2,
-       [](Design& d, double v) { resize(d.gear.third.wheel, v); }, always},
-      {"main.charge", "More charge in the mains by", "Less charge in the mains by", Kind::pressure, 5e3, 3e6,
-       [](Design& d, double v) { d.gear.main.spring.gas.pressure.si += v; }, main_gas},
-      {"third.charge", "More charge in the nose or tail leg by", "Less charge in the nose or tail leg by",
-       Kind::pressure, 5e3, 3e6, [](Design& d, double v) { d.gear.third.spring.gas.pressure.si += v; },
-       third_gas},
-      {"main.rate", "Main springs stiffer by", "Main springs softer by", Kind::stiffness, 10, 1e5,
-       [](Design& d, double v) { d.gear.main.spring.rate.si += v; }, main_linear},
-      {"third.rate", "Nose or tail spring stiffer by", "Nose or tail spring softer by", Kind::stiffness, 10,
-       1e5, [](Design& d, double v) { d.gear.third.spring.rate.si += v; }, third_linear},
-      {"main.leaf", "Main leaves stiffer by", "Main leaves softer by", Kind::torsion_rate, 10, 20000,
-       [](Design& d, double v) { d.gear.main.spring.leaf.torsion_rate.si += v; }, main_hinged},
-      {"main.strands", "More strands of cord:", "Fewer strands of cord:", Kind::factor, 2, 40,
-       [](Design& d, double v) { d.gear.main.spring.cord.strands.si += v; }, main_cord},
-      {"main.cord_length", "Cord longer, unstretched, by", "Cord shorter, unstretched, by", Kind::length, mm,
-       0.1, [](Design& d, double v) { d.gear.main.spring.cord.free_length.si += v; }, main_cord},
-      {"main.preload", "Main springs preloaded more by", "Main springs preloaded less by", Kind::force, 1,
-       5000, [](Design& d, double v) { d.gear.main.spring.preload.si += v; }, main_linear},
-      {"third.preload", "Nose or tail spring preloaded more by", "Nose or tail spring preloaded less by",
-       Kind::force, 1, 5000, [](Design& d, double v) { d.gear.third.spring.preload.si += v; }, third_linear},
-      {"main.coil_length", "Main coils longer when installed by", "Main coils preloaded more by",
-       Kind::length, 0.5 * mm, 0.1,
-       [](Design& d, double v) { d.gear.main.spring.coil.installed_length.si += v; }, main_coil},
-      {"third.coil_length", "Nose or tail coil longer when installed by",
-       "Nose or tail coil preloaded more by", Kind::length, 0.5 * mm, 0.1,
-       [](Design& d, double v) { d.gear.third.spring.coil.installed_length.si += v; }, third_coil},
-      {"main.wire", "Main coils of thicker wire by", "Main coils of thinner wire by", Kind::length, 0.1 * mm,
-       0.01, [](Design& d, double v) { d.gear.main.spring.coil.wire_diameter.si += v; }, main_coil},
-      {"main.travel", "Main legs' travel longer by", "Main legs' travel shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { d.gear.main.travel.si += v; }, always},
-      {"third.travel", "Nose or tail leg's travel longer by", "Nose or tail leg's travel shorter by",
-       Kind::length, mm, 0.3, [](Design& d, double v) { d.gear.third.travel.si += v; }, always},
-      {"main.unit_angle", "Main unit angle more by", "Main unit angle less by", Kind::angle, 0.1 * deg,
-       30 * deg, [](Design& d, double v) { d.gear.main.retraction.unit_angle.si += v; }, main_retracts},
-      {"third.unit_angle", "Nose unit angle more by", "Nose unit angle less by", Kind::angle, 0.1 * deg,
-       30 * deg, [](Design& d, double v) { d.gear.third.retraction.unit_angle.si += v; }, third_retracts},
-      {"main.mount_tilt", "Main mount tilted up by", "Main mount tilted down by", Kind::angle, 0.1 * deg,
-       20 * deg, [](Design& d, double v) { d.gear.main.retraction.mount_tilt.si += v; }, main_retracts},
-      {"third.mount_tilt", "Nose mount tilted up by", "Nose mount tilted down by", Kind::angle, 0.1 * deg,
-       20 * deg, [](Design& d, double v) { d.gear.third.retraction.mount_tilt.si += v; }, third_retracts},
-      {"main.leg_wall", "Main legs' wall thicker by", "Main legs' wall thinner by", Kind::length, 0.1 * mm,
-       0.02, [](Design& d, double v) { d.gear.main.tube_wall.si += v; }, strut_of<LegName::main>},
-      {"third.leg_wall", "Nose or tail leg's wall thicker by", "Nose or tail leg's wall thinner by",
-       Kind::length, 0.1 * mm, 0.02, [](Design& d, double v) { d.gear.third.tube_wall.si += v; },
-       strut_of<LegName::third>},
-      {"main.leg_diameter", "Main legs thicker by", "Main legs thinner by", Kind::length, 0.5 * mm, 0.05,
-       [](Design& d, double v) { d.gear.main.tube_diameter.si += v; }, strut_of<LegName::main>},
-      {"third.leg_diameter", "Nose or tail leg thicker by", "Nose or tail leg thinner by", Kind::length,
-       0.5 * mm, 0.05, [](Design& d, double v) { d.gear.third.tube_diameter.si += v; },
-       strut_of<LegName::third>},
-      {"main.tubes", "Every tube of the main legs thicker by", "Every tube of the main legs thinner by",
-       Kind::length, mm, 0.05, [](Design& d, double v) { thicken_tubes(d.gear.main, v); },
-       has_tubes<LegName::main>},
-      {"main.axle", "Main axles thicker by", "Main axles thinner by", Kind::length, 0.5 * mm, 0.04,
-       [](Design& d, double v) { d.gear.main.axle_diameter.si += v; }, has_axle<LegName::main>},
-      {"third.axle", "Nose or tail axle thicker by", "Nose or tail axle thinner by", Kind::length, 0.5 * mm,
-       0.04, [](Design& d, double v) { d.gear.third.axle_diameter.si += v; }, has_axle<LegName::third>},
-      {"main.bent", "Main legs' wire or leaf thicker by", "Main legs' wire or leaf thinner by", Kind::length,
-       0.1 * mm, 0.01, [](Design& d, double v) { thicken_bent(d.gear.main, v); }, bends<LegName::main>},
-      {"third.bent", "Nose or tail leg's wire or leaf thicker by",
-       "Nose or tail leg's wire or leaf thinner by", Kind::length, 0.1 * mm, 0.01,
-       [](Design& d, double v) { thicken_bent(d.gear.third, v); }, bends<LegName::third>},
-      {"main.fasteners", "Main legs' pins and bolts thicker by", "Main legs' pins and bolts thinner by",
-       Kind::length, 0.5 * mm, 0.02, [](Design& d, double v) { thicken_joints(d.gear.main, v); },
-       has_joints<LegName::main>},
-      {"third.fasteners", "Nose or tail leg's pins and bolts thicker by",
-       "Nose or tail leg's pins and bolts thinner by", Kind::length, 0.5 * mm, 0.02,
-       [](Design& d, double v) { thicken_joints(d.gear.third, v); }, has_joints<LegName::third>},
-      {"main.plate", "Main legs' plates and blocks longer by", "Main legs' plates and blocks shorter by",
-       Kind::length, mm, 0.3, [](Design& d, double v) { lengthen_plates(d.gear.main, v); },
-       has_plates<LegName::main>},
-      {"third.plate", "Nose or tail leg's plates and blocks longer by",
-       "Nose or tail leg's plates and blocks shorter by", Kind::length, mm, 0.3,
-       [](Design& d, double v) { lengthen_plates(d.gear.third, v); }, has_plates<LegName::third>},
-      {"weigh.slide", "What slides aboard, aft by", "What slides aboard, forward by", Kind::length, mm, 0.4,
-       [](Design& d, double v) { slide(d, v); }, something_slides},
-      {"sequence.legs_later", "Legs raised later by", "Legs raised earlier by", Kind::time, 0.1, 30,
-       [](Design& d, double v) { delay(d.sequence.up, Action::raise, v); }, sequenced},
-      {"sequence.doors_close_later", "Doors close later by", "Doors close earlier by", Kind::time, 0.1, 30,
-       [](Design& d, double v) { delay(d.sequence.up, Action::close, v); }, sequenced},
-      {"sequence.legs_lowered_later", "Legs lowered later by", "Legs lowered earlier by", Kind::time, 0.1, 30,
-       [](Design& d, double v) { delay(d.sequence.down, Action::lower, v); }, sequenced},
-      {"sequence.doors_close_later_down", "Doors close later, going down, by",
-       "Doors close earlier, going down, by", Kind::time, 0.1, 30,
-       [](Design& d, double v) { delay(d.sequence.down, Action::close, v); }, sequenced},
+std::vector<KnobRef> knobs(const Design& d) {
+  std::vector<KnobRef> list;
+  const auto lines = leg_lines(d);
+  for (const LegKnob& k : leg_knobs())
+    for (const LegLine& line : lines) {
+      if (!k.fits(d.gear.legs[line.rows[0]])) continue;
+      std::function<void(Design&, double)> apply;
+      const std::string_view what = k.what;
+      if (k.apply) {
+        apply = [ids = line.ids, change = k.apply](Design& x, double v) {
+          for (const auto& id : ids)
+            if (Leg* leg = x.gear.find(id)) change(*leg, v);
+        };
+      } else {
+        // Whole legs, with what hangs on them.
+        const Vec3 way = what == "station" ? Vec3(1, 0, 0) : what == "side" ? Vec3(0, 1, 0) : Vec3(0, 0, -1);
+        apply = [rows = line.rows, way](Design& x, double v) {
+          shift_legs(x, rows, v * way.x(), v * way.y(), v * way.z());
+        };
+      }
+      list.push_back(
+          std::make_shared<Knob>(Knob{line.ids[0] + "." + k.what, worded_for(line, k.more),
+                                      worded_for(line, k.less), k.kind, k.step, k.range, std::move(apply)}));
+    }
+  const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
+                         double range, std::function<void(Design&, double)> apply) {
+    list.push_back(std::make_shared<Knob>(Knob{id, more, less, kind, step, range, std::move(apply)}));
   };
+  if (something_slides(d))
+    whole("weigh.slide", "What slides aboard, aft by", "What slides aboard, forward by", Kind::length, mm,
+          0.4, slide);
+  if (sequenced(d)) {
+    const auto later = [&](const char* id, const char* more, const char* less, bool up, Action action) {
+      whole(id, more, less, Kind::time, 0.1, 30,
+            [up, action](Design& x, double v) { delay(up ? x.sequence.up : x.sequence.down, action, v); });
+    };
+    later("sequence.legs_later", "Legs raised later by", "Legs raised earlier by", true, Action::raise);
+    later("sequence.doors_close_later", "Doors close later by", "Doors close earlier by", true,
+          Action::close);
+    later("sequence.legs_lowered_later", "Legs lowered later by", "Legs lowered earlier by", false,
+          Action::lower);
+    later("sequence.doors_close_later_down", "Doors close later, going down, by",
+          "Doors close earlier, going down, by", false, Action::close);
+  }
   return list;
 }
 
-std::vector<const Knob*> knobs_for(std::string_view id) {
-  const auto starts = [](std::string_view s, std::string_view with) {
-    return s.substr(0, with.size()) == with;
-  };
-  const auto any_of = [](std::string_view word, std::initializer_list<std::string_view> words) {
-    return std::find(words.begin(), words.end(), word) != words.end();
-  };
-  std::vector<const Knob*> list;
-  for (const auto& k : knobs()) {
-    const std::string_view knob = k.id;
-    const std::string_view what = knob.substr(knob.find('.') + 1);  // "station" of "main.station"
-    const bool of_sequence = starts(knob, "sequence.");
-    bool use = false;
-    if (starts(id, "weigh."))
-      use = what == "slide";
-    else if (starts(id, "place."))
-      use = any_of(what, {"station", "length", "side", "bend", "shim", "wheel", "slide"});
-    else if (starts(id, "stance."))
-      use = any_of(what, {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "leaf",
-                          "strands", "cord_length", "wheel", "bend"});
-    else if (starts(id, "spring."))
-      use = any_of(what, {"rate", "preload", "charge", "coil_length", "travel", "wire", "leaf", "strands",
-                          "cord_length", "bent"});
-    else if (starts(id, "leg.margin"))
-      use = any_of(what, {"leg_wall", "leg_diameter", "tubes", "axle", "bent", "fasteners", "plate"});
-    else if (starts(id, "swing."))
-      use = any_of(what, {"length", "unit_angle", "mount_tilt", "wheel", "station"});
-    else if (starts(id, "sequence."))
-      use = of_sequence;
-    if (use) list.push_back(&k);
-  }
+std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
+  using Words = std::vector<std::string_view>;
+  static const std::vector<std::pair<std::string_view, Words>> moves{
+      {"weigh.", {"slide"}},
+      {"place.", {"station", "length", "side", "bend", "shim", "wheel", "slide"}},
+      {"stance.",
+       {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "leaf", "strands",
+        "cord_length", "wheel", "bend"}},
+      {"spring.",
+       {"rate", "preload", "charge", "coil_length", "travel", "wire", "leaf", "strands", "cord_length",
+        "bent"}},
+      {"leg.margin", {"leg_wall", "leg_diameter", "tubes", "axle", "bent", "fasteners", "plate"}},
+      {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station"}},
+      {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
+  const auto words =
+      std::find_if(moves.begin(), moves.end(), [&](const auto& m) { return id.starts_with(m.first); });
+  std::vector<KnobRef> list;
+  if (words == moves.end()) return list;
+  for (auto& k : knobs(d))
+    if (std::find(words->second.begin(), words->second.end(), k->what()) != words->second.end())
+      list.push_back(std::move(k));
   return list;
 }
 
@@ -281,17 +273,9 @@ std::string Cure::id() const {
   return s;
 }
 
-void turn(const Knob& knob, Design& d, double change) {
-  knob.apply(d, change);
-  if (!d.gear.unlinked || knob.id.rfind("main.", 0) != 0) return;
-  std::swap(d.gear.main, d.gear.port);
-  knob.apply(d, change);
-  std::swap(d.gear.main, d.gear.port);
-}
-
 Design Cure::applied(const Design& design) const {
   Design d = design;
-  for (const auto& p : parts) turn(*p.knob, d, p.change);
+  for (const auto& p : parts) p.knob->apply(d, p.change);
   return d;
 }
 
@@ -307,8 +291,7 @@ class Surgeon {
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
     needed_.measure = finding.measure_id;
-    for (const Knob* k : knobs_for(finding.measure_id))
-      if (k->fits(design)) knobs_.push_back(k);
+    knobs_ = knobs_for(design, finding.measure_id);
   }
 
   //! Prices the solutions found, those of the least effort first.
@@ -328,7 +311,7 @@ class Surgeon {
   bool found_any() const { return !found_.empty(); }
 
   void singles() {
-    for (const Knob* knob : knobs_) {
+    for (const KnobRef& knob : knobs_) {
       const auto change = find_root_downhill(
           [&](double v) {
             return spare({{knob, v}});
@@ -347,11 +330,11 @@ class Surgeon {
   void pairs() {
     // What each knob does to the lack, per share of its range.
     struct Effect {
-      const Knob* knob;
+      KnobRef knob;
       double slope;
     };
     std::vector<Effect> effects;
-    for (const Knob* k : knobs_) {
+    for (const KnobRef& k : knobs_) {
       const double h = std::max(2 * k->step, 0.01 * k->range);
       const double slope = (spare({{k, h}}) - spare({{k, -h}})) / (2 * h) * k->range;
       if (std::isfinite(slope) && slope != 0) effects.push_back({k, slope});
@@ -385,7 +368,10 @@ class Surgeon {
  private:
   double spare(const std::vector<Cure::Part>& parts) const {
     Design d = design_;
-    for (const auto& p : parts) turn(*p.knob, d, p.change);
+    for (const auto& p : parts) p.knob->apply(d, p.change);
+    // What could not be saved cannot be built: a wire thinner than nothing, a wheel on a hub larger than
+    // itself.
+    if (!inconsistencies(d).empty()) return std::nan("");
     const Assessment a = assess(d, needed_, &before_);
     const Finding* f = worst_of(a, finding_.measure_id, finding_.subject);
     return f ? lack(*f, failing_) : std::nan("");
@@ -427,13 +413,8 @@ class Surgeon {
   }
 
   std::string worded(const Cure::Part& p) const {
-    std::string words = p.change > 0 ? p.knob->more : p.knob->less;
-    const auto replace = [&](std::string_view what, std::string_view with) {
-      if (const auto at = words.find(what); at != std::string::npos) words.replace(at, what.size(), with);
-    };
-    replace("Nose or tail", design_.is_tricycle() ? "Nose" : "Tail");
-    replace("nose or tail", design_.is_tricycle() ? "nose" : "tail");
-    return fmt::format("{} {}", words, format_quantity(std::abs(p.change), p.knob->kind, design_.units));
+    return fmt::format("{} {}", p.change > 0 ? p.knob->more : p.knob->less,
+                       format_quantity(std::abs(p.change), p.knob->kind, design_.units));
   }
 
   const Design& design_;
@@ -441,7 +422,7 @@ class Surgeon {
   const Finding& finding_;
   bool failing_;
   Stations needed_;
-  std::vector<const Knob*> knobs_;
+  std::vector<KnobRef> knobs_;
   std::vector<std::vector<Cure::Part>> found_;
 };
 

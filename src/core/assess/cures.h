@@ -3,6 +3,8 @@
 //! that makes it hold, solved on the whole design, and what that costs on every other margin.
 #pragma once
 
+#include <functional>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -10,22 +12,23 @@
 
 namespace kranich {
 
-//! A change a builder can make by one number, applied to a design.
+//! A change a builder can make by one number, applied to a design: to a leg and what stands in line with it,
+//! or to the whole aircraft.
 struct Knob {
-  std::string id;  //!< "main.station"
+  std::string id;  //!< "main.station": leg's id, and what it moves
   std::string more,
       less;  //!< how an increase and a decrease read: "Main wheels aft by", "Main wheels forward by"
   Kind kind;
   double step;   //!< what the answer is rounded outward to, SI
   double range;  //!< largest change tried, SI
-  void (*apply)(Design&, double);
-  bool (*fits)(const Design&);
+  std::function<void(Design&, double)> apply;
+  std::string_view what() const { return std::string_view(id).substr(id.find('.') + 1); }
 };
-const std::vector<Knob>& knobs();
-//! Turns a knob; one of the main legs turns both of them.
-void turn(const Knob& knob, Design& design, double change);
-//! The knobs that can move a measure at all.
-std::vector<const Knob*> knobs_for(std::string_view measure_id);
+using KnobRef = std::shared_ptr<const Knob>;
+//! Every knob that a design has, in the order in which they are tried.
+std::vector<KnobRef> knobs(const Design& design);
+//! Those that can move a measure at all.
+std::vector<KnobRef> knobs_for(const Design& design, std::string_view measure_id);
 
 //! How another check changes when a cure is taken.
 struct Price {
@@ -36,7 +39,7 @@ struct Price {
 
 struct Cure {
   struct Part {
-    const Knob* knob;
+    KnobRef knob;
     double change;  //!< SI, rounded outward to the knob's step
   };
   std::vector<Part> parts;    //!< one; two where nothing single does it

@@ -75,6 +75,7 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
 PlaceRules place_rules(const Design& d) {
   PlaceRules r;
   r.tricycle = d.is_tricycle();
+  r.layout = d.layout();
   r.wings = d.flies_on_wings();
   const bool model = r.model = d.is_model();
   r.smooth = d.smooth_field();
@@ -83,7 +84,9 @@ PlaceRules place_rules(const Design& d) {
   r.tip_back = model && d.smooth_field()
                    ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
                    : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
-  r.nose_share = bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
+  r.nose_share = r.layout == Layout::tandem || r.layout == Layout::quadricycle
+                     ? within(0.40, 0.60, "texts: about equal on both lines of mains")
+                     : bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
   r.turnover = gentle_ground      ? at_most(radians(63), "texts: 63° on smooth ground")
                : d.smooth_field() ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
                                   : at_most(radians(57), "texts: 55–57° on rough ground or in crosswind");
@@ -148,12 +151,32 @@ Limit PlaceRules::propeller_static(double diameter) const {
 }
 
 Support support_of(const Standing& s) {
-  const double third = place::behind_contact({s.third.x, 0, s.third.z}, s.main, s.pitch);
   Support support;
-  support.polygon = place::support_polygon({{third, 0}, {0, s.half_track}, {0, -s.half_track}});
+  std::vector<place::Vec2> contacts;
+  contacts.reserve(s.wheels.size());
+  for (const auto& w : s.wheels)
+    contacts.emplace_back(place::behind_contact({w.x, 0, w.z}, s.main, s.pitch), w.contact_y);
+  support.polygon = place::support_polygon(std::move(contacts));
   support.cg = {place::behind_contact(s.cg, s.main, s.pitch), s.cg.y()};
   support.height = place::height_above_ground(s.cg, s.main, s.pitch);
   return support;
+}
+
+std::optional<Sideways> sideways_of(const Support& support) {
+  const auto& p = support.polygon;
+  if (p.size() < 3) return std::nullopt;
+  Sideways least{std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
+  for (size_t i = 0; i < p.size(); ++i) {
+    const place::Vec2 along = p[(i + 1) % p.size()] - p[i];
+    const place::Vec2 outward = place::Vec2(along.y(), -along.x()).normalized();
+    if (!(std::abs(outward.y()) > 0.05))
+      continue;  // an edge straight across: tip-back and nose-over judge it
+    const double distance = outward.dot(p[i] - support.cg);
+    least.distance = std::min(least.distance, distance);
+    least.straight = std::min(least.straight, distance / std::abs(outward.y()));
+  }
+  if (!std::isfinite(least.distance)) return std::nullopt;
+  return least;
 }
 
 PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, bool for_map) {
@@ -165,9 +188,14 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, 
   f.wheelbase = std::abs(third_x);
   f.cg_behind_main = place::behind_contact(s.cg, s.main, s.pitch);
   f.cg_height = place::height_above_ground(s.cg, s.main, s.pitch);
-  const place::Tripod tripod{third_x, 0, 2 * s.half_track, f.cg_behind_main, s.cg.y(), f.cg_height};
-  f.turnover = place::turnover(tripod);
-  f.third_share = place::third_wheel_share(third_x, 0, f.cg_behind_main);
+  const Support support = support_of(s);
+  const auto sideways = sideways_of(support);
+  f.turnover = {none, none, none, none};
+  if (sideways)
+    f.turnover = {std::atan2(f.cg_height, sideways->distance), sideways->distance,
+                  sideways->distance / f.cg_height, sideways->straight / f.cg_height};
+  f.third_share =
+      std::isfinite(s.third_share) ? s.third_share : place::third_wheel_share(third_x, 0, f.cg_behind_main);
   if (r.tricycle) {
     f.tip = place::tip_back(f.main_behind, f.cg_height_level, s.main.radius);
     std::vector<place::HighPoint> points;
@@ -192,11 +220,13 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, 
   }
   if (r.side_z) {
     const double z = place::height_above_ground({s.cg.x(), 0, *r.side_z}, s.main, s.pitch);
-    f.crosswind = place::crosswind_tip_speed(tripod, mass, r.side_force, 1, z, r.density);
+    // ½ρV²·S·C_Y·z_s = W·(way straight sideways to the edge); 0 where the CG lies outside already.
+    f.crosswind = sideways ? std::sqrt(2 * mass * standard_gravity * std::max(0.0, sideways->straight) /
+                                       (r.density * r.side_force * z))
+                           : none;
   }
   f.tipping_least = none;
   if (!for_map || !r.wings) {
-    const Support support = support_of(s);
     if (support.polygon.size() >= 3)
       f.tipping_least = place::nearest_edge(support.polygon, support.cg).distance / support.height;
   }
@@ -277,19 +307,22 @@ double usual_model_wheel(double mass) {
          std::pow(mass / masses[i], std::log(sizes[i + 1] / sizes[i]) / std::log(masses[i + 1] / masses[i]));
 }
 
-Heaviest heaviest_on(const Assessment& a, WheelIndex which) {
+Heaviest heaviest_on(const Design& d, const Assessment& a, const Leg& leg) {
   Heaviest h;
-  for (const auto& l : a.loadings)
-    if (l.rest && l.rest->wheels[static_cast<size_t>(which)].load > h.load)
-      h = {&l, l.rest->wheels[static_cast<size_t>(which)].load};
+  const auto placed = placed_legs(d.gear);
+  for (size_t i = placed.size(); i-- > 0;) {  // starboard before port, so that it speaks for equal ones
+    if (&d.gear.legs[placed[i].row] != &leg) continue;
+    for (const auto& l : a.loadings)
+      if (l.rest && l.rest->wheels[i].load > h.load * (1 + 1e-9)) h = {&l, l.rest->wheels[i].load, i};
+  }
   return h;
 }
 
-place::WheelNeed wheel_need(const Design& d, const Assessment& a, LegName leg) {
+place::WheelNeed wheel_need(const Design& d, const Assessment& a, const Leg& leg) {
   place::WheelNeed need{0, none, none, d.purpose.obstacle, d.purpose.field, d.is_model()};
-  need.load = heaviest_on(a, leg == LegName::main ? WheelIndex::starboard : WheelIndex::third).load;
-  if (leg == LegName::third) {
-    need.usual_diameter = d.gear.main.wheel.diameter * (d.is_tricycle() ? 0.85 : 0.30);
+  need.load = heaviest_on(d, a, leg).load;
+  if (leg.role != LegRole::main) {
+    need.usual_diameter = d.gear.main().wheel.diameter * (leg.role == LegRole::nose ? 0.85 : 0.30);
     return need;
   }
   if (!d.is_model()) {

@@ -18,6 +18,7 @@ namespace kranich {
 //! What follows from the project alone: limits by field, use, size and arrangement, and the data behind them.
 struct PlaceRules {
   bool tricycle = true, wings = true;
+  Layout layout = Layout::tricycle;
   Limit tip_back, nose_share, turnover, rotation;
   Limit axle_ahead, three_point, nose_over_three_point, nose_over_level, tail_share, side_tip;
   Limit left, crosswind, tipping;
@@ -40,6 +41,13 @@ struct PlaceRules {
   double braking = 0.4;  //!< in g
 };
 PlaceRules place_rules(const Design& design);
+
+//! The edges of the support polygon over which it can go sideways: how far the CG lies inside.
+struct Sideways {
+  double distance = 0;  //!< d, square to the nearest such edge
+  double straight =
+      0;  //!< least distance straight sideways: d over the cosine of the edge to the fore-and-aft line
+};
 
 struct PlaceFigures {
   double mass = 0;
@@ -77,6 +85,8 @@ struct Support {
   double height;
 };
 Support support_of(const Standing& standing);
+//! Nothing where the contacts span no polygon.
+std::optional<Sideways> sideways_of(const Support& support);
 
 //! Tip-back limit for a tail-strike angle: never less than that.
 struct Bounds {
@@ -89,16 +99,17 @@ Limit tip_back_limit(const PlaceRules& rules, const std::optional<place::TailStr
 //! practice as a power of the mass.
 double usual_model_wheel(double mass);
 
-//! The loading that puts most on a wheel, and the load (N).
+//! The loading that puts most on a leg, on either side where it stands on both, and the load (N).
 struct Heaviest {
   const LoadingState* loading = nullptr;
   double load = 0;
+  size_t wheel = 0;  //!< which of the rest's wheels: of a pair the heavier one
 };
-Heaviest heaviest_on(const Assessment& assessment, WheelIndex which);
+Heaviest heaviest_on(const Design& design, const Assessment& assessment, const Leg& leg);
 
 //! What a wheel of the shelf has to be for a leg. The usual diameter: of a main wheel by load, of a model by
 //! mass, a quarter more off smooth ground; of a nosewheel 85 % (60–100 %), of a tailwheel 30 % (25–35 %) of
 //! the main wheel's. Load 0 where the aircraft does not stand.
-place::WheelNeed wheel_need(const Design& design, const Assessment& assessment, LegName leg);
+place::WheelNeed wheel_need(const Design& design, const Assessment& assessment, const Leg& leg);
 
 }  // namespace kranich

@@ -75,7 +75,7 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
       reach_low_(-std::numeric_limits<double>::infinity()),
       reach_high_(std::numeric_limits<double>::infinity()) {
   if (!a.wheels) return;
-  const double axle = d.gear.main.axle.x;
+  const double axle = d.gear.main().axle.x;
   for (const auto& l : a.loadings) {
     if (!l.rest || !l.flown) continue;
     const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
@@ -86,7 +86,7 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
     }
     ways_.push_back({s, l.mass.down.mass, l.name});
   }
-  if (const auto unit = place::unit_of(d.gear.main)) {
+  if (const auto unit = place::unit_of(d.gear.main())) {
     for (const auto& k : d.airframe.keep_outs)
       if (const auto box = place::box_of(k))
         if (const auto range = place::blocked(*unit, *box, 0))
@@ -98,7 +98,17 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
 
 Standing MapModel::moved(const Way& way, double x, double y) const {
   Standing s = way.standing;
+  s.third_share =
+      std::numeric_limits<double>::quiet_NaN();  // by the lever: springs are solved where it rests
   s.main.x += x - here_.x();
+  for (auto& w : s.wheels)
+    if (w.role == LegRole::main) {
+      w.x += x - here_.x();
+      if (up_ == MapUp::track && w.contact_y != 0)
+        w.contact_y += std::copysign((y - here_.y()) / 2, w.contact_y);
+    }
+  if (up_ != MapUp::track)
+    for (auto& w : s.wheels) w.z -= y - here_.y();
   if (up_ == MapUp::track) {
     s.half_track += (y - here_.y()) / 2;
   } else {
@@ -184,11 +194,9 @@ PlacementMap MapModel::map(const MapArea& area) const {
 }
 
 void move_on_map(Design& d, MapUp up, double dx, double dy) {
-  for_mains(d, [&](Leg& leg) {
-    shift_leg(leg, dx, up == MapUp::track ? dy / 2 : 0, 0);
-    if (up == MapUp::cg_height) leg.axle.z.si -= dy;
-  });
-  if (up == MapUp::cg_height) d.gear.third.axle.z.si -= dy;
+  shift_mains(d, dx, up == MapUp::track ? dy / 2 : 0, 0);
+  if (up == MapUp::cg_height)
+    for (auto& leg : d.gear.legs) leg.axle.z.si -= dy;
 }
 
 }  // namespace kranich

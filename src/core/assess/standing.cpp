@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/assess/standing.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace kranich {
+
+size_t wheel_of(const Design& d, const std::string& id) { return placed_index(d.gear, row_of(d.gear, id)); }
 
 double coordinate_in_state(const stance::WheelOnLeg& wheel, GearState state,
                            const stance::WheelState* at_rest) {
@@ -35,39 +38,87 @@ Vec3 axle_in_state(const Leg& leg, const stance::WheelOnLeg* on_leg, GearState s
   return leg.axle.vec() + Vec3(0, 0, closure);
 }
 
+namespace {
+
+struct Line {
+  double x = 0, z = 0, radius = 0;
+  double y_least = 0, y_most = 0;
+  double load = 0;
+  int count = 0;
+};
+
+//! The lines across the aircraft that the legs of some roles stand in, front first; extended axles' stations
+//! tell them apart by a quarter of a wheel's diameter.
+std::vector<Line> lines_of(const std::vector<StandingWheel>& wheels, const LoadingState& l, bool mains) {
+  std::vector<size_t> order;
+  for (size_t i = 0; i < wheels.size(); ++i) {
+    const LegRole role = wheels[i].role;
+    if (mains ? role == LegRole::main : role == LegRole::nose || role == LegRole::tail) order.push_back(i);
+  }
+  std::stable_sort(order.begin(), order.end(), [&](size_t a, size_t b) { return wheels[a].x < wheels[b].x; });
+  std::vector<Line> lines;
+  double last = -1e9;
+  for (const size_t i : order) {
+    const StandingWheel& w = wheels[i];
+    if (lines.empty() || w.x - last > std::max(1e-3, 0.5 * w.radius)) {
+      lines.emplace_back();
+      lines.back().y_least = lines.back().y_most = w.contact_y;
+    }
+    last = w.x;
+    Line& line = lines.back();
+    line.x += w.x;
+    line.z += w.z;
+    line.radius += w.radius;
+    line.y_least = std::min(line.y_least, w.contact_y);
+    line.y_most = std::max(line.y_most, w.contact_y);
+    if (l.rest) line.load += l.rest->wheels[i].load;
+    ++line.count;
+  }
+  for (Line& line : lines) {
+    line.x /= line.count;
+    line.z /= line.count;
+    line.radius /= line.count;
+  }
+  return lines;
+}
+
+}  // namespace
+
 Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* wheels, const LoadingState& l,
                      GearState state) {
-  struct Placed {
-    Vec3 axle;
-    double radius, contact_y;
-  };
-  const auto place_of = [&](const Leg& leg, WheelIndex which) -> Placed {
-    const auto i = static_cast<size_t>(which);
+  constexpr double none = std::numeric_limits<double>::quiet_NaN();
+  Standing s{{none, none, none}, {none, none, none}, none, none, l.mass.down.at, {}, none};
+  const auto placed = placed_legs(d.gear);
+  for (size_t i = 0; i < placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[placed[i].row];
     const stance::WheelOnLeg* on_leg = wheels ? &(*wheels)[i] : nullptr;
     const stance::WheelState* at_rest = l.rest ? &l.rest->wheels[i] : nullptr;
-    Placed p{axle_in_state(leg, on_leg, state, at_rest), radius_in_state(leg, state, at_rest), 0};
-    p.contact_y = std::abs(p.axle.y());
-    if (on_leg && which != WheelIndex::third && std::isfinite(p.radius))
-      p.contact_y = std::abs(stance::wheel_setting(*on_leg, coordinate_in_state(*on_leg, state, at_rest),
-                                                   p.radius, which == WheelIndex::port ? -1 : 1)
-                                 .contact_y);
-    return p;
-  };
-  const Placed third = place_of(d.gear.third, WheelIndex::third);
-  const Placed starboard = place_of(d.gear.main, WheelIndex::starboard);
-  Placed main = starboard;
-  if (d.gear.unlinked || l.mass.down.at.y() != 0) {
-    const Placed port = place_of(d.port_leg(), WheelIndex::port);
-    main.axle.x() = (port.axle.x() + starboard.axle.x()) / 2;
-    main.axle.z() = (port.axle.z() + starboard.axle.z()) / 2;
-    main.radius = (port.radius + starboard.radius) / 2;
-    main.contact_y = (port.contact_y + starboard.contact_y) / 2;
+    Vec3 axle = axle_in_state(leg, on_leg, state, at_rest);
+    const bool mirrored_already = on_leg && on_leg->leg.path != force::Suspension::Path::straight;
+    if (placed[i].port && !mirrored_already) axle = kranich::mirrored(axle);
+    const double radius = radius_in_state(leg, state, at_rest);
+    StandingWheel w{axle.x(), axle.z(), radius, axle.y(), leg.role};
+    if (on_leg && leg.stands != LegStands::centre && std::isfinite(radius))
+      w.contact_y = stance::wheel_setting(*on_leg, coordinate_in_state(*on_leg, state, at_rest), radius,
+                                          axle.y() < 0 ? -1 : 1)
+                        .contact_y;
+    s.wheels.push_back(w);
   }
-  Standing s{{main.axle.x(), main.axle.z(), main.radius},
-             {third.axle.x(), third.axle.z(), third.radius},
-             main.contact_y,
-             std::numeric_limits<double>::quiet_NaN(),
-             l.mass.down.at};
+  const auto mains = lines_of(s.wheels, l, true);
+  const auto thirds = lines_of(s.wheels, l, false);
+  const bool tail = d.gear.has(LegRole::tail);
+  if (!mains.empty()) {
+    const Line& main = tail ? mains.front() : mains.back();
+    s.main = {main.x, main.z, main.radius};
+    s.half_track = (main.y_most - main.y_least) / 2;
+  }
+  const Line* apart = !thirds.empty()    ? (tail ? &thirds.back() : &thirds.front())
+                      : mains.size() > 1 ? &mains.front()
+                                         : nullptr;
+  if (apart) s.third = {apart->x, apart->z, apart->radius};
+  const bool more_lines = mains.size() + thirds.size() > 2 || d.gear.has(LegRole::outrigger);
+  if (apart && more_lines && state == GearState::static_load && l.rest && l.mass.down.mass > 0)
+    s.third_share = apart->load / (l.mass.down.mass * standard_gravity);
   if (state == GearState::static_load && l.rest)
     s.pitch = l.rest->pitch;
   else if (const auto pitch = place::pitch_on(s.third, s.main))

@@ -71,15 +71,25 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
   for (const auto& l : a.loadings) {
     if (!l.rest || !a.wheels) continue;
     Sheet sheet(d, l, lines);
-    const auto axle = [&](WheelIndex which) {
-      const auto i = static_cast<size_t>(which);
-      return stance::axle_at_rest((*a.wheels)[i], l.rest->wheels[i]);
-    };
+    const auto axle = [&](size_t i) { return stance::axle_at_rest((*a.wheels)[i], l.rest->wheels[i]); };
     sheet.angle("incidence of the level reference", l.rest->pitch);
     if (d.airframe.wing.incidence.known())
       sheet.angle("incidence of the wing", l.rest->pitch + d.airframe.wing.incidence);
-    sheet.height("main axles", axle(WheelIndex::starboard), axle(WheelIndex::port));
-    sheet.height(std::string(d.third_word()) + " axle", axle(WheelIndex::third), false);
+    const auto placed = placed_legs(d.gear);
+    for (size_t i = 0; i < placed.size(); ++i) {
+      const Leg& leg = d.gear.legs[placed[i].row];
+      std::string word = d.leg_word(leg);
+      if (word.ends_with(" leg")) word.resize(word.size() - 4);
+      // Left and right in one line: two of a pair, or a starboard leg and the port one measured apart.
+      if (leg.stands == LegStands::both_sides) {
+        if (placed[i].port) continue;
+        sheet.height(word + " axles", axle(i), axle(i - 1));
+      } else if (d.unlinked() && &leg == &d.gear.main()) {
+        sheet.height("main axles", axle(i), axle(placed_index(d.gear, row_of(d.gear, d.port_leg().id))));
+      } else if (!d.unlinked() || &leg != &d.port_leg()) {
+        sheet.height(word + " axle", axle(i), false);
+      }
+    }
     for (const auto& p : d.airframe.propellers)
       if (p.hub.known() && p.diameter.known() && p.tilt.known())
         sheet.height(p.name + ", lowest tip",

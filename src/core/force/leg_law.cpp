@@ -187,24 +187,48 @@ double LegLaw::energy(double s) const {
   return 0;
 }
 
+namespace {
+// Where nine tenths of the room beyond the knee are used: x/(1 − x/r) = 9·r and the slope 1/(1 − x/r)² = 100.
+constexpr double rim_share = 0.9;
+constexpr double rim_force = 9;
+constexpr double rim_slope = 100;
+}  // namespace
+
 double TyreLaw::force(double t) const {
   if (t <= 0) return 0;
   if (t <= knee) return rate * t;
-  const double left = 1 - (t - knee) / (limit - knee);
-  return left <= 0 ? std::numeric_limits<double>::infinity() : rate * knee + rate * (t - knee) / left;
+  const double room = limit - knee;
+  const double x = t - knee;
+  if (x >= rim_share * room) return rate * (knee + rim_force * room + rim_slope * (x - rim_share * room));
+  return rate * (knee + x / (1 - x / room));
 }
 
 double TyreLaw::slope(double t) const {
   if (t <= knee) return rate;
-  const double left = 1 - (t - knee) / (limit - knee);
-  return left <= 0 ? std::numeric_limits<double>::infinity() : rate / (left * left);
+  const double room = limit - knee;
+  const double x = t - knee;
+  if (x >= rim_share * room) return rim_slope * rate;
+  return rate / ((1 - x / room) * (1 - x / room));
 }
 
 double TyreLaw::squash(double f) const {
-  if (f <= rate * knee || !std::isfinite(knee)) return std::max(0.0, f) / rate;
-  const double beyond = (f - rate * knee) / rate;  // x/(1 − x/room) = beyond
+  if (!(f > rate * knee) || !std::isfinite(knee)) return std::max(0.0, f) / rate;
   const double room = limit - knee;
+  const double beyond = f / rate - knee;  // x/(1 − x/room)
+  if (beyond >= rim_force * room) return rim() + (beyond - rim_force * room) / rim_slope;
   return knee + beyond * room / (room + beyond);
+}
+
+double TyreLaw::energy(double t) const {
+  if (t <= 0) return 0;
+  if (t <= knee) return 0.5 * rate * t * t;
+  const double room = limit - knee;
+  const double x = std::min(t - knee, rim_share * room);
+  // ∫x/(1 − x/r) dx = −r·x − r²·ln(1 − x/r).
+  double work =
+      0.5 * rate * knee * knee + rate * (knee * x - room * x - room * room * std::log(1 - x / room));
+  if (const double over = t - rim(); over > 0) work += (force(rim()) + 0.5 * rim_slope * rate * over) * over;
+  return work;
 }
 
 std::variant<TyreLaw, std::string> tyre_law(const Wheel& w) {

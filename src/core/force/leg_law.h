@@ -2,6 +2,8 @@
 //! Force laws of springs and tyres, shared by Stance and Spring. SI. Source: handbook, Springs.
 #pragma once
 
+#include <cmath>
+#include <limits>
 #include <string>
 #include <variant>
 #include <vector>
@@ -35,16 +37,24 @@ struct LegLaw {
   bool operator==(const LegLaw&) const = default;
 };
 
-//! A tyre's force against its squash, square to the ground: linear to the knee, then stiffening so that the
-//! force grows without bound as the squash nears its limit (rim or core). Foam and solid tyres: knee at 60 %
-//! of the section height. Pneumatic (textbook, p·2.3·√(w·D)·squash): linear to 95 %, where the rim comes in.
+//! A tyre's force against its squash, square to the ground: linear to the knee, then stiffening towards its
+//! limit (rim or core), F = k·knee + k·x/(1 − x/room) with x beyond the knee and room = limit − knee; from
+//! nine tenths of the room on the rim or core itself carries, a stop as stiff as the law is there (100·k).
+//! Foam and solid tyres: knee at 60 % of the section height. Pneumatic (textbook, p·2.3·√(w·D)·squash):
+//! linear to 95 %.
 struct TyreLaw {
   double rate = 0;  //!< N/m
   double knee = std::numeric_limits<double>::infinity();
-  double limit = std::numeric_limits<double>::infinity();  //!< squash at which the rim or core carries
+  double limit = std::numeric_limits<double>::infinity();  //!< squash at which the tyre would be flat
   double force(double squash) const;
   double slope(double squash) const;
   double squash(double force) const;
+  //! Work done on it up to a squash, J.
+  double energy(double squash) const;
+  //! Squash from which rim or core carries; infinite where neither is known.
+  double rim() const {
+    return std::isfinite(limit) ? knee + 0.9 * (limit - knee) : std::numeric_limits<double>::infinity();
+  }
   bool operator==(const TyreLaw&) const = default;
 };
 

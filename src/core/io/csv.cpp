@@ -83,8 +83,7 @@ std::string ledger_to_csv(const std::vector<Item>& ledger) {
   for (const auto& i : ledger)
     s += csv_line({i.name, std::string(group_names[static_cast<size_t>(i.group)]), cell(i.mass),
                    i.mass.tolerance == 0 ? "" : shortest(i.mass.tolerance), cell(i.at.x), cell(i.at.y),
-                   cell(i.at.z), i.weighed ? "yes" : "no",
-                   std::string(moves_names[static_cast<size_t>(i.moves)]),
+                   cell(i.at.z), i.weighed ? "yes" : "no", i.moves.empty() ? "no" : i.moves,
                    i.slides ? cell(i.slides_from) : "", i.slides ? cell(i.slides_to) : ""});
   return s;
 }
@@ -99,7 +98,10 @@ LedgerFromCsv ledger_from_csv(std::string_view text) {
     for (const auto& other : result.items)
       if (other.name == item.name) table.fault(r, "name", fmt::format("\"{}\" is used twice", item.name));
     item.group = table.choice(r, "group", Names(group_names), Group::airframe);
-    item.moves = table.choice(r, "moves", Names(moves_names), Moves::no);
+    item.moves = table.text(r, "moves");  // a leg's id; tables of version 1 have words
+    if (item.moves == "with mains") item.moves = "main";
+    if (item.moves == "with third leg") item.moves = "third";
+    if (item.moves == "no") item.moves.clear();
     item.mass = table.number(r, "mass_kg", spec::mass("Mass"));
     const Given tolerance =
         table.number(r, "mass_tolerance_kg", spec::not_negative("Tolerance", Kind::mass, 20000));

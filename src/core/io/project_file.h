@@ -8,23 +8,19 @@
 #include <string_view>
 #include <vector>
 
+#include "core/model/consistency.h"
 #include "core/model/design.h"
 
 namespace kranich {
 
-inline constexpr int file_version = 1;
+inline constexpr int file_version = 2;
 inline constexpr std::size_t largest_file = 4u << 20;  //!< bytes; a project is some tens of kilobytes
-
-//! One thing wrong with a file: where, what was found, what is allowed.
-struct Fault {
-  std::string where;  //!< "/gear/main/axle/x_m", or "line 12, column 5"
-  std::string what;   //!< "must be above 0 m, is -1"
-};
 
 struct ReadResult {
   std::optional<Design> design;  //!< nothing where there are faults
   std::vector<Fault> faults;
   bool newer = false;  //!< written by a later version: to be shown read-only
+  bool older = false;  //!< written by an earlier version, brought up to this one
 };
 
 //! Reads a project from its text. Collects every fault; refuses duplicate keys, wrong types, numbers out of

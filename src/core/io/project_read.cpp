@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/io/project_file.h"
+#include "core/io/project_upgrade.h"
 #include "core/model/describe.h"
 #include "core/model/locate.h"
 
@@ -48,9 +49,10 @@ class Reader {
       for (const auto& [name, value] : j->items()) {
         if (name == "tolerance") {
           if (!value.is_number() || !(value.get<double>() >= 0) ||
-              !(value.get<double>() <= largest_tolerance(spec) / factor))
-            return fault(key, fmt::format("tolerance must be a number from 0 to {}, is {}",
-                                          shortest(rounded(largest_tolerance(spec) / factor)), shown(value)));
+              !(value.get<double>() <= spec.largest_tolerance() / factor))
+            return fault(key,
+                         fmt::format("tolerance must be a number from 0 to {}, is {}",
+                                     shortest(rounded(spec.largest_tolerance() / factor)), shown(value)));
           result.tolerance = value.get<double>() * factor;
         } else if (name == "origin") {
           const auto word = value.is_string() ? value.get<std::string>() : std::string();
@@ -69,12 +71,10 @@ class Reader {
                                     shown(number ? *number : *j)));
     const double value = number->get<double>();
     result.si = value * factor;
-    const bool too_low = spec.above_least ? result.si <= spec.least
-                                          : result.si < spec.least * (spec.least < 0 ? 1 + 1e-12 : 1 - 1e-12);
-    if (!std::isfinite(value) || too_low)
+    if (!std::isfinite(value) || spec.too_low(result.si))
       return fault(key, fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least",
                                     shortest(rounded(spec.least / factor)), shortest(value)));
-    if (result.si > spec.most * (1 + 1e-12))
+    if (spec.too_high(result.si))
       return fault(key, fmt::format("must be at most {}, is {}", shortest(rounded(spec.most / factor)),
                                     shortest(value)));
     g = result;
@@ -84,7 +84,7 @@ class Reader {
     const Json* j = find(key);
     if (!j) return;
     if (!j->is_string()) return fault(key, "must be a text, is " + shown(*j));
-    if (j->get_ref<const std::string&>().size() > 20000)
+    if (j->get_ref<const std::string&>().size() > longest_text)
       return fault(key, "is longer than 20,000 characters");
     s = j->get<std::string>();
   }
@@ -159,10 +159,6 @@ class Reader {
   }
 
  private:
-  //! No tolerance is wider than what is allowed of the value itself.
-  static double largest_tolerance(const Spec& spec) {
-    return std::max(std::abs(spec.least), std::abs(spec.most));
-  }
   //! Undoes the radian's rounding in a limit shown in degrees.
   static double rounded(double v) { return std::round(v * 1e9) / 1e9; }
   std::string child(std::string_view key) const { return fmt::format("{}/{}", path_, key); }
@@ -179,12 +175,36 @@ class Reader {
   std::set<std::string, std::less<>> known_;
 };
 
-//! What the JSON library lets pass and we do not: a key twice in one object, and nesting without end.
+constexpr int deepest = 64;
+
+//! Whether brackets are nested deeper than allowed: told before the parser builds what nothing can walk
+//! again.
+bool too_deep(std::string_view text) {
+  int depth = 0;
+  bool quoted = false;
+  for (size_t i = 0; i < text.size(); ++i) {
+    const char c = text[i];
+    if (quoted) {
+      if (c == '\\')
+        ++i;
+      else if (c == '"')
+        quoted = false;
+    } else if (c == '"') {
+      quoted = true;
+    } else if (c == '{' || c == '[') {
+      if (++depth > deepest) return true;
+    } else if (c == '}' || c == ']') {
+      --depth;
+    }
+  }
+  return false;
+}
+
+//! What the JSON library lets pass and we do not: a key twice in one object.
 class Strictness {
  public:
-  bool operator()(int depth, Json::parse_event_t event, Json& parsed) {
+  bool operator()(int, Json::parse_event_t event, Json& parsed) {
     using Event = Json::parse_event_t;
-    if (depth > 64 && fault_.empty()) fault_ = "objects are nested more than 64 deep";
     if (event == Event::object_start) keys_.emplace_back();
     if (event == Event::object_end && !keys_.empty()) keys_.pop_back();
     if (event == Event::key && !keys_.empty()) {
@@ -201,33 +221,6 @@ class Strictness {
   std::string fault_;
 };
 
-//! Relations between fields that no single field's limits can express.
-void check_relations(const Design& d, std::vector<Fault>& faults) {
-  auto names_unique = [&](const auto& list, const char* path) {
-    std::set<std::string> seen;
-    for (size_t i = 0; i < list.size(); ++i) {
-      if (list[i].name.empty())
-        faults.push_back({fmt::format("{}/{}/name", path, i), "must not be empty"});
-      else if (!seen.insert(list[i].name).second)
-        faults.push_back(
-            {fmt::format("{}/{}/name", path, i), fmt::format("\"{}\" is used twice", list[i].name)});
-    }
-  };
-  names_unique(d.ledger, "/ledger");
-  names_unique(d.loadings, "/loadings");
-  names_unique(d.doors, "/doors");
-  names_unique(d.variants, "/variants");
-  for (size_t i = 0; i < d.loadings.size(); ++i)
-    for (size_t j = 0; j < d.loadings[i].aboard.size(); ++j) {
-      const auto& name = d.loadings[i].aboard[j].item;
-      const auto item =
-          std::find_if(d.ledger.begin(), d.ledger.end(), [&](const Item& it) { return it.name == name; });
-      if (item == d.ledger.end() || item->group != Group::load)
-        faults.push_back({fmt::format("/loadings/{}/aboard/{}/item", i, j),
-                          fmt::format("\"{}\" is no item of the ledger's group \"load\"", name)});
-    }
-}
-
 }  // namespace
 
 ReadResult read_project(std::string_view text) {
@@ -235,6 +228,10 @@ ReadResult read_project(std::string_view text) {
   if (text.size() > largest_file) {
     result.faults.push_back(
         {"file", fmt::format("is {} bytes long; {} are allowed", text.size(), largest_file)});
+    return result;
+  }
+  if (too_deep(text)) {
+    result.faults.push_back({"file", fmt::format("objects are nested more than {} deep", deepest)});
     return result;
   }
   Json root;
@@ -273,12 +270,17 @@ ReadResult read_project(std::string_view text) {
                                                      file_version, shown(version))});
     return result;
   }
-  result.newer = version.get<int>() > file_version;
+  const int written_as = version.get<int>();
+  result.newer = written_as > file_version;
+  result.older = written_as < file_version;
+  const Upgrade upgrade = upgrade_project(root, written_as, result.faults);
   Design design;
   Reader top(root, "", result.faults);
   describe(top, design);
   top.keep_unknown(design);
-  check_relations(design, result.faults);
+  const auto relations = relation_faults(design);
+  result.faults.insert(result.faults.end(), relations.begin(), relations.end());
+  for (auto& f : result.faults) f.where = upgrade.as_written(f.where);
   if (result.faults.empty()) result.design = std::move(design);
   return result;
 }

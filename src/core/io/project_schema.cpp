@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cxxabi.h>
 #include <fmt/format.h>
 
 #include <cmath>
+#include <cstdlib>
+#include <memory>
 #include <nlohmann/json.hpp>
+#include <typeinfo>
 
 #include "core/io/project_file.h"
 #include "core/model/describe.h"
@@ -17,24 +21,45 @@ double in_file(double si, std::string_view key) {
   return is_degrees(key) ? std::round(degrees(si) * 1e6) / 1e6 : si;
 }
 
+//! "Leg" of kranich::Leg: what a described type is called in the schema.
+template <class T>
+std::string type_name() {
+  int status = 0;
+  const std::unique_ptr<char, void (*)(void*)> name(
+      abi::__cxa_demangle(typeid(T).name(), nullptr, nullptr, &status), std::free);
+  const std::string full = status == 0 ? name.get() : typeid(T).name();
+  return full.substr(full.rfind(':') + 1);
+}
+
+//! Every type and every kind of quantity is written once, under "definitions", and referred to.
 class SchemaVisitor {
  public:
+  explicit SchemaVisitor(Json& definitions) : definitions_(definitions) {}
+
   void given(std::string_view key, Given&, const Spec& spec) {
     Json number{{"type", "number"}};
-    if (std::isfinite(spec.least))
+    std::string name(is_degrees(key) ? "degrees" : kind_name(spec.kind));
+    if (std::isfinite(spec.least)) {
       number[spec.above_least ? "exclusiveMinimum" : "minimum"] = in_file(spec.least, key);
-    if (std::isfinite(spec.most)) number["maximum"] = in_file(spec.most, key);
-    Json object{{"type", "object"},
-                {"properties",
-                 {{"value", number},
-                  {"tolerance",
-                   {{"type", "number"},
-                    {"minimum", 0},
-                    {"maximum", in_file(std::max(std::abs(spec.least), std::abs(spec.most)), key)}}},
-                  {"origin", {{"enum", {"default", "plan", "estimated", "measured", "undecided"}}}}}},
-                {"required", {"value"}},
-                {"additionalProperties", false}};
-    properties_[std::string(key)] = {{"title", spec.title}, {"anyOf", {number, object, {{"type", "null"}}}}};
+      name += fmt::format(" {} {}", spec.above_least ? "above" : "from", shortest(in_file(spec.least, key)));
+    }
+    if (std::isfinite(spec.most)) {
+      number["maximum"] = in_file(spec.most, key);
+      name += fmt::format(" to {}", shortest(in_file(spec.most, key)));
+    }
+    if (!definitions_.contains(name)) {
+      Json object{
+          {"type", "object"},
+          {"properties",
+           {{"value", number},
+            {"tolerance",
+             {{"type", "number"}, {"minimum", 0}, {"maximum", in_file(spec.largest_tolerance(), key)}}},
+            {"origin", {{"enum", {"default", "plan", "estimated", "measured", "undecided"}}}}}},
+          {"required", {"value"}},
+          {"additionalProperties", false}};
+      definitions_[name] = {{"anyOf", {number, object, {{"type", "null"}}}}};
+    }
+    refer(key, spec.title, name);
   }
   void text(std::string_view key, std::string&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"type", "string"}};
@@ -49,27 +74,47 @@ class SchemaVisitor {
     properties_[std::string(key)] = {{"title", title}, {"enum", words}};
   }
   template <class T>
-  void object(std::string_view key, T& t, std::string_view title) {
-    properties_[std::string(key)] = schema_of(t);
-    properties_[std::string(key)]["title"] = title;
+  void object(std::string_view key, T&, std::string_view title) {
+    refer(key, title, defined<T>());
   }
   template <class T>
   void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
-    T sample;
-    properties_[std::string(key)] = {
-        {"title", title}, {"type", "array"}, {"maxItems", most}, {"items", schema_of(sample)}};
+    properties_[std::string(key)] = {{"title", title},
+                                     {"type", "array"},
+                                     {"maxItems", most},
+                                     {"items", {{"$ref", place_of(defined<T>())}}}};
   }
   void project(std::string_view key, std::string&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"allOf", Json::array({Json{{"$ref", "#"}}})}};
   }
   template <class T>
-  static Json schema_of(T& t) {
-    SchemaVisitor inner;
+  static Json schema_of(T& t, Json& definitions) {
+    SchemaVisitor inner(definitions);
     describe(inner, t);
     return {{"type", "object"}, {"properties", std::move(inner.properties_)}};
   }
 
  private:
+  static std::string place_of(const std::string& name) {
+    std::string escaped;  // in a reference a space is %20
+    for (const char c : name) escaped += c == ' ' ? std::string("%20") : std::string(1, c);
+    return "#/definitions/" + escaped;
+  }
+  void refer(std::string_view key, std::string_view title, const std::string& name) {
+    properties_[std::string(key)] = {{"title", title},
+                                     {"allOf", Json::array({Json{{"$ref", place_of(name)}}})}};
+  }
+  template <class T>
+  std::string defined() {
+    const std::string name = type_name<T>();
+    if (!definitions_.contains(name)) {
+      T sample;
+      Json schema = schema_of(sample, definitions_);
+      definitions_[name] = std::move(schema);
+    }
+    return name;
+  }
+  Json& definitions_;
   Json properties_ = Json::object();
 };
 
@@ -144,12 +189,14 @@ class MarkdownVisitor {
 std::string project_schema() {
   Design sample;
   Json schema{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "Kranich project"}};
-  schema.update(SchemaVisitor::schema_of(sample));
+  Json definitions = Json::object();
+  schema.update(SchemaVisitor::schema_of(sample, definitions));
   Json properties{
       {"kranich", {{"title", "Version of the file format"}, {"type", "integer"}, {"minimum", 1}}}};
   properties.update(schema["properties"]);
   schema["properties"] = std::move(properties);
   schema["required"] = {"kranich"};
+  schema["definitions"] = std::move(definitions);
   return schema.dump(1) + "\n";
 }
 

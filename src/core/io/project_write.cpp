@@ -21,14 +21,29 @@ using Json = nlohmann::ordered_json;
 bool is_degrees(std::string_view key) { return key.size() > 4 && key.substr(key.size() - 4) == "_deg"; }
 
 //! Degrees whose last digits are the radian's rounding are written as the round number they came from, as
-//! long as that reads back to the same angle.
+//! long as that reads back to the same angle. Any other as the number of degrees that reads back to it; where
+//! none does to the last digit, to the angle next to it, and what is read is then written alike.
 double tidy_degrees(double rad) {
+  if (!std::isfinite(rad)) return rad;
+  const auto read = [](double deg) { return deg * radians(1); };
   const double deg = degrees(rad);
   for (const double unit : {1e3, 1e6, 1e9, 1e12}) {
     const double round = std::round(deg * unit) / unit;
-    if (radians(1) * round == rad || std::abs(radians(round) - rad) <= 1e-15 * std::abs(rad)) return round;
+    if (read(round) == rad || std::abs(read(round) - rad) <= 1e-15 * std::abs(rad)) return round;
   }
-  return deg;
+  const auto exact = [&](double angle) -> std::optional<double> {
+    double below = degrees(angle);
+    double above = below;
+    for (int i = 0; i < 4; ++i) {
+      if (read(below) == angle) return below;
+      if (read(above) == angle) return above;
+      below = std::nextafter(below, -1e9);
+      above = std::nextafter(above, 1e9);
+    }
+    return std::nullopt;
+  };
+  if (const auto same = exact(rad)) return *same;
+  return exact(read(deg)).value_or(deg);
 }
 
 //! Builds one JSON object from one described structure.

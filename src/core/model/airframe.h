@@ -12,7 +12,6 @@
 namespace kranich {
 
 enum class Group { airframe, gear, power, equipment, load };
-enum class Moves { no, with_mains, with_third };
 enum class Shape { box, cylinder };
 enum class PointRole { tail, belly, wing_tip, other };
 
@@ -64,10 +63,12 @@ struct OutlinePoint : Kept {
 struct Aerodynamics : Kept {
   Given greatest_lift = defaulted(1.3);  //!< C_Lmax
   Given ground_lift = defaulted(0.3);    //!< C_Lg in the ground attitude
-  Given drag = defaulted(0.06);          //!< C_D in the ground attitude
-  Given drag_z;                          //!< waterline at which it acts; the wing's where not given
-  Given moment = defaulted(-0.05);       //!< C_m0, nose-up positive
-  Given centre_x;  //!< aerodynamic centre; the quarter of the mean chord where not given
+  Given lift_slope;  //!< C_Lα of the whole aircraft, per rad; the wing's by its aspect where not given
+  Given zero_lift_angle = defaulted(-3 * radians(1));  //!< of the wing to the air, for no lift
+  Given drag = defaulted(0.06);                        //!< C_D in the ground attitude
+  Given drag_z;                     //!< waterline at which it acts; the wing's where not given
+  Given moment = defaulted(-0.05);  //!< C_m0, nose-up positive
+  Given centre_x;                   //!< aerodynamic centre; the quarter of the mean chord where not given
   Given tail_down_lift = defaulted(0.8);  //!< C_Lt
   Given slipstream = defaulted(1);        //!< factor on q at the tail
   Given thrust;                           //!< at the speed of rotation
@@ -112,7 +113,7 @@ struct Item : Kept {
   Given mass;
   Point at;
   bool weighed = false;
-  Moves moves = Moves::no;
+  std::string moves;             //!< id of the leg it hangs on and goes with; empty: it stays
   bool slides = false;           //!< may be moved fore and aft to trim: a battery on its tray
   Given slides_from, slides_to;  //!< stations of its two ends
   bool operator==(const Item&) const = default;

@@ -64,8 +64,9 @@ void describe(V& v, Stance& s) {
 
 template <class V>
 void describe(V& v, Door& d) {
+  v.text("id", d.id, "Id");
   v.text("name", d.name, "Door");
-  v.choice("leg", d.leg, Names(leg_names), "Covers the leg");
+  v.text("leg", d.leg, "Covers the leg");
   v.object("hinge_from", d.hinge_from, "Hinge, front end");
   v.object("hinge_to", d.hinge_to, "Hinge, rear end");
   v.given("width_m", d.width, spec::size("Width of the panel", 5));

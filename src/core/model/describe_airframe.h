@@ -72,6 +72,9 @@ void describe(V& v, Aerodynamics& a) {
   };
   v.given("greatest_lift_coefficient", a.greatest_lift, coefficient("Greatest lift coefficient", 0.3, 5));
   v.given("ground_lift_coefficient", a.ground_lift, coefficient("Lift coefficient on the ground", -1, 4));
+  v.given("lift_slope_per_rad", a.lift_slope,
+          spec::between("Lift slope C_Lα, whole aircraft", Kind::factor, 1, 7));
+  v.given("zero_lift_angle_deg", a.zero_lift_angle, spec::angle("Wing angle without lift", -15, 5));
   v.given("drag_coefficient", a.drag, coefficient("Drag coefficient on the ground", 0, 2));
   v.given("drag_z_m", a.drag_z, spec::place("Waterline of the drag"));
   v.given("moment_coefficient", a.moment, coefficient("Wing moment, nose-up positive", -1, 1));
@@ -124,7 +127,7 @@ void describe(V& v, Item& i) {
   v.given("mass_kg", i.mass, spec::mass("Mass"));
   v.object("at", i.at, "Place");
   v.flag("weighed", i.weighed, "Weighed");
-  v.choice("moves", i.moves, Names(moves_names), "Moves with the gear");
+  v.text("moves", i.moves, "Moves with the gear");
   v.flag("slides", i.slides, "Slides fore and aft to trim");
   v.given("slides_from_m", i.slides_from, spec::place("Foremost station of its slide"));
   v.given("slides_to_m", i.slides_to, spec::place("Aftmost station of its slide"));

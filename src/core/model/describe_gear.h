@@ -228,6 +228,12 @@ void describe(V& v, BarReading& b) {
 
 template <class V>
 void describe(V& v, Leg& l) {
+  v.text("id", l.id, "Id");
+  v.text("name", l.name, "Name");
+  v.choice("role", l.role, Names(leg_role_names), "It is a leg of the kind");
+  v.choice("stands", l.stands, Names(leg_stands_names), "Stands on");
+  v.flag("skid", l.skid, "A skid, no wheel");
+  v.given("wheel_spacing_m", l.wheel_spacing, spec::size("Two wheels on the axle, apart by", 5));
   v.object("top", l.top, "Upper end");
   v.object("axle", l.axle, "Axle, extended");
   v.choice("path", l.path, Names(path_names), "The axle moves");
@@ -251,6 +257,7 @@ void describe(V& v, Leg& l) {
   v.list("tubes", l.tubes, "Tubes", 12);
   v.list("joints", l.joints, "Pins, fasteners, blocks, plates, posts", 40);
   v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
+  v.given("stop_rate_N_per_m", l.stop_rate, spec::positive("Stiffness of the stop", Kind::stiffness, 1e9));
   v.given("unsprung_mass_kg", l.unsprung_mass, spec::mass("Unsprung mass: wheel, axle, lower leg"));
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");
@@ -259,13 +266,8 @@ void describe(V& v, Leg& l) {
 
 template <class V>
 void describe(V& v, Gear& g) {
-  v.choice("arrangement", g.arrangement, Names(arrangement_names), "Arrangement");
   v.flag("wheel_brakes", g.brakes, "Wheel brakes");
-  v.flag("tail_skid", g.skid, "Tail skid, no wheel");
-  v.flag("unlinked", g.unlinked, "Port leg measured on its own");
-  v.object("main", g.main, "Main leg, starboard");
-  v.object("third", g.third, "Nose or tail leg");
-  v.object("port", g.port, "Port leg when unlinked, written as if to starboard");
+  v.list("legs", g.legs, "Legs", 24);
 }
 
 }  // namespace kranich

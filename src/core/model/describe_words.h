@@ -3,7 +3,9 @@
 //! how.
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <limits>
 #include <span>
 #include <string_view>
@@ -18,7 +20,18 @@ struct Spec {
   double least = -std::numeric_limits<double>::infinity();  //!< SI (angles in rad)
   double most = std::numeric_limits<double>::infinity();
   bool above_least = false;  //!< least itself is not allowed
+
+  //! Whether a value (SI) lies within, the last digits of a conversion aside.
+  bool allows(double si) const { return std::isfinite(si) && !too_low(si) && !too_high(si); }
+  bool too_low(double si) const {
+    return above_least ? si <= least : si < least * (least < 0 ? 1 + 1e-12 : 1 - 1e-12);
+  }
+  bool too_high(double si) const { return si > most * (most < 0 ? 1 - 1e-12 : 1 + 1e-12); }
+  //! No tolerance is wider than what is allowed of the value itself.
+  double largest_tolerance() const { return std::max(std::abs(least), std::abs(most)); }
 };
+
+inline constexpr size_t longest_text = 20000;  //!< bytes of one text in a file
 
 using Names = std::span<const std::string_view>;
 
@@ -34,10 +47,11 @@ inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam",
 inline constexpr std::array<std::string_view, 2> shape_names{"box", "cylinder"};
 inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand",
                                                              "indoor"};
-inline constexpr std::array<std::string_view, 2> arrangement_names{"tricycle", "tailwheel"};
+inline constexpr std::array<std::string_view, 4> leg_role_names{"main", "nose", "tail", "outrigger"};
+inline constexpr std::array<std::string_view, 4> leg_stands_names{"both sides", "starboard", "port",
+                                                                  "centre line"};
 inline constexpr std::array<std::string_view, 5> group_names{"airframe", "gear", "power", "equipment",
                                                              "load"};
-inline constexpr std::array<std::string_view, 3> moves_names{"no", "with mains", "with third leg"};
 inline constexpr std::array<std::string_view, 8> spring_names{
     "linear", "coil", "gas", "leaf", "cord", "gas strut", "rubber pucks", "leg that bends"};
 inline constexpr std::array<std::string_view, 3> partner_names{"none", "inside the first",
@@ -57,7 +71,6 @@ inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain 
 inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
-inline constexpr std::array<std::string_view, 2> leg_names{"main", "third"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
 inline constexpr std::array<std::string_view, 6> origin_names{"missing",   "default",  "plan",

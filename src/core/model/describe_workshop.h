@@ -46,7 +46,7 @@ void describe(V& v, Bump& b) {
 
 template <class V>
 void describe(V& v, LoadReading& r) {
-  v.choice("leg", r.leg, Names(leg_names), "Leg");
+  v.text("leg", r.leg, "Leg");
   v.given("load_N", r.load, spec::not_negative("Load", Kind::force, 1e6));
   v.given("closure_m", r.closure, spec::not_negative("Closed by", Kind::length, 2));
   v.flag("unloading", r.unloading, "On the way out");
@@ -54,7 +54,7 @@ void describe(V& v, LoadReading& r) {
 
 template <class V>
 void describe(V& v, DropTest& t) {
-  v.choice("leg", t.leg, Names(leg_names), "Leg");
+  v.text("leg", t.leg, "Leg");
   v.text("day", t.day, "Day");
   v.given("height_m", t.height, spec::positive("Dropped from", Kind::length, 5));
   v.given("mass_kg", t.mass, spec::mass("Mass on the leg"));

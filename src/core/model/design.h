@@ -21,6 +21,8 @@ enum class Field { tarmac, turf, rough, sand, indoor };
 enum class Use { touring, training, aerobatics, racing, display };
 enum class BuildState { shell, engine_out, engine_in, flying };
 enum class Action { open, close, raise, lower };
+//! What the legs are together. Checks go by role and polygon, not by this.
+enum class Layout { tricycle, tailwheel, tandem, quadricycle, four_mains, none };
 
 struct About : Kept {
   std::string name = "Untitled";
@@ -45,8 +47,9 @@ struct Purpose : Kept {
 };
 
 struct Door : Kept {
-  std::string name;
-  LegName leg = LegName::main;
+  std::string id;            //!< stable; what steps refer to
+  std::string name;          //!< the builder's label; may be empty or doubled
+  std::string leg = "main";  //!< id of the leg it covers
   Point hinge_from, hinge_to;
   Given width;           //!< of the panel, square to its hinge
   Given closed_towards;  //!< +1: the closed panel lies to starboard of its hinge, -1: to port
@@ -58,7 +61,7 @@ struct Door : Kept {
 };
 
 struct Step : Kept {
-  std::string actor;  //!< a door's name, "main legs" or "nose leg"/"tail leg"
+  std::string actor;  //!< id of a door or a leg
   Action action = Action::open;
   Given start;  //!< s after the selector
   bool operator==(const Step&) const = default;
@@ -137,18 +140,29 @@ struct Design : Kept {
   std::vector<Variant> variants;
   bool operator==(const Design&) const = default;
 
-  bool is_tricycle() const { return gear.arrangement == Arrangement::tricycle; }
-  //! "nose" or "tail": what the third leg is called.
-  const char* third_word() const { return is_tricycle() ? "nose" : "tail"; }
-  //! "main leg", "nose leg", "tail leg": the subject of its findings.
-  std::string leg_word(LegName name) const {
-    return name == LegName::main ? "main leg" : std::string(third_word()) + " leg";
-  }
+  //! What the legs are together; follows from their roles and places.
+  Layout layout() const;
+  //! Whether it stands on a nose wheel, or on lines of mains (no tail wheel).
+  bool is_tricycle() const { return !gear.has(LegRole::tail); }
+  //! "nose", "tail", or of an aircraft with neither "front": what stands apart from the (rear) mains.
+  const char* third_word() const;
+  //! What a leg is called: its name, or "main leg", "port main leg", "front main leg", "nose leg",
+  //! "outrigger".
+  std::string leg_word(const Leg& leg) const;
+  //! Its wheel likewise: "main wheel", "nose wheel".
+  std::string wheel_word(const Leg& leg) const;
+  //! Its legs together, as actors: "main legs", "nose leg".
+  std::string legs_word(const Leg& leg) const;
+  //! What an actor of a sequence is called: a door's name, or legs_word; its id where there is no such actor.
+  std::string actor_word(const std::string& id) const;
   bool is_model() const { return purpose.build == Build::model; }
   bool smooth_field() const { return purpose.field == Field::tarmac || purpose.field == Field::indoor; }
   bool flies_on_wings() const { return purpose.lift == Lift::wing; }
-  //! The port main leg: its own when unlinked, else the starboard one (both stored as if to starboard).
-  const Leg& port_leg() const { return gear.unlinked ? gear.port : gear.main; }
+  //! The port main leg: its own where there is one, else the twin of the starboard one (both stored as if to
+  //! starboard).
+  const Leg& port_leg() const;
+  //! Whether left and right main legs are rows of their own.
+  bool unlinked() const;
 };
 
 }  // namespace kranich

@@ -4,13 +4,18 @@
 #pragma once
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/model/given.h"
 
 namespace kranich {
 
-enum class Arrangement { tricycle, tailwheel };
+//! What a leg is for: main legs carry the aircraft, nose and tail legs steer and steady it, outriggers steady
+//! it sideways and must not carry. Roles decide limits, never statics.
+enum class LegRole { main, nose, tail, outrigger };
+//! Where a leg stands: linked to a mirror twin on the other side, or by itself.
+enum class LegStands { both_sides, starboard, port, centre };
 enum class SpringKind { linear, coil, gas, leaf, cord, gas_strut, pucks, bending };
 enum class CoilPartner { none, inside, in_series };
 enum class BentForm { leaf, bow, wire };
@@ -19,7 +24,6 @@ enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class SwingDirection { inward, outward, aft, forward };
-enum class LegName { main, third };
 enum class LegSection { tube, bar, rectangle };
 enum class JointKind { pin, fasteners, block, plate, post };
 enum class JointFace { under, facing_aft, facing_side };
@@ -213,10 +217,17 @@ struct BarReading : Kept {
   bool operator==(const BarReading&) const = default;
 };
 
-//! A leg of the starboard side, or the third one on the centre line (nose or tail).
+//! A leg. One that stands to port, and the twin of one that stands on both sides, is stored as if it stood to
+//! starboard and mirrored where it is placed (placed_legs).
 struct Leg : Kept {
-  Point top;   //!< upper end of a leg that does not retract
-  Point axle;  //!< wheel centre, extended and down: the specification, from which leg angles result
+  std::string id;    //!< stable; what doors, steps, items and readings refer to
+  std::string name;  //!< the builder's label; may be empty or doubled
+  LegRole role = LegRole::main;
+  LegStands stands = LegStands::both_sides;
+  bool skid = false;    //!< a skid in the wheel's place
+  Given wheel_spacing;  //!< of two wheels on one axle, between their middle planes; one wheel where not given
+  Point top;            //!< upper end of a leg that does not retract
+  Point axle;           //!< wheel centre, extended and down: the specification, from which leg angles result
   LegPath path = LegPath::straight;
   Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
   Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
@@ -231,7 +242,8 @@ struct Leg : Kept {
   std::string axle_material;
   std::vector<Tube> tubes;
   std::vector<Joint> joints;
-  Given travel;         //!< of the axle, along z, to the stop
+  Given travel;     //!< of the axle, along z, to the stop
+  Given stop_rate;  //!< of the stop at the end of the travel, at the axle; usual_stop_rate where not given
   Given unsprung_mass;  //!< wheel, axle, lower leg
   Spring spring;
   Wheel wheel;
@@ -240,15 +252,43 @@ struct Leg : Kept {
 };
 
 struct Gear : Kept {
-  Arrangement arrangement = Arrangement::tricycle;
   bool brakes = true;
-  bool skid = false;      //!< a tail skid in the wheel's place
-  bool unlinked = false;  //!< the port main leg is not the mirror image of the starboard one
-  Leg main, third;
-  Leg port;  //!< when unlinked; stored as if it stood to starboard
-  const Leg& leg(LegName name) const { return name == LegName::main ? main : third; }
-  Leg& leg(LegName name) { return name == LegName::main ? main : third; }
+  std::vector<Leg> legs;
+
+  const Leg* find(std::string_view id) const;
+  Leg* find(std::string_view id);
+  //! The leg of an id; an empty one, all of it unknown, where none bears it.
+  const Leg& leg(std::string_view id) const;
+  //! As above, to be changed. Throws std::logic_error where there is none.
+  Leg& leg(std::string_view id);
+  //! The first leg of a role; null where there is none.
+  const Leg* first(LegRole role) const;
+  bool has(LegRole role) const { return first(role) != nullptr; }
+  //! The leg that speaks for the mains: the first of that role. An empty one, all of it unknown, where there
+  //! is none.
+  const Leg& main() const;
+  //! The first nose or tail leg; an empty one where there is none.
+  const Leg& third() const;
+  //! As above, to be changed. Throws std::logic_error where there is none: ask first.
+  Leg& main();
+  Leg& third();
+  bool has_third() const { return has(LegRole::nose) || has(LegRole::tail); }
   bool operator==(const Gear&) const = default;
 };
+
+//! A leg where it stands: a row of Gear::legs, as it is stored or mirrored to port.
+struct PlacedLeg {
+  size_t row;
+  bool port;
+  //! +1 for a leg as stored, −1 for one mirrored to port.
+  double hand() const { return port ? -1 : 1; }
+};
+//! Every leg of the aircraft, in the order of the rows; of one that stands on both sides port, then
+//! starboard.
+std::vector<PlacedLeg> placed_legs(const Gear& gear);
+//! Place among placed_legs of the leg that speaks for a row: the starboard one of two.
+size_t placed_index(const Gear& gear, size_t row);
+//! The row of an id; as many as there are legs where none bears it.
+size_t row_of(const Gear& gear, std::string_view id);
 
 }  // namespace kranich

@@ -45,10 +45,8 @@ class Locator {
   void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
     if (done_ || head_ != key || rest_.empty()) return;
     descend();
-    size_t index = 0;
-    const auto [end, error] = std::from_chars(head_.data(), head_.data() + head_.size(), index);
-    if (error == std::errc() && end == head_.data() + head_.size() && index < items.size() &&
-        !rest_.empty()) {
+    const size_t index = index_of(items, head_);
+    if (index < items.size() && !rest_.empty()) {
       descend();
       describe(*this, items[index]);
     }
@@ -62,6 +60,17 @@ class Locator {
   bool choice_was_set = false;
 
  private:
+  //! An entry is named by its place in the list, or by its id where its kind has one.
+  template <class T>
+  static size_t index_of(const std::vector<T>& items, std::string_view head) {
+    size_t index = 0;
+    const auto [end, error] = std::from_chars(head.data(), head.data() + head.size(), index);
+    if (error == std::errc() && end == head.data() + head.size()) return index;
+    if constexpr (requires { items[0].id; })
+      for (index = 0; index < items.size(); ++index)
+        if (items[index].id == head) return index;
+    return items.size();
+  }
   bool is_leaf(std::string_view key) const { return !done_ && head_ == key && rest_.empty(); }
   void descend() {
     if (rest_.empty() || rest_.front() != '/') {
@@ -107,8 +116,9 @@ namespace {
 //! Lists every quantity with its path, in the order of the description.
 class Walker {
  public:
-  explicit Walker(std::vector<NamedGiven>& found, std::string path = {}, std::string title = {})
-      : found_(found), path_(std::move(path)), title_(std::move(title)) {}
+  explicit Walker(const Design& design, std::vector<NamedGiven>& found, std::string path = {},
+                  std::string title = {})
+      : design_(design), found_(found), path_(std::move(path)), title_(std::move(title)) {}
   void given(std::string_view key, Given& g, const Spec& spec) {
     found_.push_back({path_ + "/" + std::string(key), title_, g, spec});
   }
@@ -119,14 +129,15 @@ class Walker {
   template <class T>
   void object(std::string_view key, T& t, std::string_view title) {
     // "Gear" adds nothing to "Main leg, starboard".
-    Walker inner(found_, path_ + "/" + std::string(key),
+    Walker inner(design_, found_, path_ + "/" + std::string(key),
                  key == "gear" ? title_ : title_ + std::string(title) + ", ");
     describe(inner, t);
   }
   template <class T>
   void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
     for (size_t i = 0; i < items.size(); ++i) {
-      Walker inner(found_, fmt::format("{}/{}/{}", path_, key, i), name_of(items[i], i) + ", ");
+      Walker inner(design_, found_, fmt::format("{}/{}/{}", path_, key, address_of(items[i], i)),
+                   name_of(items[i], i) + ", ");
       describe(inner, items[i]);
     }
   }
@@ -134,12 +145,23 @@ class Walker {
 
  private:
   template <class T>
-  static std::string name_of(const T& t, size_t i) {
-    if constexpr (requires { t.name; })
-      return t.name;
-    else
-      return std::to_string(i + 1);
+  static std::string address_of(const T& t, size_t i) {
+    if constexpr (requires { t.id; })
+      if (!t.id.empty()) return t.id;
+    return std::to_string(i);
   }
+  template <class T>
+  std::string name_of(const T& t, size_t i) const {
+    if constexpr (std::is_same_v<T, Leg>) {
+      const std::string word = design_.leg_word(t);
+      return static_cast<char>(std::toupper(static_cast<unsigned char>(word[0]))) + word.substr(1);
+    } else if constexpr (requires { t.name; }) {
+      return t.name;
+    } else {
+      return std::to_string(i + 1);
+    }
+  }
+  const Design& design_;
   std::vector<NamedGiven>& found_;
   std::string path_, title_;
 };
@@ -148,7 +170,7 @@ class Walker {
 
 std::vector<NamedGiven> all_given(const Design& design) {
   std::vector<NamedGiven> found;
-  Walker walker(found);
+  Walker walker(design, found);
   describe(walker, const_cast<Design&>(design));
   return found;
 }
@@ -167,10 +189,10 @@ bool set_choice(Design& design, std::string_view path, int index) {
 std::optional<std::string> refusal(double si, const Spec& spec, UnitSystem system) {
   const auto say = [&](double v) { return format_quantity(v, spec.kind, system); };
   if (!std::isfinite(si)) return "must be a number";
-  if (spec.above_least ? si <= spec.least : si < spec.least)
+  if (spec.too_low(si))
     return fmt::format("must be {} {}, is {}", spec.above_least ? "above" : "at least", say(spec.least),
                        say(si));
-  if (si > spec.most) return fmt::format("must be at most {}, is {}", say(spec.most), say(si));
+  if (spec.too_high(si)) return fmt::format("must be at most {}, is {}", say(spec.most), say(si));
   return std::nullopt;
 }
 

@@ -50,12 +50,44 @@ inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
   }
 }
 
-//! Does the same to both main legs: the port one has its own numbers only when it is unlinked.
+//! Does the same to every main leg.
 template <class F>
 void for_mains(Design& design, F&& change) {
-  change(design.gear.main);
-  if (design.gear.unlinked) change(design.gear.port);
+  for (auto& leg : design.gear.legs)
+    if (leg.role == LegRole::main) change(leg);
 }
+
+//! The rows that a builder changes together with one: the same role, in the same line across the aircraft
+//! (left and right measured apart, the mains of one axle).
+std::vector<size_t> line_of(const Design& design, size_t row);
+
+//! Legs that a builder changes together, with what they are called.
+struct LegLine {
+  std::vector<size_t> rows;
+  std::vector<std::string> ids;  //!< of the rows; the first one speaks for the line
+  std::string word;              //!< "main", "nose", "front main"
+  bool several;                  //!< more than one leg stands there
+};
+//! Every line of a design's legs, in the order of the rows.
+std::vector<LegLine> leg_lines(const Design& design);
+
+//! Shifts legs with all that hangs on them in the ledger (m, as of the starboard side).
+void shift_legs(Design& design, const std::vector<size_t>& rows, double dx, double dy, double dz);
+//! Shifts every main leg likewise.
+void shift_mains(Design& design, double dx, double dy, double dz);
+
+//! An id that no leg and no door bears yet.
+std::string unused_id(const Design& design, const std::string& word);
+//! Appends a leg of a role, a copy of the last one of that role (or of the main leg), a wheel's diameter
+//! beside it, and returns its row. Only for a leg on the centre line does it stand alone.
+size_t add_leg(Design& design, LegRole role, LegStands stands);
+//! Makes one row of a leg that stands on both sides two, to be measured apart; the reverse keeps the
+//! starboard one.
+void unlink_leg(Design& design, size_t row);
+void link_leg(Design& design, size_t row);
+//! Gives the aircraft another layout: keeps the mains it has, turns nose into tail and back, adds the legs
+//! that are missing and takes away those that do not belong to it.
+void arrange(Design& design, Layout layout);
 
 //! Moves the axle along the leg's line by a length (m, longer positive); the upper end stays.
 inline void lengthen_leg(Leg& leg, double by) {

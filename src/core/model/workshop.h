@@ -44,7 +44,7 @@ struct Bump : Kept {
 
 //! A leg put on scales: a load and how far it closed, on the way in or on the way out.
 struct LoadReading : Kept {
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< its id
   Given load, closure;
   bool unloading = false;
   bool operator==(const LoadReading&) const = default;
@@ -52,7 +52,7 @@ struct LoadReading : Kept {
 
 //! A drop on the bench, with what was foretold of it then.
 struct DropTest : Kept {
-  LegName leg = LegName::main;
+  std::string leg = "main";  //!< its id
   std::string day, outcome;
   Given height, mass;
   Given stroke, acceleration;  //!< read: greatest stroke; greatest acceleration, multiples of g

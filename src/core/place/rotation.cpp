@@ -50,6 +50,8 @@ Rotation rotation(const GroundRun& r) {
   const double tail = r.tail_area * r.tail_down_lift * r.slipstream;
   out.main_load = weight - q * r.wing_area * r.ground_lift + q * tail;
   out.acceleration = (r.thrust - q * r.wing_area * r.drag - r.friction * out.main_load) / r.mass;
+  out.speed = std::sqrt(2 * q / r.density);
+  out.ratio = out.speed / out.stall_speed;
   if (out.main_load <= 0) {
     out.verdict = Rotation::Verdict::flies_off_first;
     return out;
@@ -59,8 +61,6 @@ Rotation rotation(const GroundRun& r) {
     return out;
   }
   out.verdict = Rotation::Verdict::rotates;
-  out.speed = std::sqrt(2 * q / r.density);
-  out.ratio = out.speed / out.stall_speed;
   return out;
 }
 

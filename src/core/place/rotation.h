@@ -30,7 +30,8 @@ struct Rotation {
     not_moving_on,   //!< the speed is out of reach: nothing left to accelerate it
     flies_off_first  //!< nothing is left on the mains: it flies off level before
   } verdict;
-  double speed, ratio;  //!< m/s, over the stall speed; NaN unless it rotates (0 at standstill)
+  double speed,
+      ratio;  //!< m/s, over the stall speed, reached or not; 0 at standstill, NaN where it never would
   double main_load, acceleration;
   double
       missing_moment;  //!< N·m about the main contact, nose-up, at 1.05 times the stall speed; < 0: to spare

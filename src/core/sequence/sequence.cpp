@@ -31,24 +31,20 @@ double lowest_safe_voltage(const Guarded& g, double leg_start, double close_star
   return nominal_voltage * g.leg.nominal * g.zone_leave / time_left;
 }
 
-std::string leg_actor(const Design& design, LegName leg) {
-  return leg == LegName::main ? "main legs" : fmt::format("{} leg", design.third_word());
-}
-
 namespace {
 
 struct Actor {
   bool is_door;
-  LegName leg;
+  std::string leg;
   Travel forth, back;  //!< opening or raising; closing or lowering
 };
 
-std::optional<Actor> find_actor(const Design& d, const std::string& name, std::string& problem) {
+std::optional<Actor> find_actor(const Design& d, const std::string& id, std::string& problem) {
   for (const auto& door : d.doors) {
-    if (door.name != name) continue;
+    if (door.id != id) continue;
     if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() ||
         !door.fastest.known()) {
-      problem = fmt::format("times of the door “{}” or their spread", name);
+      problem = fmt::format("times of the door “{}” or their spread", d.actor_word(id));
       return std::nullopt;
     }
     return Actor{true,
@@ -56,20 +52,19 @@ std::optional<Actor> find_actor(const Design& d, const std::string& name, std::s
                  {door.time_open, door.fastest, door.slowest},
                  {door.time_close, door.fastest, door.slowest}};
   }
-  for (const LegName leg : {LegName::main, LegName::third}) {
-    if (name != leg_actor(d, leg)) continue;
-    const Retraction& r = d.gear.leg(leg).retraction;
+  if (const Leg* leg = d.gear.find(id)) {
+    const Retraction& r = leg->retraction;
     if (!r.fitted) {
-      problem = fmt::format("“{}” does not retract", name);
+      problem = fmt::format("“{}” does not retract", d.actor_word(id));
       return std::nullopt;
     }
     if (!r.time_up.known() || !r.time_down.known() || !r.slowest.known() || !r.fastest.known()) {
-      problem = fmt::format("times of the {} or their spread", name);
+      problem = fmt::format("times of the {} or their spread", d.actor_word(id));
       return std::nullopt;
     }
-    return Actor{false, leg, {r.time_up, r.fastest, r.slowest}, {r.time_down, r.fastest, r.slowest}};
+    return Actor{false, id, {r.time_up, r.fastest, r.slowest}, {r.time_down, r.fastest, r.slowest}};
   }
-  problem = fmt::format("“{}” is neither a door nor a leg of this aircraft", name);
+  problem = fmt::format("“{}” is neither a door nor a leg of this aircraft", id);
   return std::nullopt;
 }
 
@@ -81,13 +76,13 @@ Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<s
     std::string problem;
     const auto actor = find_actor(d, s.actor, problem);
     if (!actor || !s.start.known()) {
-      problems.push_back(actor ? fmt::format("start of the step “{}”", s.actor) : problem);
+      problems.push_back(actor ? fmt::format("start of the step “{}”", d.actor_word(s.actor)) : problem);
       continue;
     }
     const bool door_action = s.action == Action::open || s.action == Action::close;
     if (door_action != actor->is_door) {
-      problems.push_back(
-          fmt::format("“{}” cannot do that: doors open and close, legs raise and lower", s.actor));
+      problems.push_back(fmt::format("“{}” cannot do that: doors open and close, legs raise and lower",
+                                     d.actor_word(s.actor)));
       continue;
     }
     const bool forth = s.action == Action::open || s.action == Action::raise;
@@ -106,24 +101,23 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::st
   constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   for (const auto& door : d.doors) {
     std::string problem;
-    const auto actor = find_actor(d, door.name, problem);
-    const auto leg = find_actor(d, leg_actor(d, door.leg), problem);
+    const auto actor = find_actor(d, door.id, problem);
+    const auto leg = find_actor(d, door.leg, problem);
     if (!actor || !leg) {
       problems.push_back(problem);
       continue;
     }
     if (!door.frees_leg_at.known() || !door.zone_enter.known() || !door.zone_leave.known()) {
-      problems.push_back(fmt::format("where the leg needs the door “{}” open", door.name));
+      problems.push_back(fmt::format("where the leg needs the door “{}” open", d.actor_word(door.id)));
       continue;
     }
     double open_start = nan;
     double close_start = nan;
     double leg_start = nan;
     for (const auto& s : steps) {
-      if (s.actor == door.name && s.action == Action::open) open_start = s.start;
-      if (s.actor == door.name && s.action == Action::close) close_start = s.start;
-      if (s.actor == leg_actor(d, door.leg) && s.action == (up ? Action::raise : Action::lower))
-        leg_start = s.start;
+      if (s.actor == door.id && s.action == Action::open) open_start = s.start;
+      if (s.actor == door.id && s.action == Action::close) close_start = s.start;
+      if (s.actor == door.leg && s.action == (up ? Action::raise : Action::lower)) leg_start = s.start;
     }
     if (std::isnan(leg_start)) continue;  // this leg does not move in this direction
     Guarded g{actor->forth,   up ? leg->forth : leg->back, actor->back, door.frees_leg_at, door.zone_enter,
@@ -137,7 +131,7 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::st
     const bool was_open = std::isnan(open_start);
     const double opened = was_open ? 0 : open_start;
     DoorCheck c;
-    c.door = door.name;
+    c.door = door.id;
     c.leg_start = leg_start;
     c.close_start = close_start;
     c.least_leg_start = was_open ? 0 : opened + least_leg_wait(g);

@@ -41,9 +41,9 @@ double lowest_safe_voltage(const Guarded& g, double leg_start, double close_star
 
 //! One actor's movement on the timeline.
 struct Bar {
-  std::string actor;
+  std::string actor;  //!< its id
   bool is_door;
-  LegName leg;  //!< the leg it is, or guards
+  std::string leg;  //!< id of the leg it is, or guards
   Action action;
   double start, nominal_end, earliest_end, latest_end;
 };
@@ -54,7 +54,7 @@ struct Timeline {
 
 //! What one door's steps come to in one direction.
 struct DoorCheck {
-  std::string door;
+  std::string door;               //!< its id
   double leg_start, close_start;  //!< NaN where the door does not close again
   double least_leg_start, least_close_start, least_close_start_at_rest;
   double slowest_leg_share;  //!< at the start of closing
@@ -68,8 +68,6 @@ Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vec
 //! Checks every door against the leg it covers, going up or down.
 std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<std::string>& problems);
 
-//! What the actors are called in steps.
-std::string leg_actor(const Design& design, LegName leg);
 //! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is
 //! where it stands before its first step.
 double position_at(const Timeline& timeline, const std::string& actor, double time, double before);

@@ -14,7 +14,7 @@ Maker::Made Maker::jig() const {
   const auto made = jig_of(d_);
   if (const auto* missing = std::get_if<std::string>(&made)) return *missing;
   const auto& j = std::get<JigFigures>(made);
-  const Leg& leg = d_.gear.main;
+  const Leg& leg = d_.gear.main();
   Drawing s;
   // As large as goes on a sheet: bar athwart, centre line down.
   const double span = std::max(j.overall_width * 1.2, j.behind * 1.15);
@@ -97,14 +97,14 @@ Maker::Made Maker::cut_list() const {
                     angle(m.geometry.cant), angle(m.drill_top), angle(m.drill_axle)});
     stock[(m.material.empty() ? "?" : m.material) + " " + section] += m.count * cut;
   }
-  for (const LegName name : {LegName::main, LegName::third}) {
-    const Leg& leg = d_.gear.leg(name);
+  for (const Leg& leg : d_.gear.legs) {
     if (!leg.axle_diameter.known() || !leg.wheel_offset.known() || !leg.axle_beyond_wheel.known()) continue;
     const double axle = std::abs(leg.wheel_offset) + leg.axle_beyond_wheel + 3 * leg.axle_diameter;
-    rows.push_back({d_.leg_word(name) + ", axle", name == LegName::main ? "2" : "1", leg.axle_material,
-                    number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–", "–", "–"});
+    rows.push_back({d_.leg_word(leg) + ", axle", leg.stands == LegStands::both_sides ? "2" : "1",
+                    leg.axle_material, number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–",
+                    "–", "–"});
     stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
-        (name == LegName::main ? 2 : 1) * (axle + 0.02);
+        (leg.stands == LegStands::both_sides ? 2 : 1) * (axle + 0.02);
   }
   if (rows.size() == 1) return "a leg of tubes or of one strut with its upper end and its axle";
   double y = s.table({0, 0}, {34, 7, 40, 17, 17, 15, 13, 13, 15, 15}, rows, 1.9);
@@ -121,14 +121,13 @@ Maker::Made Maker::cut_list() const {
 Maker::Made Maker::hardware() const {
   std::vector<std::vector<std::string>> rows{
       {"Where", "What", "No.", "Diameter", "Grip or length", "Of", "Left of strength"}};
-  for (const LegName name : {LegName::main, LegName::third}) {
-    const Leg& leg = d_.gear.leg(name);
-    const int sides = name == LegName::main ? 2 : 1;
-    const std::string word = d_.leg_word(name);
+  for (const Leg& leg : d_.gear.legs) {
+    const int sides = leg.stands == LegStands::both_sides ? 2 : 1;
+    const std::string word = d_.leg_word(leg);
     for (const auto& j : leg.joints) {
       std::string left = "?";
       for (const auto& s : a_.strengths)
-        if (s.leg == name)
+        if (s.leg == leg.id)
           for (const auto& p : s.structure.parts)
             if (p.part == j.name && std::isfinite(p.margin)) left = say(p.margin, Kind::share);
       switch (j.kind) {

@@ -31,10 +31,9 @@ class Maker {
     put("cut-list", "Cut list", cut_list());
     put("hardware", "Hardware list", hardware());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
-    for (const LegName name : {LegName::main, LegName::third}) {
-      const Leg& leg = d_.gear.leg(name);
-      const std::string word = d_.leg_word(name);
-      const std::string id = name == LegName::main ? "main" : "third";
+    for (const Leg& leg : d_.gear.legs) {
+      const std::string word = d_.leg_word(leg);
+      const std::string& id = leg.id;
       for (size_t i = 1; i < leg.tubes.size(); ++i)
         put("cope:" + id + ":" + leg.tubes[i].name,
             fmt::format("Cope of {} on {}, {}", leg.tubes[i].name, leg.tubes[0].name, word),

@@ -10,10 +10,9 @@ namespace kranich::shop {
 std::vector<MemberLine> members_of(const Design& d) {
   std::vector<MemberLine> list;
   const double nan = std::numeric_limits<double>::quiet_NaN();
-  for (const LegName name : {LegName::main, LegName::third}) {
-    const Leg& leg = d.gear.leg(name);
+  for (const Leg& leg : d.gear.legs) {
     if (!leg.axle.known() || leg.spring.kind == SpringKind::bending) continue;
-    const std::string word = d.leg_word(name);
+    const std::string word = d.leg_word(leg);
     const Vec3 axle_line(0, 1, 0);
     const Vec3 pin = leg.retraction.fitted ? (leg.retraction.direction == SwingDirection::inward ||
                                                       leg.retraction.direction == SwingDirection::outward
@@ -27,7 +26,7 @@ std::vector<MemberLine> members_of(const Design& d) {
       if (!top.allFinite() || !foot.allFinite() || (foot - top).norm() < 1e-6) return;
       list.push_back({word, part, material, diameter, wall, foot - top, leg::tube_geometry(top, foot),
                       pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
-                      leg::drill_angle(foot - top, axle_line), name == LegName::main ? 2 : 1});
+                      leg::drill_angle(foot - top, axle_line), leg.stands == LegStands::both_sides ? 2 : 1});
     };
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, t.top.vec(),

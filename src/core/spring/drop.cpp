@@ -63,15 +63,7 @@ class Leg {
     const double under = s < 0 ? s : 0;
     return 0.5 * m_.bottom_stop * over * over + 0.5 * m_.extension_stop * under * under;
   }
-  double tyre_energy(double z) const {
-    if (z <= 0) return 0;
-    if (z <= m_.tyre.knee) return 0.5 * m_.tyre.rate * z * z;
-    // Beyond the knee: F = F₁ + k·x/(1 − x/r), integrated.
-    const double r = m_.tyre.limit - m_.tyre.knee;
-    const double x = z - m_.tyre.knee;
-    return 0.5 * m_.tyre.rate * m_.tyre.knee * m_.tyre.knee + m_.tyre.rate * m_.tyre.knee * x +
-           m_.tyre.rate * (-r * x - r * r * std::log(1 - x / r));
-  }
+  double tyre_energy(double z) const { return m_.tyre.energy(z); }
   State start(double speed) const {
     if (rigid_) return {0, 0, speed, speed, 0, 0};
     // On the extension stop with F = −K·m_u·g: s = −(F₀ + K·m_u·g)/k_e.

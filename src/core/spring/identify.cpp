@@ -10,7 +10,8 @@
 
 namespace kranich::spring {
 
-std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings, LegName leg) {
+std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings,
+                                                const std::string& leg) {
   std::vector<const LoadReading*> used;
   bool out = false;
   double least = std::numeric_limits<double>::infinity();

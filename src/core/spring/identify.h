@@ -22,7 +22,8 @@ struct LoadFit {
   int readings;
 };
 //! Or what is missing.
-std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings, LegName leg);
+std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings,
+                                                const std::string& leg);
 
 //! A moment of a recorded drop: seconds since the release, acceleration of the sprung mass (up, 0 at rest),
 //! stroke.

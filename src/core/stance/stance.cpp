@@ -35,15 +35,18 @@ struct Vertical {
 struct Along {
   double t, by_q, by_qq;
 };
-Along squash_along(const WheelOnLeg& w, const Vertical& v, double heave, const Suspension::At& at) {
+Along squash_along(const WheelOnLeg& w, const Vertical& v, double heave, const Suspension::At& at,
+                   double offset) {
   const double s = v.up.dot(at.wheel);
   const double n2 = 1 - s * s;
   const double n = std::sqrt(n2);
-  Along k{w.radius * n - heave - v.up.dot(at.axle), -v.up.dot(at.axle_1), -v.up.dot(at.axle_2)};
+  // The wheel's middle lies `offset` along the axle, and turns with it.
+  Along k{w.radius * n - heave - v.up.dot(at.axle) - offset * s, -v.up.dot(at.axle_1), -v.up.dot(at.axle_2)};
   if (w.leg.path != Suspension::Path::straight) {
     const double s_q = v.up.dot(at.wheel_1);
-    k.by_q -= w.radius * s * s_q / n;
-    k.by_qq -= w.radius * ((s_q * s_q + s * v.up.dot(at.wheel_2)) / n + s * s * s_q * s_q / (n2 * n));
+    const double s_qq = v.up.dot(at.wheel_2);
+    k.by_q -= w.radius * s * s_q / n + offset * s_q;
+    k.by_qq -= w.radius * ((s_q * s_q + s * s_qq) / n + s * s * s_q * s_q / (n2 * n)) + offset * s_qq;
   }
   return k;
 }
@@ -56,7 +59,7 @@ struct Squash {
   Mat3 by_xx;
 };
 
-Squash squash(const WheelOnLeg& w, const Vertical& v, const Suspension::At& at) {
+Squash squash(const WheelOnLeg& w, const Vertical& v, const Suspension::At& at, double offset) {
   const double s = v.up.dot(at.wheel);
   const double n = std::sqrt(1 - s * s);
   const double s_t = v.by_pitch.dot(at.wheel);
@@ -69,16 +72,18 @@ Squash squash(const WheelOnLeg& w, const Vertical& v, const Suspension::At& at) 
   };
   const double R = w.radius;
   Squash k{};
-  k.by_q = R * first(s_q) - v.up.dot(at.axle_1);
-  k.by_qq = R * second(s_q, s_q, v.up.dot(at.wheel_2)) - v.up.dot(at.axle_2);
-  k.by_x = {-1, R * first(s_t) - v.by_pitch.dot(at.axle), R * first(s_f) - v.by_roll.dot(at.axle)};
-  k.by_xq = {0, R * second(s_t, s_q, v.by_pitch.dot(at.wheel_1)) - v.by_pitch.dot(at.axle_1),
-             R * second(s_f, s_q, v.by_roll.dot(at.wheel_1)) - v.by_roll.dot(at.axle_1)};
+  const Vec3 r = at.axle + offset * at.wheel;
+  const Vec3 r_1 = at.axle_1 + offset * at.wheel_1;
+  const Vec3 r_2 = at.axle_2 + offset * at.wheel_2;
+  k.by_q = R * first(s_q) - v.up.dot(r_1);
+  k.by_qq = R * second(s_q, s_q, v.up.dot(at.wheel_2)) - v.up.dot(r_2);
+  k.by_x = {-1, R * first(s_t) - v.by_pitch.dot(r), R * first(s_f) - v.by_roll.dot(r)};
+  k.by_xq = {0, R * second(s_t, s_q, v.by_pitch.dot(at.wheel_1)) - v.by_pitch.dot(r_1),
+             R * second(s_f, s_q, v.by_roll.dot(at.wheel_1)) - v.by_roll.dot(r_1)};
   k.by_xx.setZero();
-  k.by_xx(1, 1) = R * second(s_t, s_t, v.pitch_pitch.dot(at.wheel)) - v.pitch_pitch.dot(at.axle);
-  k.by_xx(2, 2) = R * second(s_f, s_f, v.roll_roll.dot(at.wheel)) - v.roll_roll.dot(at.axle);
-  k.by_xx(1, 2) = k.by_xx(2, 1) =
-      R * second(s_t, s_f, v.pitch_roll.dot(at.wheel)) - v.pitch_roll.dot(at.axle);
+  k.by_xx(1, 1) = R * second(s_t, s_t, v.pitch_pitch.dot(at.wheel)) - v.pitch_pitch.dot(r);
+  k.by_xx(2, 2) = R * second(s_f, s_f, v.roll_roll.dot(at.wheel)) - v.roll_roll.dot(r);
+  k.by_xx(1, 2) = k.by_xx(2, 1) = R * second(s_t, s_f, v.pitch_roll.dot(at.wheel)) - v.pitch_roll.dot(r);
   return k;
 }
 
@@ -87,6 +92,7 @@ struct Settled {
   WheelState state;
   Vector3 gradient = Vector3::Zero();
   Mat3 stiffness = Mat3::Zero();
+  double energy = 0;  //!< in leg and tyres
 };
 
 //! A leg at its two ends, which no attitude changes.
@@ -98,23 +104,37 @@ Settled settle(const WheelOnLeg& w, const Ends& ends, const Vertical& v, double 
   Settled out;
   WheelState& s = out.state;
   auto at = ends.extended;
-  Along k = squash_along(w, v, heave, at);
-  if (k.t <= 0) return out;
+  const int tyres = w.tyres();
+  std::array<Along, 2> k{};
+  const auto look = [&] {
+    for (int i = 0; i < tyres; ++i) k[static_cast<size_t>(i)] = squash_along(w, v, heave, at, w.offset(i));
+  };
+  look();
+  const double deepest = tyres == 2 ? std::max(k[0].t, k[1].t) : k[0].t;
+  s.gap = std::max(0.0, -deepest);
+  if (deepest <= 0) return out;
   s.touches = true;
   const double most = w.leg.most;
   double q = 0;
   bool moves = false;  // the leg is somewhere within its travel
-  // Force along q still to be taken up: G + F·∂t/∂q rises with q.
-  const auto excess = [&] { return at.force + w.tyre.force(k.t) * k.by_q; };
+  // Force along q still to be taken up: G + Σ F·∂t/∂q rises with q.
+  const auto excess = [&] {
+    double sum = at.force;
+    for (int i = 0; i < tyres; ++i) {
+      const Along& a = k[static_cast<size_t>(i)];
+      sum += w.tyre.force(a.t) * a.by_q;
+    }
+    return sum;
+  };
   if (most > 0 && excess() < 0) {
     const auto go = [&](double to) {
       q = to;
       at = w.leg.at(q);
-      k = squash_along(w, v, heave, at);
+      look();
     };
     q = most;
     at = ends.at_stop;
-    k = squash_along(w, v, heave, at);
+    look();
     if (excess() <= 0) {
       s.bottomed = true;
     } else {
@@ -122,11 +142,18 @@ Settled settle(const WheelOnLeg& w, const Ends& ends, const Vertical& v, double 
       double low = 0;
       double high = most;
       go(start > 0 && start < most ? start : 0.5 * most);
-      for (int i = 0; i < 80; ++i) {
+      for (int n = 0; n < 80; ++n) {
         const double miss = excess();
         (miss > 0 ? high : low) = q;
-        const double slope = at.slope + w.tyre.slope(k.t) * k.by_q * k.by_q + w.tyre.force(k.t) * k.by_qq;
-        double next = slope > 0 && k.t > 0 ? q - miss / slope : 0.5 * (low + high);
+        double slope = at.slope;
+        bool presses = false;
+        for (int i = 0; i < tyres; ++i) {
+          const Along& a = k[static_cast<size_t>(i)];
+          if (a.t <= 0) continue;
+          presses = true;
+          slope += w.tyre.slope(a.t) * a.by_q * a.by_q + w.tyre.force(a.t) * a.by_qq;
+        }
+        double next = slope > 0 && presses ? q - miss / slope : 0.5 * (low + high);
         if (!(next > low && next < high)) next = 0.5 * (low + high);
         if (std::abs(next - q) <= 1e-14 * most || high - low <= 1e-15 * most) break;
         go(next);
@@ -135,32 +162,43 @@ Settled settle(const WheelOnLeg& w, const Ends& ends, const Vertical& v, double 
   }
   s.coordinate = q;
   s.leg_closure = at.axle.z() - w.leg.axle.z();
-  s.tyre_closure = std::max(0.0, k.t);
-  s.load = w.tyre.force(s.tyre_closure);
-  const double rate = w.tyre.slope(s.tyre_closure);
-  const Squash over = squash(w, v, at);
-  out.gradient = s.load * over.by_x;
-  out.stiffness = rate * over.by_x * over.by_x.transpose() + s.load * over.by_xx;
-  if (moves) {
-    const Vector3 across = rate * over.by_q * over.by_x + s.load * over.by_xq;
-    const double along = at.slope + rate * over.by_q * over.by_q + s.load * over.by_qq;
-    if (along > 0) out.stiffness -= across * across.transpose() / along;
+  out.energy = q > 0 ? w.leg.energy(q) : 0;
+  Vector3 across = Vector3::Zero();
+  double along = at.slope;
+  for (int i = 0; i < tyres; ++i) {
+    TyreState& tyre = s.tyre[static_cast<size_t>(i)];
+    tyre.closure = std::max(0.0, k[static_cast<size_t>(i)].t);
+    tyre.load = w.tyre.force(tyre.closure);
+    s.tyre_closure += tyre.closure / tyres;
+    s.load += tyre.load;
+    out.energy += w.tyre.energy(tyre.closure);
+    if (tyre.closure <= 0) continue;
+    const double rate = w.tyre.slope(tyre.closure);
+    const Squash over = squash(w, v, at, w.offset(i));
+    out.gradient += tyre.load * over.by_x;
+    out.stiffness += rate * over.by_x * over.by_x.transpose() + tyre.load * over.by_xx;
+    across += rate * over.by_q * over.by_x + tyre.load * over.by_xq;
+    along += rate * over.by_q * over.by_q + tyre.load * over.by_qq;
   }
+  if (moves && along > 0) out.stiffness -= across * across.transpose() / along;
   return out;
 }
 
 struct Balance {
   Vector3 gradient;
   Mat3 stiffness;
+  double energy;
 };
 
 //! The potential energy's gradient and stiffness over (heave, pitch, roll); the wheels' states are the start
 //! of the legs' own search and come back renewed.
 Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
-                const std::vector<Ends>& ends, const Vector3& x, std::vector<WheelState>& states) {
+                const std::vector<Ends>& ends, const Vector3& x, std::vector<WheelState>& states,
+                double roll_moment = 0) {
   const Vertical v(x[1], x[2]);
   Balance b;
-  b.gradient = weight * Vector3(1, v.by_pitch.dot(cg), v.by_roll.dot(cg));
+  b.energy = weight * (x[0] + v.up.dot(cg)) - roll_moment * x[2];
+  b.gradient = weight * Vector3(1, v.by_pitch.dot(cg), v.by_roll.dot(cg)) - Vector3(0, 0, roll_moment);
   b.stiffness.setZero();
   b.stiffness(1, 1) = weight * v.pitch_pitch.dot(cg);
   b.stiffness(2, 2) = weight * v.roll_roll.dot(cg);
@@ -169,6 +207,7 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
     const Settled s = settle(wheels[i], ends[i], v, x[0], states[i].coordinate);
     b.gradient += s.gradient;
     b.stiffness += s.stiffness;
+    b.energy += s.energy;
     states[i] = s.state;
   }
   return b;
@@ -178,7 +217,8 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
 NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   using T = NoRest::Towards;
   std::vector<place::Vec2> contacts;
-  for (const auto& w : wheels) contacts.emplace_back(w.leg.axle.x(), w.leg.axle.y());
+  for (const auto& w : wheels)
+    for (int i = 0; i < w.tyres(); ++i) contacts.emplace_back(w.leg.axle.x(), w.leg.axle.y() + w.offset(i));
   const auto polygon = place::support_polygon(contacts);
   if (polygon.size() < 3) return {T::unclear, "the wheels stand in one line"};
   const auto edge = place::nearest_edge(polygon, {cg.x(), cg.y()});
@@ -214,7 +254,7 @@ Vector3 rigid_start(const std::vector<WheelOnLeg>& wheels, double weight) {
   double rates = 0;
   for (const auto& w : wheels) {
     low = std::max(low, w.radius * reach - v.up.dot(w.leg.axle));
-    rates += w.tyre.rate;
+    rates += w.tyres() * w.tyre.rate;
   }
   x[0] = low - weight / rates;
   return x;
@@ -233,25 +273,49 @@ WheelSetting wheel_setting(const WheelOnLeg& w, double q, double radius, double 
   return {at.axle.y() - outboard * radius * std::tan(camber), camber, toe};
 }
 
-std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
-                                 const Rest* near) {
-  const double weight = mass * standard_gravity;
+namespace {
+
+//! What is solved for: all three, or some of them held where they are.
+struct Search {
+  bool hold_pitch = false, hold_roll = false;
+  double weight = 0;       //!< N, what the wheels carry in all
+  double roll_moment = 0;  //!< N·m, starboard-down, from outside
+};
+
+//! Where a search ended: in balance, stable or not.
+struct Found {
+  Rest rest;
+  Mat3 stiffness;
+  bool stable;
+};
+
+//! A balance from a start: heave, pitch, roll and the legs' coordinates. Nothing where the search does not
+//! end in one.
+std::optional<Found> search(const Search& how, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                            Vector3 x, std::vector<WheelState> states) {
+  const double weight = how.weight;
   double size = 0.01;
   for (const auto& w : wheels) size = std::max(size, std::abs(w.leg.axle.x() - cg.x()));
 
   std::vector<Ends> ends;
   ends.reserve(wheels.size());
   for (const auto& w : wheels) ends.push_back({w.leg.at(0), w.leg.at(w.leg.most)});
-  std::vector<WheelState> states(wheels.size());
-  Vector3 x = rigid_start(wheels, weight);
-  if (near && near->wheels.size() == wheels.size()) {
-    x = {near->heave, near->pitch, near->roll};
-    states = near->wheels;
-  }
   const Vector3 scale(weight, weight * size, weight * size);
   const Vector3 metric(size, 1, 1);  // heave counts in lengths of the aircraft, angles in rad
   const auto norm = [&](const Vector3& g) { return g.cwiseQuotient(scale).norm(); };
-  Balance now = balance(weight, cg, wheels, ends, x, states);
+  // What is held takes no part: no slope along it, and a stiffness that keeps it where it is.
+  const auto look = [&](const Vector3& at, std::vector<WheelState>& wheel_states) {
+    Balance b = balance(weight, cg, wheels, ends, at, wheel_states, how.roll_moment);
+    for (const auto& [held, k] : {std::pair{how.hold_pitch, 1}, {how.hold_roll, 2}}) {
+      if (!held) continue;
+      b.gradient[k] = 0;
+      b.stiffness.row(k).setZero();
+      b.stiffness.col(k).setZero();
+      b.stiffness(k, k) = weight * size;
+    }
+    return b;
+  };
+  Balance now = look(x, states);
   std::vector<WheelState> tried = states;
   int iterations = 0;
   for (; iterations < 200 && norm(now.gradient) > 1e-12; ++iterations) {
@@ -277,7 +341,7 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
     // the step is cut to where that slope vanishes, so that the energy falls in every step.
     const double slope_here = now.gradient.dot(step);
     tried = states;
-    Balance next = balance(weight, cg, wheels, ends, x + step, tried);
+    Balance next = look(x + step, tried);
     double reached = 1;
     double before = 0;
     double beyond = 1;
@@ -289,7 +353,7 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
       else
         before = reached;
       reached = (before + beyond) / 2;
-      next = balance(weight, cg, wheels, ends, x + reached * step, tried);
+      next = look(x + reached * step, tried);
     }
     const bool as_good_as_it_gets =
         norm(now.gradient) < 1e-11 && norm(next.gradient) > 0.5 * norm(now.gradient);
@@ -299,15 +363,161 @@ std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<
     std::swap(states, tried);
     if (std::abs(x[1]) > 1.2 || std::abs(x[2]) > 1.2) break;
   }
-  const bool balanced = norm(now.gradient) < 1e-10;
-  if (!balanced && near) return solve(mass, cg, wheels);
-  if (!balanced) return tips_over(cg, wheels);
-  if (Eigen::SelfAdjointEigenSolver<Mat3>(now.stiffness, Eigen::EigenvaluesOnly).eigenvalues().minCoeff() <=
-      0)
-    return tips_over(cg, wheels);
-  return Rest{
-      x[0],      x[1], x[2], std::move(states), std::abs(now.gradient[0]), now.gradient.tail<2>().norm(),
-      iterations};
+  if (!(norm(now.gradient) < 1e-10)) return std::nullopt;
+  const bool stable =
+      Eigen::SelfAdjointEigenSolver<Mat3>(now.stiffness, Eigen::EigenvaluesOnly).eigenvalues().minCoeff() > 0;
+  return Found{{x[0], x[1], x[2], std::move(states), std::abs(now.gradient[0]), now.gradient.tail<2>().norm(),
+                iterations, now.energy},
+               now.stiffness,
+               stable};
+}
+
+//! A stable rest from a start.
+std::optional<Rest> rest_from(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                              const Vector3& x, std::vector<WheelState> states, double weight_share = 1,
+                              double roll_moment = 0) {
+  Search how;
+  how.weight = mass * standard_gravity * weight_share;
+  how.roll_moment = roll_moment;
+  auto found = search(how, cg, wheels, x, std::move(states));
+  if (!found || !found->stable) return std::nullopt;
+  return std::move(found->rest);
+}
+
+//! Held at roll 0, and where `pitch` is given at that pitch.
+std::optional<Held> held(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                         const std::optional<double>& pitch) {
+  Search how;
+  how.weight = weight;
+  how.hold_roll = true;
+  how.hold_pitch = pitch.has_value();
+  Vector3 x = rigid_start(wheels, weight);
+  if (pitch) {
+    // The lowest wheel just bears.
+    x[1] = *pitch;
+    const Vertical v(x[1], 0);
+    double low = -1e9;
+    for (const auto& w : wheels)
+      low = std::max(low, w.radius * std::hypot(v.up.x(), v.up.z()) - v.up.dot(w.leg.axle));
+    x[0] = low - 1e-4 * std::abs(low);
+  }
+  auto found = search(how, cg, wheels, x, std::vector<WheelState>(wheels.size()));
+  if (!found) return std::nullopt;
+  std::vector<Ends> ends;
+  for (const auto& w : wheels) ends.push_back({w.leg.at(0), w.leg.at(w.leg.most)});
+  const Vector3 at(found->rest.heave, found->rest.pitch, found->rest.roll);
+  std::vector<WheelState> states = found->rest.wheels;
+  const Balance b = balance(weight, cg, wheels, ends, at, states);
+  Held h{};
+  h.heave = at[0];
+  h.pitch = at[1];
+  h.cg_height = at[0] + Vertical(at[1], at[2]).up.dot(cg);
+  h.pitch_moment = pitch ? b.gradient[1] : 0;
+  h.roll_moment = b.gradient[2];
+  // What is free gives way: the roll's own stiffness less what heave (and pitch) take of it.
+  const int free = pitch ? 1 : 2;
+  const Eigen::VectorXd across = b.stiffness.col(2).head(free);
+  h.roll_stiffness =
+      b.stiffness(2, 2) - across.dot(b.stiffness.topLeftCorner(free, free).ldlt().solve(across));
+  h.wheels = std::move(states);
+  return h;
+}
+
+//! Roll at which the wheels furthest out to a side would bear with those nearest the centre line.
+double lean_to(const std::vector<WheelOnLeg>& wheels, double side) {
+  double lean = 0.03;
+  double low = 1e9;
+  double out = 0;
+  for (const auto& w : wheels) low = std::min(low, w.leg.axle.z() - w.radius);
+  for (const auto& w : wheels)
+    if (side * w.leg.axle.y() > out) {
+      out = side * w.leg.axle.y();
+      lean = std::atan2(w.leg.axle.z() - w.radius - low, out);
+    }
+  return side * std::clamp(lean, 0.01, 0.5);
+}
+
+}  // namespace
+
+int Rest::standing() const {
+  return static_cast<int>(
+      std::count_if(wheels.begin(), wheels.end(), [](const WheelState& w) { return w.touches; }));
+}
+
+std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                 const Rest* near) {
+  if (near && near->wheels.size() == wheels.size())
+    if (auto rest = rest_from(mass, cg, wheels, {near->heave, near->pitch, near->roll}, near->wheels))
+      return std::move(*rest);
+  const Vector3 start = rigid_start(wheels, mass * standard_gravity);
+  if (auto rest = rest_from(mass, cg, wheels, start, std::vector<WheelState>(wheels.size()))) {
+    // On wheels to both sides there is no other way to stand; on one line of them it may lie to either side.
+    bool port = false;
+    bool starboard = false;
+    for (size_t i = 0; i < wheels.size(); ++i) {
+      port = port || (rest->wheels[i].touches && wheels[i].leg.axle.y() < -1e-6);
+      starboard = starboard || (rest->wheels[i].touches && wheels[i].leg.axle.y() > 1e-6);
+    }
+    if (port && starboard) return std::move(*rest);
+  }
+  auto rests = stable_rests(mass, cg, wheels);
+  if (rests.empty()) return tips_over(cg, wheels);
+  return std::move(rests.front());
+}
+
+std::variant<Rest, NoRest> solve_leaning(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                         const SideLoad& load) {
+  const double along = mass * standard_gravity * (load.acceleration + std::sin(load.slope));
+  const double share = std::cos(load.slope);
+  const Vector3 level = rigid_start(wheels, mass * standard_gravity * share);
+  const double towards = along + load.wind >= 0 ? 1 : -1;
+  for (const double roll : {0.0, lean_to(wheels, towards)}) {
+    Vector3 x = level;
+    x[2] = roll;
+    std::vector<WheelState> states(wheels.size());
+    // The moment goes with the heights, which go with the rest: solved with it held, until it stays.
+    double moment = 0;
+    for (int i = 0; i < 60; ++i) {
+      const Vertical v(x[1], x[2]);
+      const double next =
+          std::cos(x[1]) * (along * (x[0] + v.up.dot(cg)) + load.wind * (x[0] + v.up.dot(load.wind_at)));
+      auto rest = rest_from(mass, cg, wheels, x, states, share, next);
+      if (!rest) break;
+      x = {rest->heave, rest->pitch, rest->roll};
+      states = rest->wheels;
+      if (i > 0 && std::abs(next - moment) <= 1e-12 * mass * standard_gravity) return std::move(*rest);
+      moment = next;
+    }
+  }
+  return tips_over(cg, wheels);
+}
+
+std::optional<Held> held_upright(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
+  return held(mass * standard_gravity, cg, wheels, std::nullopt);
+}
+
+std::optional<Held> held_at_pitch(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                  double pitch, double lift) {
+  return held(mass * standard_gravity - lift, cg, wheels, pitch);
+}
+
+std::vector<Rest> stable_rests(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
+  std::vector<Rest> rests;
+  const Vector3 level = rigid_start(wheels, mass * standard_gravity);
+  for (const double roll : {0.0, lean_to(wheels, +1), lean_to(wheels, -1)}) {
+    Vector3 start = level;
+    start[2] = roll;
+    auto rest = rest_from(mass, cg, wheels, start, std::vector<WheelState>(wheels.size()));
+    if (!rest) continue;
+    const bool known = std::any_of(rests.begin(), rests.end(), [&](const Rest& r) {
+      return std::abs(r.roll - rest->roll) < 1e-6 && std::abs(r.pitch - rest->pitch) < 1e-6;
+    });
+    if (!known) rests.push_back(std::move(*rest));
+  }
+  std::stable_sort(rests.begin(), rests.end(), [](const Rest& a, const Rest& b) {
+    return a.energy < b.energy - 1e-12 * std::abs(b.energy);
+  });
+  return rests;
 }
 
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
@@ -354,26 +564,31 @@ std::optional<Splay> splay(double offset, double length, double cant, double rat
 }
 
 std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& d) {
-  const auto make = [&](const Leg& leg, const char* word) -> std::variant<WheelOnLeg, std::string> {
-    if (!leg.axle.known()) return fmt::format("place of the {} axle", word);
-    if (!leg.wheel.diameter.known()) return fmt::format("{} wheel's diameter", word);
+  if (d.gear.legs.empty()) return "legs";
+  std::vector<WheelOnLeg> wheels;
+  for (const PlacedLeg& placed : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[placed.row];
+    if (!wheels.empty() && wheels.back().placed.row == placed.row) {
+      WheelOnLeg twin = wheels.back();  // port stands before starboard
+      twin.leg = force::mirrored(twin.leg);
+      twin.placed = placed;
+      wheels.push_back(std::move(twin));
+      continue;
+    }
+    const std::string wheel = d.wheel_word(leg);
+    if (!leg.axle.known()) return "place of the axle of the " + d.leg_word(leg);
+    if (!leg.wheel.diameter.known()) return wheel + "'s diameter";
     const auto tyre = force::tyre_law(leg.wheel);
-    if (const auto* missing = std::get_if<std::string>(&tyre))
-      return fmt::format("{} wheel: {}", word, *missing);
-    auto leg_and_path = force::suspension_of(leg, d.materials);
-    if (const auto* missing = std::get_if<std::string>(&leg_and_path))
-      return fmt::format("{} leg: {}", word, *missing);
-    return WheelOnLeg{std::get<Suspension>(std::move(leg_and_path)), leg.wheel.diameter / 2,
-                      std::get<TyreLaw>(tyre)};
-  };
-  const auto third = make(d.gear.third, d.third_word());
-  const auto main = make(d.gear.main, d.gear.unlinked ? "starboard main" : "main");
-  const auto port = d.gear.unlinked ? make(d.gear.port, "port main") : main;
-  for (const auto* part : {&third, &main, &port})
-    if (const auto* missing = std::get_if<std::string>(part)) return *missing;
-  auto twin = std::get<WheelOnLeg>(port);
-  twin.leg = force::mirrored(twin.leg);
-  return std::vector<WheelOnLeg>{std::get<WheelOnLeg>(third), std::move(twin), std::get<WheelOnLeg>(main)};
+    if (const auto* missing = std::get_if<std::string>(&tyre)) return fmt::format("{}: {}", wheel, *missing);
+    auto suspension = force::suspension_of(leg, d.materials);
+    if (const auto* missing = std::get_if<std::string>(&suspension))
+      return fmt::format("{}: {}", d.leg_word(leg), *missing);
+    WheelOnLeg w{std::get<Suspension>(std::move(suspension)), leg.wheel.diameter / 2, std::get<TyreLaw>(tyre),
+                 leg.wheel_spacing.known() ? leg.wheel_spacing.si : 0, placed};
+    if (placed.port) w.leg = force::mirrored(w.leg);
+    wheels.push_back(std::move(w));
+  }
+  return wheels;
 }
 
 }  // namespace kranich::stance

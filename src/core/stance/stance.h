@@ -28,19 +28,32 @@ using force::LegLaw;
 using force::Suspension;
 using force::TyreLaw;
 
+//! A leg with its wheel, or with two equal ones on its axle: one leg closure, each its own tyre.
 struct WheelOnLeg {
   Suspension leg;
-  double radius = 0;  //!< free
-  TyreLaw tyre;
+  double radius = 0;   //!< free
+  TyreLaw tyre;        //!< of one wheel
+  double spacing = 0;  //!< of two wheels, between their middle planes; 0: one
+  PlacedLeg placed{};  //!< which leg of the design it is
+  int tyres() const { return spacing > 0 ? 2 : 1; }
+  //! Along the axle from its middle, to starboard.
+  double offset(int which) const { return spacing > 0 ? (which == 0 ? -0.5 : 0.5) * spacing : 0; }
+};
+
+struct TyreState {
+  double load = 0;     //!< N
+  double closure = 0;  //!< m, square to the ground
 };
 
 struct WheelState {
-  double load = 0;          //!< N, vertical
+  double load = 0;          //!< N, vertical, of all its tyres
   double coordinate = 0;    //!< q of the leg
   double leg_closure = 0;   //!< rise of the axle along the aircraft's z, m
-  double tyre_closure = 0;  //!< m, square to the ground
+  double tyre_closure = 0;  //!< m, square to the ground; of two tyres the mean
+  double gap = 0;           //!< from its lowest point to the ground where it does not touch, m
   bool touches = false;
   bool bottomed = false;
+  std::array<TyreState, 2> tyre{};  //!< port, then starboard where there are two
 };
 
 struct Rest {
@@ -48,6 +61,8 @@ struct Rest {
   std::vector<WheelState> wheels;
   double residual_force, residual_moment;  //!< what the balance misses by: N, N·m
   int iterations;
+  double energy = 0;     //!< potential, of weight, springs and tyres; J
+  int standing() const;  //!< how many legs touch
 };
 
 //! Why there is no rest on these wheels.
@@ -61,6 +76,37 @@ struct NoRest {
 //! is stable.
 std::variant<Rest, NoRest> solve(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
                                  const Rest* near = nullptr);
+//! Every stable rest found from the rigid gear's attitudes and leaning either way, of least energy first.
+//! Several where an aircraft may lie to either side (a tandem on its outriggers).
+std::vector<Rest> stable_rests(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels);
+
+//! What pushes a standing aircraft sideways: a steady turn, a slope, wind.
+struct SideLoad {
+  double acceleration = 0;  //!< inertia force at the CG over the weight (mass times g), towards starboard
+  double slope = 0;         //!< rad, the ground falling to starboard; attitude and heights are square to it
+  double wind = 0;          //!< N, along the ground towards starboard
+  Vec3 wind_at{0, 0, 0};    //!< the point of the aircraft it acts at, aircraft axes
+};
+//! The rest under a side load, reached from upright or from the side it leans to. The tyres' side forces act
+//! in the ground plane and leave no yawing moment, so that a horizontal force Y at height z adds the rolling
+//! moment Y·z.
+std::variant<Rest, NoRest> solve_leaning(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                         const SideLoad& load);
+
+//! The aircraft held at a roll, or at a pitch too: what it takes to hold it there.
+struct Held {
+  double heave, pitch;
+  double cg_height;
+  double pitch_moment;    //!< N·m, nose-up, that holds it; 0 where the pitch is left free
+  double roll_moment;     //!< N·m, starboard-down, that holds it
+  double roll_stiffness;  //!< N·m/rad against a small roll, what is free left free; negative: it falls over
+  std::vector<WheelState> wheels;
+};
+//! Held at roll 0, heave and pitch free. Nothing where the wheels do not carry it.
+std::optional<Held> held_upright(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels);
+//! Held at a pitch and roll 0, heave free; `lift` (N) upwards at the CG.
+std::optional<Held> held_at_pitch(double mass, const Vec3& cg, const std::vector<WheelOnLeg>& wheels,
+                                  double pitch, double lift = 0);
 
 //! Axle of a wheel at rest, in aircraft axes.
 Vec3 axle_at_rest(const WheelOnLeg& wheel, const WheelState& state);
@@ -89,7 +135,7 @@ struct Splay {
 };
 std::optional<Splay> splay(double hinge_offset, double length, double cant, double torsion_rate, double load);
 
-//! The wheels of a design: third, port main, starboard main; or what is missing.
+//! The wheels of a design in the order of placed_legs, or what is missing.
 std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& design);
 
 }  // namespace kranich::stance

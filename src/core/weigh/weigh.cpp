@@ -291,20 +291,20 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
     const Mass down{mass, Vec3(x, item.at.y, item.at.z)};
     lines.push_back({down, item.weighed, item.mass.tolerance});
     Mass up = down;
-    const Leg& leg = item.moves == Moves::with_mains ? design.gear.main : design.gear.third;
-    if (item.moves != Moves::no && leg.retraction.fitted) {
-      const bool main = item.moves == Moves::with_mains;
-      if (!leg.retraction.pivot.known() || !leg.retraction.unit_angle.known()) {
+    const Leg* leg = item.moves.empty() ? nullptr : design.gear.find(item.moves);
+    if (leg && leg->retraction.fitted) {
+      if (!leg->retraction.pivot.known() || !leg->retraction.unit_angle.known()) {
         result.problem = fmt::format("pivot or unit angle of the leg that moves “{}”", item.name);
         return;
       }
-      if (main &&
-          item.at.y.si == 0.0) {  // one line for both legs: take the starboard half, whose twin mirrors it
-        const double half_track = design.gear.main.axle.y;
-        up.at = stowing_turn(leg.retraction, false) * Vec3(down.at.x(), half_track, down.at.z());
+      if (leg->stands == LegStands::both_sides && item.at.y.si == 0.0) {
+        // One line for both legs: take the starboard half, whose twin mirrors it.
+        up.at = stowing_turn(leg->retraction, false) * Vec3(down.at.x(), leg->axle.y, down.at.z());
         up.at.y() = 0;
       } else {
-        up.at = stowing_turn(leg.retraction, main && item.at.y.si < 0) * down.at;
+        const bool port =
+            leg->stands == LegStands::port || (leg->stands == LegStands::both_sides && item.at.y.si < 0);
+        up.at = stowing_turn(leg->retraction, port) * down.at;
       }
     }
     stowed.push_back(up);

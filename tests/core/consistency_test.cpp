@@ -1,0 +1,236 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What holds a design together: versions of its file, ids, what follows a change, what a change may not do.
+#include "core/model/consistency.h"
+
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "core/assess/cures.h"
+#include "core/io/variants.h"
+#include "core/model/locate.h"
+#include "demo.h"
+
+using namespace kranich;
+
+namespace {
+
+Design old_demo(const std::string& name) {
+  auto r = load_project(std::filesystem::path(KRANICH_FIXTURES_DIR) / "version-1" / (name + ".kranich"));
+  REQUIRE(r.design);
+  CHECK(r.older);
+  CHECK_FALSE(r.newer);
+  return *r.design;
+}
+
+//! Applies a change as the window does; the design after it.
+Design after(const Design& d, const std::function<void(Design&)>& change) {
+  auto next = changed(d, change);
+  REQUIRE(std::holds_alternative<Design>(next));
+  return std::get<Design>(next);
+}
+std::vector<Fault> refused(const Design& d, const std::function<void(Design&)>& change) {
+  auto next = changed(d, change);
+  REQUIRE(std::holds_alternative<std::vector<Fault>>(next));
+  return std::get<std::vector<Fault>>(next);
+}
+
+void opens_again(const Design& d) {
+  const auto back = read_project(write_project(d));
+  for (const auto& f : back.faults) UNSCOPED_INFO(f.where << ": " << f.what);
+  REQUIRE(back.design);
+  // To the letter: angles go through degrees, which costs the last digit of a radian.
+  CHECK(write_project(*back.design) == write_project(d));
+}
+
+}  // namespace
+
+TEST_CASE("a project of version 1 means what it meant") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
+    INFO(name);
+    CHECK(old_demo(name) == demo(name));
+  }
+  const auto r =
+      read_project(R"({"kranich": 1, "gear": {"arrangement": "tailwheel", "tail_skid": true, "unlinked": true,
+    "main": {"axle": {"x_m": 1, "y_m": 0.6, "z_m": -0.7}}, "port": {"axle": {"x_m": 1.01, "y_m": 0.61, "z_m": -0.7}}},
+    "ledger": [{"name": "wheels", "mass_kg": 4, "moves": "with mains"}, {"name": "frame", "mass_kg": 200, "moves": "no"}],
+    "doors": [{"name": "1st door", "leg": "main"}, {"name": "", "leg": "main"}],
+    "sequence": {"up": [{"actor": "1st door", "action": "open"}, {"actor": "main legs", "action": "raise"},
+                        {"actor": "tail leg", "action": "raise"}]},
+    "decisions": [{"name": "tyre", "path": "/gear/third/wheel/diameter_m"}]})");
+  REQUIRE(r.design);
+  const Gear& g = r.design->gear;
+  REQUIRE(g.legs.size() == 3);
+  CHECK(g.legs[0].stands == LegStands::starboard);
+  CHECK(g.legs[1].id == "port");
+  CHECK(g.legs[1].stands == LegStands::port);
+  CHECK(r.design->port_leg().axle.x.si == 1.01);
+  CHECK(g.third().role == LegRole::tail);
+  CHECK(g.third().skid);
+  CHECK(r.design->ledger[0].moves == "main");
+  CHECK(r.design->ledger[1].moves.empty());
+  CHECK(r.design->sequence.up[0].actor == r.design->doors[0].id);
+  CHECK(r.design->sequence.up[1].actor == "main");
+  CHECK(r.design->sequence.up[2].actor == "third");
+  CHECK(r.design->doors[0].id != r.design->doors[1].id);
+  CHECK(spec_at(*r.design, r.design->decisions[0].path));
+  opens_again(*r.design);
+}
+
+TEST_CASE("a fault of an old file is named as the old file has it") {
+  struct Case {
+    const char* text;
+    const char* where;
+  };
+  for (const auto& c :
+       {Case{R"({"kranich": 1, "gear": {"main": 3}})", "/gear/main"},
+        Case{R"({"kranich": 1, "gear": {"third": {"travel_m": -1}}})", "/gear/third/travel_m"},
+        Case{R"({"kranich": 1, "gear": {"arrangement": "canard"}})", "/gear/arrangement"},
+        Case{R"({"kranich": 1, "gear": {"unlinked": "yes"}})", "/gear/unlinked"},
+        Case{R"({"kranich": 1, "ledger": [{"name": "a", "moves": "up"}]})", "/ledger/0/moves"},
+        Case{R"({"kranich": 2, "gear": {"legs": [{"id": "a"}, {"id": "a"}]}})", "/gear/legs/1/id"},
+        Case{R"({"kranich": 2, "gear": {"legs": [{}]}})", "/gear/legs/0/id"},
+        Case{R"({"kranich": 2, "gear": {"legs": [{"id": "7"}]}})", "/gear/legs/0/id"},
+        Case{R"({"kranich": 2, "doors": [{"id": "d", "leg": "main"}]})", "/doors/0/leg"}}) {
+    const auto r = read_project(c.text);
+    INFO(c.text);
+    REQUIRE_FALSE(r.design);
+    REQUIRE_FALSE(r.faults.empty());
+    CHECK(r.faults[0].where == c.where);
+  }
+}
+
+TEST_CASE("nesting without end is told, not walked") {
+  const std::string open(50000, '[');
+  const std::string close(50000, ']');
+  for (const std::string& text : {R"({"kranich": 2, "colour": )" + open + close + "}", open, open + close}) {
+    const auto r = read_project(text);
+    REQUIRE_FALSE(r.design);
+    CHECK(r.faults[0].what.find("nested") != std::string::npos);
+  }
+  // A bracket within a text is no nesting.
+  CHECK(read_project(R"({"kranich": 2, "about": {"notes": ")" + open + R"("}})")
+            .faults[0]
+            .what.find("20,000") != std::string::npos);
+  CHECK(
+      read_project(R"({"kranich": 2, "about": {"notes": ")" + std::string(500, '[') + R"( \" ["}})").design);
+}
+
+TEST_CASE("what refers to a thing that is renamed or gone follows it") {
+  const auto d = demo("dunnock");
+  const auto aboard = [](const Design& x, const std::string& name) {
+    int n = 0;
+    for (const auto& l : x.loadings)
+      for (const auto& a : l.aboard) n += a.item == name;
+    return n;
+  };
+  size_t load = 0;
+  while (d.ledger[load].group != Group::load || aboard(d, d.ledger[load].name) == 0) ++load;
+  const std::string name = d.ledger[load].name;
+  const auto renamed = after(d, [&](Design& x) { x.ledger[load].name = "somebody else"; });
+  CHECK(aboard(renamed, "somebody else") == aboard(d, name));
+  CHECK(aboard(renamed, name) == 0);
+  // An item that is no load any more is aboard always: no loading names it.
+  const auto fixed = after(d, [&](Design& x) { x.ledger[load].group = Group::airframe; });
+  CHECK(aboard(fixed, name) == 0);
+  opens_again(fixed);
+  const auto gone = after(d, [&](Design& x) { x.ledger.erase(x.ledger.begin() + static_cast<long>(load)); });
+  CHECK(aboard(gone, name) == 0);
+  opens_again(gone);
+  // A door may be called what one likes; steps hold on to it.
+  const auto called = after(d, [](Design& x) { x.doors[0].name = x.doors[1].name = ""; });
+  CHECK(called.sequence == d.sequence);
+  opens_again(called);
+  const auto without = after(d, [](Design& x) { x.doors.erase(x.doors.begin()); });
+  for (const auto& s : without.sequence.up) CHECK(s.actor != d.doors[0].id);
+  CHECK(without.sequence.up.size() + 2 == d.sequence.up.size());
+  // A nose leg turned tail leg keeps its doors and steps; one taken away takes them with it.
+  const auto tail = after(d, [](Design& x) { x.gear.third().role = LegRole::tail; });
+  CHECK(tail.sequence == d.sequence);
+  CHECK(tail.actor_word("third") == "tail leg");
+  const auto legless =
+      after(d, [](Design& x) { std::erase_if(x.gear.legs, [](const Leg& l) { return l.id == "third"; }); });
+  for (const auto& door : legless.doors) CHECK(door.leg != "third");
+  for (const auto& item : legless.ledger) CHECK(item.moves != "third");
+  opens_again(legless);
+}
+
+TEST_CASE("a change that could not be opened again is refused, by its name") {
+  const auto d = demo("dunnock");
+  struct Case {
+    const char* what;
+    std::function<void(Design&)> change;
+    const char* says;
+  };
+  const std::vector<Case> cases{
+      {"tolerance", [](Design& x) { x.gear.main().axle.x = Given(2.45, Origin::measured, 70); }, "off by"},
+      {"empty loading", [](Design& x) { x.loadings[0].name = ""; }, "empty"},
+      {"doubled loading", [](Design& x) { x.loadings[1].name = x.loadings[0].name; }, "twice"},
+      {"negative scales", [](Design& x) { x.weighing.third = -0.02; }, "kg"},
+      {"too many variants",
+       [](Design& x) {
+         for (int i = 0; i < 21; ++i) keep_variant(x, "v" + std::to_string(i), "");
+       },
+       "20 entries"},
+      {"too many doors",
+       [](Design& x) {
+         while (x.doors.size() < 25) {
+           x.doors.push_back(x.doors[0]);
+           x.doors.back().id = unused_id(x, "door");
+         }
+       },
+       "24 entries"},
+      {"too many loops", [](Design& x) { x.gear.main().spring.bent.loops.resize(9); }, "8 entries"},
+      {"bent far", [](Design& x) { x.gear.main().camber = radians(40); }, "30"},
+      {"a long ledger",
+       [](Design& x) {
+         for (int i = 0; i < 2001; ++i) {
+           x.ledger.emplace_back();
+           x.ledger.back().name = "part " + std::to_string(i);
+         }
+       },
+       "2000 entries"}};
+  for (const auto& c : cases) {
+    INFO(c.what);
+    const auto faults = refused(d, c.change);
+    REQUIRE_FALSE(faults.empty());
+    INFO(faults[0].where << " " << faults[0].what);
+    CHECK(faults[0].what.find(c.says) != std::string::npos);
+    CHECK_FALSE(faults[0].title.empty());
+  }
+}
+
+TEST_CASE("every cure that is offered can be saved and opened again") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
+    auto d = demo(name);
+    d.gear.main().wheel.diameter = Given(0.6 * d.gear.main().wheel.diameter);
+    const auto a = assess(d);
+    for (const Finding* f : worst_of_each(a))
+      for (const auto& c : cures_for(d, a, *f)) {
+        INFO(name << " " << f->key() << " " << c.text);
+        opens_again(c.applied(d));
+      }
+  }
+}
+
+TEST_CASE("whatever is changed at random, what stands can be opened again", "[random]") {
+  std::mt19937 random(4);
+  for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
+    Design d = demo(name);
+    std::uniform_real_distribution<double> u(-1, 1);
+    int stood = 0;
+    for (int i = 0; i < 400; ++i) {
+      const auto all = all_given(d);
+      const auto& at = all[random() % all.size()];
+      const double value =
+          random() % 3 == 0 ? 1e3 * u(random) : at.given.si * (1 + u(random)) + 0.01 * u(random);
+      const double tolerance = random() % 4 == 0 ? std::abs(u(random)) : 0;
+      auto next = changed(
+          d, [&](Design& x) { *locate_given(x, at.path)->given = Given(value, Origin::plan, tolerance); });
+      if (!std::holds_alternative<Design>(next)) continue;
+      d = std::get<Design>(next);
+      ++stood;
+    }
+    CHECK(stood > 50);
+    opens_again(d);
+  }
+}
