@@ -7,7 +7,7 @@
 
 namespace kranich::app {
 
-QStringList demo_names() { return {"Dunnock", "Redshank", "Wheatear"}; }
+QStringList demo_names() { return {"Dunnock", "Redshank", "Wheatear", "Nightjar"}; }
 
 bool start_demo(Document& document, const QString& name) {
   QFile file(QStringLiteral(":/demo/%1.kranich").arg(name.toLower()));

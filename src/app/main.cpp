@@ -4,7 +4,6 @@
 #include <QDir>
 #include <QIcon>
 #include <QLocale>
-#include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
 #include <QTabWidget>
@@ -14,6 +13,7 @@
 #include <cstdio>
 
 #include "app/demo.h"
+#include "app/document/signals.h"
 #include "app/main_window.h"
 #include "app/print/report.h"
 #include "app/print/templates.h"
@@ -113,7 +113,7 @@ int main(int argc, char** argv) {
                                QStringLiteral("[FILE]"));
   const QCommandLineOption demo(
       QStringLiteral("demo"),
-      QStringLiteral("Start with a demonstration project: Dunnock, Redshank or Wheatear."),
+      QStringLiteral("Start with a demonstration project: Dunnock, Redshank, Wheatear or Nightjar."),
       QStringLiteral("name"));
   const QCommandLineOption pictures(
       QStringLiteral("pictures"),
@@ -137,8 +137,10 @@ int main(int argc, char** argv) {
   Document document;
   start_demo(document, QStringLiteral("Dunnock"));
   if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
-    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are Dunnock, Redshank and Wheatear\n",
-                 qPrintable(parser.value(demo)));
+    std::fprintf(
+        stderr,
+        "kranich: no demonstration project “%s”; there are Dunnock, Redshank, Wheatear and Nightjar\n",
+        qPrintable(parser.value(demo)));
     return 2;
   }
   MainWindow window(document);
@@ -174,18 +176,12 @@ int main(int argc, char** argv) {
   window.show();
   window.show_station(Station::place);
   if (!files.isEmpty()) window.open_file(files[0]);
-  QTimer::singleShot(0, &window, [&] {
-    const auto copies = Document::left_behind();
-    if (copies.empty()) return;
-    const auto answer =
-        QMessageBox::question(&window, QObject::tr("Work left behind"),
-                              QObject::tr("Kranich ended without saving last time. Take up that work again?"),
-                              QMessageBox::Yes | QMessageBox::No, QMessageBox::Yes);
-    std::error_code error;
-    if (answer == QMessageBox::Yes)
-      document.recover(copies.front());
-    else
-      std::filesystem::remove(copies.front(), error);
+  QTimer::singleShot(0, &window, [&] { window.offer_work_left_behind(); });
+  // Asked to end from outside (log-out, shutdown, kill): unsaved work waits for the next start.
+  Signals from_outside;
+  QObject::connect(&from_outside, &Signals::came, &window, [&] {
+    document.leave_for_next_start();
+    QApplication::exit(0);
   });
   return QApplication::exec();
 }

@@ -204,6 +204,7 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
 }
 
 void MainWindow::set_dark(bool dark) {
+  document_.end_drag();  // the board that began it goes with its page
   Theme::choose(dark);
   QSettings().setValue("dark", dark);
   const Station now = static_cast<Station>(std::max(0, stack_->currentIndex()));
@@ -236,9 +237,9 @@ void MainWindow::show_station(Station station) {
 
 void MainWindow::refresh_bar() {
   const Design& d = document_.design();
-  name_->setText(QString::fromStdString(d.about.name));
-  summary_->setText(tr("change %1").arg(QString::fromStdString(d.about.revision)));
-  summary_->setToolTip(QString::fromStdString(d.about.summary));
+  name_->setText(text_of(d.about.name));
+  summary_->setText(tr("change %1").arg(text_of(d.about.revision)));
+  summary_->setToolTip(text_of(d.about.summary));
   QStringList names;
   for (const auto& l : d.loadings) names << QString::fromStdString(l.name);
   QStringList shown;
@@ -288,10 +289,18 @@ bool MainWindow::open_file(const QString& path) {
   const auto faults = document_.open(path);
   if (faults.empty()) {
     remember(path);
+    if (document_.from_older())
+      tell(tr("Written by an earlier Kranich: saving it writes it as this one does."));
     return true;
   }
-  QString text = tr("<p><b>%1</b> cannot be opened; the design in hand stays as it is.</p><ul>")
-                     .arg(QFileInfo(path).fileName().toHtmlEscaped());
+  show_faults(tr("<b>%1</b> cannot be opened; the design in hand stays as it is.")
+                  .arg(QFileInfo(path).fileName().toHtmlEscaped()),
+              faults);
+  return false;
+}
+
+void MainWindow::show_faults(const QString& heading, const std::vector<Fault>& faults) {
+  QString text = QStringLiteral("<p>%1</p><ul>").arg(heading);
   int shown = 0;
   for (const auto& f : faults) {
     if (++shown > 12) break;
@@ -305,18 +314,72 @@ bool MainWindow::open_file(const QString& path) {
   auto* box = new QMessageBox(QMessageBox::Warning, tr("Faulty file"), text, QMessageBox::Ok, this);
   box->setAttribute(Qt::WA_DeleteOnClose);
   box->setObjectName("faults");
+  box->setTextFormat(Qt::RichText);
   box->open();
-  return false;
+}
+
+void MainWindow::offer_work_left_behind() {
+  const auto all = work_left_behind();
+  if (all.empty()) return;
+  const LeftBehind& left = all.front();
+  auto* box = new QMessageBox(
+      QMessageBox::Question, tr("Work left behind"),
+      tr("Kranich ended without saving on %1. Take up that work again%2?")
+          .arg(QLocale().toString(left.when, QLocale::ShortFormat),
+               left.belongs_to.isEmpty() ? QString()
+                                         : tr(", on “%1”").arg(QFileInfo(left.belongs_to).fileName())),
+      QMessageBox::NoButton, this);
+  box->setObjectName("left-behind");
+  box->setAttribute(Qt::WA_DeleteOnClose);
+  auto* take = box->addButton(tr("Take it up"), QMessageBox::AcceptRole);
+  box->addButton(tr("Not now"), QMessageBox::RejectRole);
+  auto* away = box->addButton(tr("Put it away"), QMessageBox::DestructiveRole);
+  connect(box, &QMessageBox::buttonClicked, this, [this, left, take, away](QAbstractButton* button) {
+    if (button == away) tell(tr("put away as %1").arg(text_of(set_aside(left).string())));
+    if (button != take) return;
+    const auto faults = document_.recover(left);
+    if (faults.empty()) return tell(tr("taken up again: not saved yet"));
+    const auto where = set_aside(left);
+    show_faults(tr("The work left behind cannot be opened; it is kept as %1.")
+                    .arg(QString::fromStdString(where.string()).toHtmlEscaped()),
+                faults);
+  });
+  box->open();
 }
 
 bool MainWindow::save_to(const QString& path) {
+  if (path == document_.path() && document_.changed_outside() && !may_overwrite()) return false;
   if (const auto why = document_.save(path)) {
-    tell(tr("%1: %2").arg(path, *why), true);
+    tell(tr("not saved: %1").arg(*why), true);
+    // The bar may be too short for it, and it matters.
+    auto* box = new QMessageBox(QMessageBox::Warning, tr("Not saved"), tr("%1\n\n%2").arg(path, *why),
+                                QMessageBox::Ok, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->setObjectName("not-saved");
+    box->open();
     return false;
   }
   remember(path);
   tell(tr("saved %1").arg(QFileInfo(path).fileName()));
   return true;
+}
+
+bool MainWindow::may_overwrite() {
+  QMessageBox box(
+      QMessageBox::Warning, tr("Changed by somebody else"),
+      tr("“%1” is not as it was when it was read: another program or another window has changed it.")
+          .arg(QFileInfo(document_.path()).fileName()),
+      QMessageBox::NoButton, this);
+  box.setObjectName("changed-outside");
+  auto* over = box.addButton(tr("Save over it"), QMessageBox::DestructiveRole);
+  auto* other = box.addButton(tr("Save under another name …"), QMessageBox::ActionRole);
+  box.addButton(QMessageBox::Cancel);
+  box.exec();
+  if (box.clickedButton() == other) {
+    save_as();
+    return false;  // saved there, or not at all
+  }
+  return box.clickedButton() == over;
 }
 
 bool MainWindow::save() {
@@ -344,7 +407,7 @@ bool MainWindow::may_discard() {
   if (!document_.modified()) return true;
   const auto answer = QMessageBox::question(
       this, tr("Unsaved changes"),
-      tr("“%1” has changes that are not saved.").arg(QString::fromStdString(document_.design().about.name)),
+      tr("“%1” has changes that are not saved.").arg(text_of(document_.design().about.name)),
       QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
   if (answer == QMessageBox::Save) return save();
   return answer == QMessageBox::Discard;

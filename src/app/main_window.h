@@ -27,6 +27,8 @@ class MainWindow : public QMainWindow {
   //! Opens a file and shows its faults if it has any; false then.
   bool open_file(const QString& path);
   bool save_to(const QString& path);
+  //! Asks what to do with work that an earlier run left unsaved, if there is any.
+  void offer_work_left_behind();
   //! Faults of the last file that could not be opened, as shown.
   QString last_fault() const { return last_fault_; }
   void set_dark(bool dark);
@@ -43,6 +45,8 @@ class MainWindow : public QMainWindow {
   void refresh_bar();
   void refresh_title();
   bool may_discard();
+  bool may_overwrite();
+  void show_faults(const QString& heading, const std::vector<Fault>& faults);
   void remember(const QString& path);
   void fill_recent();
   void choose_and_open();

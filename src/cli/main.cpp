@@ -5,11 +5,15 @@
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
+#include <cerrno>
 #include <cmath>
+#include <cstdio>
+#include <cstring>
 #include <ctime>
 #include <filesystem>
 #include <iostream>
 #include <nlohmann/json.hpp>
+#include <system_error>
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
@@ -142,6 +146,12 @@ int run_measures() {
 }
 
 int run_convert(const std::string& path, const std::string& units, const std::string& output) {
+  auto read = load_project(path);
+  if (read.newer) {
+    std::cerr << path
+              << ": written by a newer version of Kranich; writing it here would lose what that added\n";
+    return faulty_file;
+  }
   auto design = open_project(path);
   if (!design) return faulty_file;
   design->units = units == "inch" ? UnitSystem::inch : UnitSystem::metric;
@@ -187,9 +197,15 @@ int run_sheets(const std::string& path, const std::string& folder) {
   return done;
 }
 
-}  // namespace
+//! Everything printed must have arrived: a full disk or a closed pipe is an error too.
+int end_with(int code) {
+  std::cout.flush();
+  if (std::cout && std::fflush(stdout) == 0 && !std::ferror(stdout)) return code;
+  std::cerr << "kranich-cli: not everything could be written: " << std::strerror(errno) << '\n';
+  return cannot_write;
+}
 
-int main(int argc, char** argv) {
+int run(int argc, char** argv) {
   CLI::App app{"Kranich without a display: landing gear assessed from the command line."};
   app.footer(
       "Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write.\nThe "
@@ -230,4 +246,14 @@ int main(int argc, char** argv) {
   if (*schema_command) std::cout << project_schema();
   if (*fields_command) std::cout << project_fields_markdown();
   return done;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  try {
+    return end_with(run(argc, argv));
+  } catch (const std::system_error&) {
+    return end_with(cannot_write);
+  }
 }

@@ -7,6 +7,7 @@
 #include <QProcess>
 #include <QSettings>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <csignal>
 
 #include "app/print/report.h"
@@ -97,20 +98,96 @@ TEST_CASE("work is recovered after kill -9") {
   QProcess victim;
   victim.start(QCoreApplication::applicationFilePath(), {"[.victim]"});
   REQUIRE(victim.waitForStarted());
-  const auto copy =
-      Document::recovery_directory() / ("copy-" + std::to_string(victim.processId()) + ".kranich");
+  const auto copy = recovery_directory() / ("copy-" + std::to_string(victim.processId()) + "-1.kranich");
   REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 20000));
-  CHECK(Document::left_behind().empty());  // its owner still lives
+  CHECK(work_left_behind().empty());  // its owner still lives
   ::kill(static_cast<pid_t>(victim.processId()), SIGKILL);
   victim.waitForFinished();
   CHECK(victim.exitStatus() == QProcess::CrashExit);
-  const auto copies = Document::left_behind();
+  const auto copies = work_left_behind();
   REQUIRE(copies.size() == 1);
   Bench b;
-  REQUIRE(b.document.recover(copies[0]));
+  REQUIRE(b.document.recover(copies[0]).empty());
   CHECK(b.value("/gear/legs/main/axle/x_m") == Approx(2.123));
   CHECK(b.document.modified());
-  CHECK(Document::left_behind().empty());
+  // There is a copy of its own at once: no moment without one.
+  CHECK(load_project(b.document.recovery_file()).design->gear.main().axle.x == Approx(2.123));
+  CHECK_FALSE(std::filesystem::exists(copies[0].copy));
+  CHECK(work_left_behind().empty());
+}
+
+TEST_CASE("a copy is offered by its file, may be put off, and is kept when it cannot be read") {
+  QTemporaryDir dir;
+  std::filesystem::create_directories(recovery_directory());
+  const auto copy =
+      recovery_directory() / ("copy-" + std::to_string(getpid()) + "-77.kranich");  // a living number
+  Design d;
+  d.about.name = "Left behind";
+  write_file_atomically(copy, write_project(d));
+  write_file_atomically(std::filesystem::path(copy).replace_extension(".from"),
+                        dir.filePath("mine.kranich").toStdString() + "\nabc\n");
+  REQUIRE(work_left_behind().size() == 1);
+  Bench b;
+  const auto answer = [&](const QString& word) {
+    b.window->offer_work_left_behind();
+    b.settle();
+    auto* box = b.find<QMessageBox>("left-behind");
+    CHECK(box->text().contains("mine.kranich"));
+    for (auto* button : box->buttons())
+      if (button->text().contains(word)) button->click();
+    b.settle();
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+  };
+  answer("Not now");
+  CHECK(work_left_behind().size() == 1);
+  answer("Take it up");
+  CHECK(b.document.design().about.name == "Left behind");
+  CHECK(b.document.path() == dir.filePath("mine.kranich"));
+  CHECK(b.document.modified());
+  CHECK(work_left_behind().empty());
+  REQUIRE(b.window->save_to(dir.filePath("mine.kranich")));
+  // One that no reader takes is put where it can be fetched, and not asked about again.
+  write_file_atomically(copy, "{\"kranich\": 2, \"gear\": 7}");
+  write_file_atomically(std::filesystem::path(copy).replace_extension(".from"),
+                        dir.filePath("mine.kranich").toStdString() + "\n\n");
+  answer("Take it up");
+  CHECK(b.window->last_fault().contains("/gear"));
+  CHECK(work_left_behind().empty());
+  bool kept = false;
+  for (const auto& entry : std::filesystem::directory_iterator(recovery_directory() / "put-away"))
+    kept = kept || entry.path().string().find("-77") != std::string::npos;
+  CHECK(kept);
+  for (auto* box : b.window->findChildren<QMessageBox*>()) box->close();
+}
+
+TEST_CASE("asked to end from outside, unsaved work waits for the next start") {
+  QTemporaryDir home;
+  QProcess p;
+  p.setProcessEnvironment([&] {
+    auto e = QProcessEnvironment::systemEnvironment();
+    e.insert("QT_QPA_PLATFORM", "offscreen");
+    e.insert("XDG_DATA_HOME", home.path());
+    e.insert("XDG_CONFIG_HOME", home.path());
+    return e;
+  }());
+  // A file of version 1 that nothing was done to leaves nothing behind.
+  p.start(KRANICH_PROGRAM, {"--demo", "Wheatear"});
+  REQUIRE(p.waitForStarted());
+  QTest::qWait(1500);
+  p.terminate();
+  REQUIRE(p.waitForFinished(10000));
+  CHECK(p.exitStatus() == QProcess::NormalExit);
+  CHECK_FALSE(QFile::exists(home.filePath("kranich/recovery/copy.kranich")));
+  // And in this process: what leave_for_next_start does.
+  {
+    Bench b;
+    b.document.edit("rename", [](Design& d) { d.about.name = "Kept"; });
+    b.document.leave_for_next_start();
+  }
+  const auto left = work_left_behind();
+  REQUIRE(left.size() == 1);
+  CHECK(load_project(left[0].copy).design->about.name == "Kept");
+  set_aside(left[0]);
 }
 
 TEST_CASE("an edit is in the recovery copy within seconds, and a save removes it") {
@@ -118,14 +195,75 @@ TEST_CASE("an edit is in the recovery copy within seconds, and a save removes it
   Bench b;
   b.go(Station::place);
   b.type("/gear/legs/main/axle/x_m", "2345");
-  const auto copy = Document::recovery_directory() /
-                    ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
-  REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 5000));
+  REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(b.document.recovery_file()); }, 5000));
+  const auto copy = b.document.recovery_file();
   const auto read = load_project(copy);
   REQUIRE(read.design);
   CHECK(read.design->gear.main().axle.x == Approx(2.345));
   REQUIRE(b.window->save_to(dir.filePath("x.kranich")));
   CHECK_FALSE(std::filesystem::exists(copy));
+}
+
+TEST_CASE("a file that somebody else changed is not overwritten unasked; links and modes stay") {
+  QTemporaryDir dir;
+  Bench b;
+  const QString file = dir.filePath("mine.kranich");
+  const QString link = dir.filePath("link.kranich");
+  REQUIRE(b.window->save_to(file));
+  QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner | QFile::ReadGroup | QFile::WriteGroup);
+  REQUIRE(QFile::link(file, link));
+  REQUIRE(b.window->open_file(link));
+  b.document.edit("rename", [](Design& d) { d.about.name = "Mine"; });
+  REQUIRE(b.window->save_to(link));
+  CHECK(QFileInfo(link).isSymLink());
+  CHECK(QFileInfo(file).permission(QFile::WriteGroup));
+  CHECK(load_project(file.toStdString()).design->about.name == "Mine");
+  write(file, QByteArray::fromStdString(write_project(Design())));
+  CHECK(b.document.changed_outside());
+  const auto answer = [&](const QString& word) {
+    QTimer::singleShot(0, [word] {
+      for (auto* w : QApplication::topLevelWidgets())
+        if (auto* box = qobject_cast<QMessageBox*>(w); box && box->objectName() == "changed-outside")
+          for (auto* button : box->buttons())
+            if (button->text().contains(word)) button->click();
+    });
+  };
+  answer("Cancel");
+  CHECK_FALSE(b.window->save_to(link));
+  CHECK(load_project(file.toStdString()).design->about.name == "Untitled");
+  answer("Save over");
+  CHECK(b.window->save_to(link));
+  CHECK(load_project(file.toStdString()).design->about.name == "Mine");
+  CHECK_FALSE(b.document.changed_outside());
+}
+
+TEST_CASE("a save that fails says why in full, and a change that cannot stand leaves things as they were") {
+  Bench b;
+  CHECK_FALSE(b.window->save_to("/no/such/place/at/all/mine.kranich"));
+  b.settle();
+  auto* box = b.find<QMessageBox>("not-saved");
+  CHECK(box->text().contains("/no/such/place/at/all/mine.kranich"));
+  box->close();
+  b.settle();
+  const Design before = b.document.design();
+  QString said;
+  QObject::connect(&b.document, &Document::refused, [&](const QString& why) { said = why; });
+  b.document.edit("doubled", [](Design& d) { d.loadings[1].name = d.loadings[0].name; });
+  CHECK(b.document.design() == before);
+  CHECK(said.contains("twice"));
+  // A handle dragged too far stays where it last could.
+  b.document.begin_drag("far");
+  b.document.drag([](Design& d) { d.gear.main().axle.x.si += 1; });
+  const Design good = b.document.design();
+  b.document.drag([](Design& d) { d.gear.main().axle.x.si += 100; });
+  CHECK(b.document.design() == good);
+  // Light and dark in mid-drag end it: undo works.
+  b.window->set_dark(true);
+  b.settle();
+  CHECK_FALSE(b.document.before_drag());
+  b.document.undo();
+  CHECK(b.document.design() == before);
+  b.window->set_dark(false);
 }
 
 TEST_CASE("the report is a PDF of a few pages with its fonts in it; the figures are a table") {

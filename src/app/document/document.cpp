@@ -1,12 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/document/document.h"
 
-#include <QCoreApplication>
-#include <QDateTime>
-#include <QDir>
-#include <QStandardPaths>
+#include <QFileInfo>
 #include <algorithm>
-#include <csignal>
 
 namespace kranich::app {
 namespace {
@@ -28,7 +24,6 @@ Document::Document(QObject* parent) : QObject(parent) {
 Document::~Document() {
   if (running_) *running_ = false;
   pool_.waitForDone();
-  drop_recovery();
 }
 
 const Spread* Document::spread_of(const Finding& finding) const {
@@ -154,6 +149,7 @@ void Document::show_change() {
 
 void Document::begin_drag(const QString& what) {
   if (read_only_) return;
+  end_drag();  // one that nobody ended
   drag_start_ = design_;
   drag_assessment_ = assessment_;
   drag_text_ = what;
@@ -214,11 +210,13 @@ void Document::start(Design design, const QString& path, bool read_only) {
   redo_.clear();
   pinned_.reset();
   laid_.clear();
-  drop_recovery();
+  recovery_.drop();
   assessment_ = {};
   design_ = std::move(design);
   path_ = path;
+  file_state_ = path.isEmpty() ? std::string() : state_of_file(path);
   read_only_ = read_only;
+  from_older_ = false;
   loading_ = QString::fromStdString(design_.stance.target_loading);
   gear_position_ = 0;
   state_ = GearState::static_load;
@@ -234,6 +232,7 @@ std::vector<Fault> Document::open(const QString& path) {
   auto read = load_project(path.toStdString());
   if (!read.design) return read.faults;
   start(std::move(*read.design), path, read.newer);
+  from_older_ = read.older;
   return {};
 }
 
@@ -241,10 +240,17 @@ std::optional<QString> Document::save(const QString& path) {
   if (read_only_) return tr("This file was written by a newer Kranich and is open for reading only.");
   if (const auto why = save_project(design_, path.toStdString())) return QString::fromStdString(*why);
   path_ = path;
-  drop_recovery();
+  file_state_ = state_of_file(path);
+  recovery_.drop();
   autosave_timer_.stop();
   note_modified(false);
   return std::nullopt;
+}
+
+bool Document::changed_outside() const {
+  // A file that is gone has nothing in it to write over.
+  return !path_.isEmpty() && !file_state_.empty() && QFileInfo::exists(path_) &&
+         state_of_file(path_) != file_state_;
 }
 
 void Document::pin() {
@@ -278,52 +284,32 @@ void Document::set_gear_position(double share) {
   emit view_changed();
 }
 
-std::filesystem::path Document::recovery_directory() {
-  const QString base = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
-  return std::filesystem::path(base.toStdString()) / "recovery";
-}
-
-std::vector<std::filesystem::path> Document::left_behind() {
-  namespace fs = std::filesystem;
-  std::vector<fs::path> copies;
-  std::error_code error;
-  for (const auto& entry : fs::directory_iterator(recovery_directory(), error)) {
-    if (entry.path().extension() != ".kranich") continue;
-    const auto stem = entry.path().stem().string();  // "copy-PID"
-    const long pid = std::strtol(stem.substr(std::min(stem.size(), stem.find('-') + 1)).c_str(), nullptr, 10);
-    const bool alive = pid > 0 && ::kill(static_cast<pid_t>(pid), 0) == 0;
-    if (!alive) copies.push_back(entry.path());
-  }
-  std::sort(copies.begin(), copies.end(), [&](const fs::path& a, const fs::path& b) {
-    return fs::last_write_time(a, error) > fs::last_write_time(b, error);
-  });
-  return copies;
-}
-
-bool Document::recover(const std::filesystem::path& copy) {
-  auto read = load_project(copy);
-  std::error_code error;
-  if (!read.design) return false;
-  start(std::move(*read.design), QString());
-  std::filesystem::remove(copy, error);
+std::vector<Fault> Document::recover(const LeftBehind& left) {
+  auto read = load_project(left.copy);
+  if (!read.design) return read.faults;
+  start(std::move(*read.design), left.belongs_to);
+  file_state_ = left.file_state;
   note_modified(true);
-  return true;
+  // The old copy is the only one there is until this document has its own.
+  if (autosave()) {
+    std::error_code error;
+    for (const char* part : {".kranich", ".from", ".lock"})
+      std::filesystem::remove(std::filesystem::path(left.copy).replace_extension(part), error);
+  }
+  return {};
 }
 
-void Document::autosave() {
-  if (!modified_) return;
-  std::error_code error;
-  std::filesystem::create_directories(recovery_directory(), error);
-  recovery_file_ =
-      recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + ".kranich");
-  write_file_atomically(recovery_file_, write_project(design_));
+void Document::leave_for_next_start() {
+  if (modified_) autosave();
+  if (modified_) recovery_.leave();
 }
 
-void Document::drop_recovery() {
-  if (recovery_file_.empty()) return;
-  std::error_code error;
-  std::filesystem::remove(recovery_file_, error);
-  recovery_file_.clear();
+bool Document::autosave() {
+  if (!modified_) return true;
+  const auto why = recovery_.write(write_project(design_), path_, file_state_);
+  if (why && !copy_failed_) emit refused(tr("No safety copy of this work could be written: %1").arg(*why));
+  copy_failed_ = why.has_value();
+  return !why;
 }
 
 }  // namespace kranich::app

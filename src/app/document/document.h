@@ -13,6 +13,7 @@
 #include <optional>
 #include <vector>
 
+#include "app/document/recovery.h"
 #include "core/assess/assess.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
@@ -59,9 +60,12 @@ class Document : public QObject {
   //! Opens a file; the faults if it has any, and then nothing changes.
   std::vector<Fault> open(const QString& path);
   std::optional<QString> save(const QString& path);
+  //! Whether the file in hand has been changed (or removed) by somebody else since it was read or saved.
+  bool changed_outside() const;
   QString path() const { return path_; }
   bool modified() const { return modified_; }
   bool read_only() const { return read_only_; }
+  bool from_older() const { return from_older_; }  //!< the file in hand is of an earlier version
 
   // --- pinned design ---
   void pin();
@@ -98,11 +102,14 @@ class Document : public QObject {
   void set_state(GearState state);
   void set_gear_position(double share);
 
-  // --- autosave: a copy beside the state directory, removed on a clean end ---
-  static std::filesystem::path recovery_directory();
-  //! Copies that another run left behind, newest first.
-  static std::vector<std::filesystem::path> left_behind();
-  bool recover(const std::filesystem::path& copy);
+  // --- safety copies of unsaved work (recovery.h): removed once it is saved or given up ---
+  //! Takes up work left behind, as work on the file it belongs to. Its copy goes only when this document has
+  //! written one of its own. The faults where it cannot be read; then nothing changes.
+  std::vector<Fault> recover(const LeftBehind& left);
+  //! Writes the safety copy now, if there is anything unsaved, and leaves it for the next start: what a
+  //! signal does.
+  void leave_for_next_start();
+  const std::filesystem::path& recovery_file() const { return recovery_.file(); }
 
  signals:
   void started();       //!< another project is in hand
@@ -126,8 +133,7 @@ class Document : public QObject {
   void keep_for_undo(const QString& what, Design design);
   void drop_tolerances();
   void note_modified(bool modified);
-  void autosave();
-  void drop_recovery();
+  bool autosave();
 
   Design design_;
   Assessment assessment_;
@@ -142,6 +148,7 @@ class Document : public QObject {
   double gear_position_ = 0;
   bool modified_ = false;
   bool read_only_ = false;
+  bool from_older_ = false;
   QTimer autosave_timer_;
   std::optional<ToleranceResult> tolerances_;
   double tolerance_progress_ = 0;
@@ -151,7 +158,9 @@ class Document : public QObject {
   std::vector<Laid> laid_;
   quint64 revision_ = 1;
   std::vector<std::string> legs_shown_;  //!< what the pages are built for
-  std::filesystem::path recovery_file_;
+  RecoveryCopy recovery_;
+  bool copy_failed_ = false;  //!< said once, until it works again
+  std::string file_state_;    //!< of the file in hand when it was read or saved
 };
 
 }  // namespace kranich::app

@@ -330,8 +330,9 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
       if (o.x.known() && o.z.known()) fin << pose.front({o.x, 0, o.z});
     s.pen(c.outline, 1.6);
     if (fin.size() > 1) {
-      const auto box = fin.boundingRect();
-      s.line({0, box.top()}, {0, box.bottom()});
+      const auto by_height = [](const QPointF& a, const QPointF& b) { return a.y() < b.y(); };
+      const auto ends = std::minmax_element(fin.begin(), fin.end(), by_height);
+      s.line(*ends.first, *ends.second);
     }
     s.pen(c.outline, 1.1);
     for (const auto& b : d.airframe.bodies) {
@@ -340,16 +341,23 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
         if (!sec->x.known() || !sec->top.known() || !sec->bottom.known() || !sec->half_width.known())
           continue;
         for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
-          const QPointF top =
-              s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) - sec->half_width, sec->top}));
-          const QPointF bottom =
-              s.frame().to_device(pose.front({sec->x, side * or_zero(b.y) + sec->half_width, sec->bottom}));
-          const QRectF box = QRectF(top, bottom).normalized();
+          const double y = side * or_zero(b.y);
+          const auto at = [&](double across, double z) {
+            return s.frame().to_device(pose.front({sec->x, y + across, z}));
+          };
+          const QLineF width(at(sec->half_width, sec->top), at(-sec->half_width, sec->top));
+          const QLineF height(at(0, sec->top), at(0, sec->bottom));
+          QRectF box(0, 0, width.length(), height.length());
+          box.moveCenter({0, 0});
           const bool widest = std::none_of(b.sections.begin(), b.sections.end(),
                                            [&](const Section& o) { return o.half_width > sec->half_width; });
           s.pen(widest || sec == std::prev(b.sections.rend()) ? c.outline : Theme::now().line,
                 widest ? 1.2 : 0.8);
+          s.painter().save();
+          s.painter().translate(height.center());
+          s.painter().rotate(-width.angle());
           s.painter().drawRoundedRect(box, box.width() * 0.42, box.height() * 0.42);
+          s.painter().restore();
         }
       }
     }

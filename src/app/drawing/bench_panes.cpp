@@ -29,14 +29,26 @@ void ScatterPane::draw(Sheet& s) {
 void ScatterPane::draw_bars(Sheet& s, const QRectF& area, const QString& title,
                             const std::vector<double>& sorted, Kind kind, double limit,
                             const QString& limit_text) const {
-  if (sorted.empty()) return;
   const Theme& t = Theme::now();
-  const double low = std::min(sorted.front(), limit > 0 ? limit : sorted.front());
-  const double high = std::max(sorted.back(), limit) * 1.02;
+  // A landing that ends without a number is in no bar.
+  std::vector<double> finite;
+  for (const double v : sorted)
+    if (std::isfinite(v)) finite.push_back(v);
+  if (finite.empty() || !(finite.back() > finite.front())) {
+    s.painter().setPen(t.grey);
+    s.painter().drawText(
+        area, Qt::AlignCenter | Qt::TextWordWrap,
+        finite.empty()
+            ? QObject::tr("%1: none of the landings ends with a number").arg(title)
+            : QObject::tr("%1: all drops alike, %2").arg(title, document_.say(finite.front(), kind)));
+    return;
+  }
+  const double low = std::min(finite.front(), limit > 0 ? limit : finite.front());
+  const double high = std::fmax(finite.back(), limit) * 1.02;
   constexpr int bins = 48;
   std::vector<int> counts(bins, 0);
-  for (const double v : sorted)
-    ++counts[static_cast<size_t>(std::min(bins - 1, static_cast<int>((v - low) / (high - low) * bins)))];
+  for (const double v : finite)
+    ++counts[static_cast<size_t>(std::clamp(static_cast<int>((v - low) / (high - low) * bins), 0, bins - 1))];
   const int most = *std::max_element(counts.begin(), counts.end());
   QPainter& p = s.painter();
   const QRectF box = area.adjusted(24, 26, -16, -34);
@@ -66,10 +78,10 @@ void ScatterPane::draw_bars(Sheet& s, const QRectF& area, const QString& title,
     p.drawText(QRectF(x(v) - 90, box.bottom() + 4 + row, 180, 14), Qt::AlignHCenter | Qt::AlignTop, text);
   };
   using Result = spring::ScatterResult;
-  mark(Result::below(sorted, 0.5),
-       QObject::tr("half below %1").arg(document_.say(Result::below(sorted, 0.5), kind)), t.ink, 0);
-  mark(Result::below(sorted, 0.95),
-       QObject::tr("19 of 20 below %1").arg(document_.say(Result::below(sorted, 0.95), kind)), t.grey, 13);
+  mark(Result::below(finite, 0.5),
+       QObject::tr("half below %1").arg(document_.say(Result::below(finite, 0.5), kind)), t.ink, 0);
+  mark(Result::below(finite, 0.95),
+       QObject::tr("19 of 20 below %1").arg(document_.say(Result::below(finite, 0.95), kind)), t.grey, 13);
   if (limit > 0) {
     p.setPen(QPen(t.fails, 1.6, Qt::DashLine));
     p.drawLine(QPointF(x(limit), box.top() - 4), QPointF(x(limit), box.bottom()));

@@ -101,16 +101,16 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   for (const auto& q : curve) line << at(q);
   for (const auto& q : second) dashed << at(q);
   s.pen(Ink::normal, 1.6);
-  p.drawPolyline(line);
+  s.clipped_polyline(line, box.adjusted(-2, -2, 2, 2));
   s.pen(Ink::grey, 1.3, Qt::DashLine);
-  p.drawPolyline(dashed);
+  s.clipped_polyline(dashed, box.adjusted(-2, -2, 2, 2));
   for (size_t i = 0; i < more.size(); ++i) {
     QPolygonF extra;
     for (const auto& q : more[i].points) extra << at(q);
     QPen pen(more[i].colour, 1.2 * u, Qt::CustomDashLine);
     pen.setDashPattern({2.0 + 3 * static_cast<double>(i), 2.0});
     p.setPen(pen);
-    p.drawPolyline(extra);
+    s.clipped_polyline(extra, box.adjusted(-2, -2, 2, 2));
   }
   p.restore();
   for (size_t i = 0; i < more.size(); ++i) {

@@ -20,8 +20,14 @@ void FrontPane::draw(Sheet& s) {
   if (pose.gear_position == 0)
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
   draw_others(s, document_, pose, draw_front);
-  s.title(QObject::tr("Front"), document_.design().unlinked() ? QObject::tr("port as measured on its own")
-                                                              : QObject::tr("starboard = port"));
+  const QString sides = document_.design().unlinked() ? QObject::tr("port as measured on its own")
+                                                      : QObject::tr("starboard = port");
+  const bool leans = std::abs(pose.roll) > radians(0.2);
+  s.title(QObject::tr("Front"), leans
+                                    ? QObject::tr("%1 · leans %2 to %3")
+                                          .arg(sides, document_.say(std::abs(pose.roll), Kind::angle),
+                                               pose.roll > 0 ? QObject::tr("starboard") : QObject::tr("port"))
+                                    : sides);
   if (document_.design().gear.main().axle.known() && pose.gear_position == 0 &&
       document_.design().gear.main().stands != LegStands::centre) {
     const double starboard = pose.main_axle().y();
@@ -42,7 +48,9 @@ std::vector<Handle> FrontPane::handles() const {
                                                                         : "track:" + text_of(line.spokesman),
                     QObject::tr("starboard %1, sideways").arg(line.word),
                     pose.front(pose.axle_of(line.spokesman)), 13,
-                    [rows = line.rows](Design& x, double dx, double) { shift_legs(x, rows, 0, -dx, 0); }});
+                    [rows = line.rows, pose](Design& x, double dx, double dy) {
+                      shift_legs(x, rows, 0, pose.move_from_front(dx, dy).y(), 0);
+                    }});
   // A leg that is bent out keeps its length: the wheel goes out and up about the leg's top.
   const Leg& main = document_.design().gear.main();
   if (!main.retraction.fitted && main.top.known() && main.stands != LegStands::centre) {

@@ -18,6 +18,7 @@ QString short_name(std::string_view id) {
       {"place.tail_strike_static", QObject::tr("tail strike")},
       {"place.rotation", QObject::tr("rotation")},
       {"place.nose_share", QObject::tr("nose share")},
+      {"place.front_share", QObject::tr("front share")},
       {"place.turnover", QObject::tr("turnover")},
       {"place.axle_ahead", QObject::tr("axle ahead")},
       {"place.three_point", QObject::tr("three-point")},

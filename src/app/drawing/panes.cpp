@@ -154,7 +154,10 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
               QObject::tr("wheelbase %1").arg(document_.say(std::abs(contact.x() - third.x()), Kind::length)),
               40, Ink::grey);
-  const char* share = d.is_tricycle() ? "place.nose_share" : "place.tail_share";
+  const bool two_lines = d.layout() == Layout::tandem || d.layout() == Layout::quadricycle;
+  const char* share = two_lines         ? "place.front_share"
+                      : d.is_tricycle() ? "place.nose_share"
+                                        : "place.tail_share";
   if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
     s.label({third.x(), 0},
             QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())),
@@ -200,37 +203,58 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   // Loads as arrows up from the ground, their length by share of the weight.
   const double weight = l->mass.down.mass * standard_gravity;
   const double whole = 0.55 * box.height();
-  const auto arrow = [&](const QPointF& foot, double load, const QString& text, Qt::Alignment side) {
+  const auto arrow = [&](const QPointF& foot, double load, const QString& text, double below) {
     const QPointF tip = foot + QPointF(0, whole * load / weight);
     s.pen(Ink::accent, 2.4);
     s.line(foot, tip);
     const QPointF t = s.frame().to_device(tip);
     s.fill(Theme::now().accent);
     s.painter().drawPolygon(QPolygonF({t + QPointF(0, -5), t + QPointF(4, 4), t + QPointF(-4, 4)}));
-    s.label(foot, text, Ink::accent, side | Qt::AlignTop, {0, 11}, 8.5, true);
+    s.label(foot, text, Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, below}, 8.5, true);
+  };
+  // Lines of wheels near each other get their words one below the other.
+  std::vector<std::pair<double, int>> taken;
+  const auto row_at = [&](double x) {
+    int row = 0;
+    while (std::any_of(taken.begin(), taken.end(), [&](const auto& t) {
+      return t.second == row && std::abs(t.first - x) < 150 * s.unit();
+    }))
+      ++row;
+    taken.emplace_back(x, row);
+    return row;
   };
   const auto& w = l->rest->wheels;
   for (const auto& line : lines_of_wheels(d)) {
     double load = 0;
+    double least = std::numeric_limits<double>::infinity();
+    double most = 0;
+    QStringList each;
     int legs = 0;
     size_t speaks = 0;
     for (size_t i = 0; i < pose.placed.size(); ++i)
       if (std::find(line.rows.begin(), line.rows.end(), pose.placed[i].row) != line.rows.end()) {
         load += w[i].load;
+        least = std::min(least, w[i].load);
+        most = std::max(most, w[i].load);
+        each << QObject::tr(pose.placed[i].port ? "port %1" : "starboard %1")
+                    .arg(document_.say(w[i].load, Kind::force));
         ++legs;
         if (d.gear.legs[pose.placed[i].row].id == line.spokesman) speaks = i;
       }
     const QPointF foot = pose.side(pose.wheels[speaks].axle) - QPointF(0, pose.wheels[speaks].radius);
+    const double below = 11 + 30 * row_at(s.frame().to_device(foot).x());
+    const bool alike = most - least < 0.02 * weight / static_cast<double>(pose.placed.size());
     arrow(foot, load,
-          legs > 1 ? QObject::tr("%1 × %2").arg(legs).arg(document_.say(load / legs, Kind::force))
-                   : document_.say(load, Kind::force),
-          Qt::AlignHCenter);
+          legs < 2 ? document_.say(load, Kind::force)
+          : alike  ? QObject::tr("%1 × %2").arg(legs).arg(document_.say(load / legs, Kind::force))
+                   : each.join(QStringLiteral(", ")),
+          below);
     s.label(foot,
             w[speaks].touches ? QObject::tr("leg %1, tyre %2")
                                     .arg(document_.say(w[speaks].leg_closure, Kind::length),
                                          document_.say(w[speaks].tyre_closure, Kind::length))
                               : QObject::tr("clear by %1").arg(document_.say(w[speaks].gap, Kind::length)),
-            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 26}, 8);
+            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, below + 15}, 8);
   }
   // Heights one can check with a ruler.
   for (const auto& p : d.airframe.propellers)

@@ -9,16 +9,21 @@
 namespace kranich::app {
 
 QPointF Pose::side(const Vec3& p) const {
-  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch),
-          place::height_above_ground(p, stands_on, drawn_pitch)};
+  return {p.x() * std::cos(drawn_pitch) + p.z() * std::sin(drawn_pitch), front(p).y()};
 }
 QPointF Pose::front(const Vec3& p) const {
-  return {-p.y(), place::height_above_ground(p, stands_on, drawn_pitch)};
+  const double height = place::height_above_ground(p, stands_on, drawn_pitch);
+  return {-p.y() * std::cos(drawn_roll) - height * std::sin(drawn_roll),
+          height * std::cos(drawn_roll) - p.y() * std::sin(drawn_roll)};
 }
 QPointF Pose::plan(const Vec3& p) const { return {p.x(), -p.y()}; }
 Vec3 Pose::move_from_side(double dx, double dy) const {
   return {dx * std::cos(drawn_pitch) - dy * std::sin(drawn_pitch), 0,
           dx * std::sin(drawn_pitch) + dy * std::cos(drawn_pitch)};
+}
+Vec3 Pose::move_from_front(double dx, double dy) const {
+  return {0, -dx * std::cos(drawn_roll) - dy * std::sin(drawn_roll),
+          dy * std::cos(drawn_roll) - dx * std::sin(drawn_roll)};
 }
 QPointF Pose::main_contact() const {
   return side({main.x, main_axle().y(), main.z}) - QPointF(0, main.radius);
@@ -43,6 +48,7 @@ Vec3 Pose::port_axle() const {
 Pose drawn_like(Pose ghost, const Pose& now) {
   ghost.stands_on = now.stands_on;
   ghost.drawn_pitch = now.drawn_pitch;
+  ghost.drawn_roll = now.drawn_roll;
   return ghost;
 }
 
@@ -91,6 +97,8 @@ Pose pose_of(const Design& d, const LoadingState* loading, GearState state, doub
   if (!std::isfinite(p.pitch)) p.pitch = 0;
   p.stands_on = p.main;
   p.drawn_pitch = p.pitch;
+  if (p.state == GearState::static_load && loading && loading->rest && std::isfinite(loading->rest->roll))
+    p.roll = p.drawn_roll = loading->rest->roll;
   return p;
 }
 

@@ -15,6 +15,7 @@ struct Pose {
   place::RoundWheel main{}, third{};
   double third_y = 0;
   double pitch = 0;
+  double roll = 0;  //!< at rest, starboard down; 0 in the other states
   Vec3 cg{0, 0, 0};
   bool has_cg = false;
   double gear_position = 0;  //!< share of the swing
@@ -30,6 +31,7 @@ struct Pose {
   //! Attitude by which it is drawn; a ghost is drawn by the attitude of the design it is compared with.
   place::RoundWheel stands_on{};
   double drawn_pitch = 0;
+  double drawn_roll = 0;
 
   //! Axle of the leg of an id in its state, down, aircraft axes: of two the starboard one. Unknown where
   //! there is none.
@@ -45,6 +47,8 @@ struct Pose {
   QPointF plan(const Vec3& p) const;
   //! A move in the side view's world as one in aircraft axes: for handles.
   Vec3 move_from_side(double dx, double dy) const;
+  //! A move in the front view's world as one in aircraft axes.
+  Vec3 move_from_front(double dx, double dy) const;
   //! Main wheel's contact in the side view.
   QPointF main_contact() const;
   QPointF third_contact() const;

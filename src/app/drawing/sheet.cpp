@@ -4,6 +4,8 @@
 #include <QFontMetricsF>
 #include <QPainterPath>
 #include <cmath>
+#include <optional>
+#include <tuple>
 
 #include "core/base/quantity.h"
 
@@ -65,7 +67,65 @@ void Sheet::fill(const QColor& c) { p_.setBrush(c); }
 void Sheet::no_fill() { p_.setBrush(Qt::NoBrush); }
 void Sheet::no_pen() { p_.setPen(Qt::NoPen); }
 
-void Sheet::line(const QPointF& a, const QPointF& b) { p_.drawLine(d(a), d(b)); }
+namespace {
+
+//! The part of a line from a to b within a rectangle (Liang and Barsky), by shares of its way; nothing where
+//! none is.
+std::optional<std::pair<double, double>> within_rect(const QPointF& a, const QPointF& b, const QRectF& r) {
+  double from = 0;
+  double to = 1;
+  const QPointF way = b - a;
+  for (const auto& [along, low, high] : {std::tuple{way.x(), r.left() - a.x(), r.right() - a.x()},
+                                         {way.y(), r.top() - a.y(), r.bottom() - a.y()}}) {
+    if (along == 0) {
+      if (low > 0 || high < 0) return std::nullopt;
+      continue;
+    }
+    from = std::max(from, std::min(low / along, high / along));
+    to = std::min(to, std::max(low / along, high / along));
+  }
+  if (!(from <= to)) return std::nullopt;
+  return std::pair{from, to};
+}
+
+bool finite(const QPointF& p) { return std::isfinite(p.x()) && std::isfinite(p.y()); }
+
+//! Far beyond any screen or page: what lies there is cut off.
+QRectF sight_of(const QPaintDevice* device) {
+  const double w = device ? device->width() : 4000;
+  const double h = device ? device->height() : 4000;
+  return {-w, -h, 3 * w, 3 * h};
+}
+
+}  // namespace
+
+void Sheet::clipped_polyline(const QPolygonF& points, const QRectF& r) {
+  QPolygonF piece;
+  const auto end_piece = [&] {
+    if (piece.size() > 1) p_.drawPolyline(piece);
+    piece.clear();
+  };
+  for (qsizetype i = 0; i + 1 < points.size(); ++i) {
+    const QPointF& a = points[i];
+    const QPointF& b = points[i + 1];
+    const auto part = finite(a) && finite(b) ? within_rect(a, b, r) : std::nullopt;
+    if (!part) {
+      end_piece();
+      continue;
+    }
+    if (piece.isEmpty() || part->first > 0) {
+      end_piece();
+      piece << a + part->first * (b - a);
+    }
+    piece << a + part->second * (b - a);
+    if (part->second < 1) end_piece();
+  }
+  end_piece();
+}
+
+void Sheet::line(const QPointF& a, const QPointF& b) {
+  clipped_polyline({d(a), d(b)}, sight_of(p_.device()));
+}
 
 void Sheet::polyline(const QPolygonF& world, bool closed) {
   QPolygonF device;
@@ -73,7 +133,7 @@ void Sheet::polyline(const QPolygonF& world, bool closed) {
   if (closed)
     p_.drawPolygon(device);
   else
-    p_.drawPolyline(device);
+    clipped_polyline(device, sight_of(p_.device()));
 }
 
 void Sheet::circle(const QPointF& c, double r) {

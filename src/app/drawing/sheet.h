@@ -59,6 +59,9 @@ class Sheet {
 
   void line(const QPointF& a, const QPointF& b);
   void polyline(const QPolygonF& world, bool closed = false);
+  //! An open line in device coordinates, cut to a rectangle first: dashes are not counted out over what
+  //! nobody sees, and what is not finite breaks the line.
+  void clipped_polyline(const QPolygonF& device, const QRectF& within);
   void circle(const QPointF& centre, double radius);
   void rect(const QRectF& world);
   //! A bar of a world width between two points: a leg in elevation.

@@ -37,11 +37,11 @@ StationPage::StationPage(Document& document, Station station, QWidget* parent)
 }
 
 QLabel* StationPage::heading(const QString& text, const QString& note) {
-  auto* label = new QLabel(
-      note.isEmpty()
-          ? QStringLiteral("<b>%1</b>").arg(text)
-          : QStringLiteral("<b>%1</b> &nbsp;<span style='font-size:8pt'>%2</span>").arg(text, note),
-      this);
+  auto* label =
+      new QLabel(note.isEmpty() ? QStringLiteral("<b>%1</b>").arg(text.toHtmlEscaped())
+                                : QStringLiteral("<b>%1</b> &nbsp;<span style='font-size:8pt'>%2</span>")
+                                      .arg(text.toHtmlEscaped(), note.toHtmlEscaped()),
+                 this);
   label->setContentsMargins(0, panel_->count() ? 8 : 0, 0, 2);
   label->setWordWrap(true);
   return put(label);

@@ -113,8 +113,11 @@ class PlacePage : public StationPage {
           "/airframe/aerodynamics/ground_lift_coefficient", "/airframe/aerodynamics/drag_coefficient",
           "/airframe/aerodynamics/moment_coefficient", "/airframe/aerodynamics/tail_down_lift_coefficient",
           "/airframe/aerodynamics/slipstream_factor", "/airframe/aerodynamics/rolling_friction",
-          "/airframe/aerodynamics/side_area_m2", "/airframe/aerodynamics/side_z_m",
-          "/airframe/aerodynamics/crosswind_wanted_m_per_s"})
+          "/airframe/aerodynamics/thrust_z_m", "/airframe/aerodynamics/drag_z_m",
+          "/airframe/aerodynamics/aerodynamic_centre_x_m", "/airframe/aerodynamics/lift_slope_per_rad",
+          "/airframe/aerodynamics/zero_lift_angle_deg", "/airframe/aerodynamics/air_density_kg_per_m3",
+          "/airframe/aerodynamics/side_force_coefficient", "/airframe/aerodynamics/side_area_m2",
+          "/airframe/aerodynamics/side_z_m", "/airframe/aerodynamics/crosswind_wanted_m_per_s"})
       field(path);
     finish();
     connect(&document_, &Document::changed, this, &PlacePage::refresh);
@@ -147,6 +150,7 @@ class PlacePage : public StationPage {
   void refresh() {
     const Design& d = document_.design();
     const auto say = [&](double v) { return document_.say(v, Kind::length); };
+    if (width_) width_->setVisible(d.gear.main().stands != LegStands::centre);
     if (width_) width_->setText(tr("track %1").arg(say(d.gear.main().axle.y + d.port_leg().axle.y)));
     const auto unit = place::unit_of(d.gear.main());
     forward_->setVisible(unit && !d.airframe.keep_outs.empty());
@@ -154,7 +158,7 @@ class PlacePage : public StationPage {
     const auto f = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
     forward_->setEnabled(std::isfinite(f.shift) && f.shift < 0);
     if (std::isfinite(f.shift))
-      forward_->setText(tr("Forward %1, to the %2").arg(say(-f.shift), QString::fromStdString(f.stopped_by)));
+      forward_->setText(tr("Forward %1, to the %2").arg(say(-f.shift), text_of(f.stopped_by)));
     QString buys = tr("Moves the mains until a keep-out stops their unit.");
     if (std::isfinite(f.shift))
       buys += std::isfinite(f.gain)

@@ -29,7 +29,7 @@ class Builder {
     tabs_->addTab(scroll, title);
   }
   void put(QWidget* w) { layout_->addWidget(w); }
-  void heading(const QString& s) { put(new QLabel("<b>" + s + "</b>")); }
+  void heading(const QString& s) { put(new QLabel("<b>" + s.toHtmlEscaped() + "</b>")); }
   void field(const char* path) { put(new QuantityRow(document_, path)); }
   void end() { layout_->addStretch(1); }
 
@@ -137,6 +137,21 @@ void legs_tab(Document& document, Builder& b) {
                              count, add, remove);
   held->table()->setObjectName("list:/gear/legs held");
   b.put(held);
+  b.heading(QObject::tr("Their tyres, and the braces that hold hinged struts"));
+  auto* tyres = new ListTable(document, "/gear/legs",
+                              {{"wheel/tyre", QObject::tr("Tyre")},
+                               {"wheel/pressure_Pa", QObject::tr("Pressure")},
+                               {"wheel/shoulder_radius_m", QObject::tr("Shoulder")},
+                               {"wheel/fork_gap_m", QObject::tr("To fork and leg")},
+                               {"brace_leg/x_m", QObject::tr("Brace, leg x")},
+                               {"brace_leg/y_m", "y"},
+                               {"brace_leg/z_m", "z"},
+                               {"brace_airframe/x_m", QObject::tr("Brace, airframe x")},
+                               {"brace_airframe/y_m", "y"},
+                               {"brace_airframe/z_m", "z"}},
+                              count, add, remove);
+  tyres->table()->setObjectName("list:/gear/legs tyres");
+  b.put(tyres);
 }
 
 void fill(Document& document, QTabWidget* tabs) {
@@ -260,7 +275,7 @@ void fill(Document& document, QTabWidget* tabs) {
   for (const Leg& of : document.design().gear.legs) {
     const QString leg = leg_path(of.id) + "retraction/";
     const QString word = QString::fromStdString(document.design().leg_word(of));
-    b.heading(QObject::tr("Unit's body of the %1, from its pivot").arg(word.toHtmlEscaped()));
+    b.heading(QObject::tr("Unit's body of the %1, from its pivot").arg(word));
     for (const char* corner :
          {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m", "unit_high/z_m"})
       b.put(new QuantityRow(document, leg + corner,

@@ -64,7 +64,7 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
   tables->addWidget(
       new ListTable(
           document, "/spring_bench/readings",
-          {{"leg", tr("Leg")},
+          {{"leg", tr("Leg"), Refers::leg},
            {"load_N", tr("Load")},
            {"closure_m", tr("Closed by")},
            {"unloading", tr("On the way out")}},
@@ -80,7 +80,7 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
       2);
   tables->addWidget(new ListTable(
                         document, "/spring_bench/drops",
-                        {{"leg", tr("Leg")},
+                        {{"leg", tr("Leg"), Refers::leg},
                          {"day", tr("Day")},
                          {"height_m", tr("From")},
                          {"mass_kg", tr("Mass")},
@@ -105,6 +105,10 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
     if (l.field("end").value_or(0) != 0) finish_recording();
   });
   connect(rig_, &BenchDevice::trouble, says_, &QLabel::setText);
+  connect(rig_, &BenchDevice::lost, this, [this](const QString& why) {
+    if (!recording_) return;  // a rig is silent between drops
+    says_->setText(tr("%1 – the recording is not whole").arg(why));
+  });
   connect(rig_, &BenchDevice::opened, this, [this, port](const QString& path) {
     port->setText(path);
     says_->setText(tr("listening to %1").arg(path));
@@ -159,6 +163,7 @@ void BenchPanel::start_stand_in() {
 
 void BenchPanel::take_sample(double t, double acceleration, double stroke) {
   if (!pane_.recorded.empty() && t <= pane_.recorded.back().t) pane_.recorded.clear();
+  recording_ = true;
   pane_.recorded.push_back({t, acceleration, stroke});
 }
 
@@ -182,6 +187,7 @@ void BenchPanel::read_file() {
 }
 
 void BenchPanel::finish_recording() {
+  recording_ = false;
   fit_.reset();
   pane_.fitted.clear();
   tell();
@@ -203,7 +209,7 @@ void BenchPanel::tell() {
   } else {
     spring::DropModel bench = *m;
     bench.lift_ratio = 0;
-    const double end = pane_.recorded.back().t;
+    const double end = std::min(pane_.recorded.back().t, spring::longest_recording);
     pane_.foretold = spring::rig_record(bench, height(), 1000, end);
     const auto fit = spring::fit_drop(bench, height(), pane_.recorded);
     if (const auto* why = std::get_if<std::string>(&fit)) {
@@ -236,6 +242,8 @@ void BenchPanel::tell() {
                  std::isfinite(f->friction) ? tr(", friction %1 (in and out differ: it sticks)")
                                                   .arg(document_.say(f->friction, Kind::force))
                                             : QString());
+  if (!pane_.recorded.empty() && rig_->bad_lines() > 0)
+    s += tr("<br>%n line(s) of the rig were faulty and are left out.", nullptr, rig_->bad_lines());
   says_->setText(s);
   take_->setEnabled(fit_ || (pane_.recorded.empty() && std::holds_alternative<spring::LoadFit>(readings)));
   keep_->setEnabled(!pane_.recorded.empty() && m);

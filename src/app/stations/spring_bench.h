@@ -39,6 +39,7 @@ class BenchPanel : public QWidget {
   RigPane& pane_;
   std::string leg_ = "main";
   BenchDevice* rig_;
+  bool recording_ = false;  //!< samples have come and their end has not
   QLabel* says_;
   QPushButton* take_;
   QPushButton* keep_;

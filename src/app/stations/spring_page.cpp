@@ -112,6 +112,7 @@ class SpringPage : public StationPage {
     field("/purpose/scale_denominator");
     field("/landing/lift_ratio", tr("Lift over weight, K"));
     field("/landing/ground_load_factor", tr("Ground load factor aimed at, N"));
+    field("/landing/tyre_efficiency", tr("Tyre efficiency"));
     auto* play = button(tr("Play the landing"), tr("Ten times slower than it is"));
     play->setObjectName("play-landing");
     connect(play, &QPushButton::clicked, this, [this] { start_playing(); });
@@ -453,7 +454,7 @@ class SpringPage : public StationPage {
         gives = v ? tr("%1, a free drop of %2")
                         .arg(document_.say(*v, Kind::speed),
                              document_.say(spring::drop_of_sink_speed(*v), Kind::length))
-                  : tr("needs %1").arg(QString::fromStdString(std::get<std::string>(sink)));
+                  : tr("needs %1").arg(text_of(std::get<std::string>(sink)));
       }
       s += QStringLiteral("%1%2: %3%4<br>")
                .arg(taken ? "<b>" : "", title, gives, taken ? tr(" – taken</b>") : QString());

@@ -138,7 +138,7 @@ class StancePage : public StationPage {
         if (editable) item->setBackground(Theme::now().card);
         sheet_->setItem(r, c, item);
       };
-      cell(0, QString::fromStdString(l.what), false);
+      cell(0, text_of(l.what), false);
       cell(1, number(l.computed_starboard, l.is_angle), false);
       cell(2, number(l.computed_port, l.is_angle), false);
       cell(3, number(l.read_starboard, l.is_angle), true);
@@ -211,7 +211,7 @@ class StancePage : public StationPage {
     }
     const auto parsed = parse_quantity(wanted_->text().toStdString(), Kind::angle, document_.units());
     if (const auto* error = std::get_if<ParseError>(&parsed)) {
-      answer_->setText(QString::fromStdString(error->message));
+      answer_->setText(text_of(error->message));
       return;
     }
     const double target = std::get<ParsedQuantity>(parsed).si;

@@ -34,6 +34,12 @@ class SwingPage : public StationPage {
       row("retraction/mount_tilt_deg", tr("Mount tilt"));
       row("wheel_offset_m", tr("Wheel outboard of the leg"));
       row("retraction/well/clearance_m", tr("Clearance wanted"));
+      row("retraction/well/low/x_m", tr("Well from station"));
+      row("retraction/well/high/x_m", tr("to station"));
+      row("retraction/well/low/y_m", tr("Well from, off the centre line"));
+      row("retraction/well/high/y_m", tr("to, off the centre line"));
+      row("retraction/well/low/z_m", tr("Well from waterline"));
+      row("retraction/well/high/z_m", tr("to waterline"));
       row("retraction/tyre_growth_m", tr("Tyre growth"));
       row("retraction/side_play_m", tr("Side play"));
       put(box);
@@ -74,8 +80,7 @@ class SwingPage : public StationPage {
   void refresh() {
     const LegSwing* r = pane_->result();
     if (!r || !r->input) {
-      budget_->setText(r ? tr("needs %1").arg(QString::fromStdString(r->missing))
-                         : tr("this leg does not retract"));
+      budget_->setText(r ? tr("needs %1").arg(text_of(r->missing)) : tr("this leg does not retract"));
       return;
     }
     if (document_.before_drag() && !isVisible()) return;

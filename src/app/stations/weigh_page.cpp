@@ -126,7 +126,7 @@ class WeighPage : public StationPage {
     };
     const auto target = read(target_);
     if (const auto* error = std::get_if<ParseError>(&target)) {
-      ballast_->setText(QString::fromStdString(error->message));
+      ballast_->setText(text_of(error->message));
       return;
     }
     const double to = std::get<ParsedQuantity>(target).si;
@@ -147,7 +147,7 @@ class WeighPage : public StationPage {
       const bool fits = !item.slides_from.known() || !item.slides_to.known() ||
                         (item.at.x + by >= item.slides_from && item.at.x + by <= item.slides_to);
       answers << tr("or “%1” %2 by <b>%3</b>%4")
-                     .arg(QString::fromStdString(item.name), by >= 0 ? tr("aft") : tr("forward"),
+                     .arg(text_of(item.name), by >= 0 ? tr("aft") : tr("forward"),
                           document_.say(std::abs(by), Kind::length),
                           fits ? QString() : tr(", further than its tray goes"));
     }
@@ -282,10 +282,10 @@ class WeighPage : public StationPage {
     refresh_aboard();
     solve_ballast();
     show_reconcile();
-    state_->setText(d.weighing.build_state.empty() ? tr("not weighed yet")
-                                                   : tr("weighed as: %1; compared with “%2”")
-                                                         .arg(QString::fromStdString(d.weighing.build_state),
-                                                              QString::fromStdString(d.weighing.loading)));
+    state_->setText(d.weighing.build_state.empty()
+                        ? tr("not weighed yet")
+                        : tr("weighed as: %1; compared with “%2”")
+                              .arg(text_of(d.weighing.build_state), text_of(d.weighing.loading)));
     filling_ = false;
   }
 
@@ -439,8 +439,7 @@ class WeighPage : public StationPage {
     auto read = ledger_from_csv(text ? *text : std::string());
     if (!read.faults.empty()) {
       refuse(tr("%1: %2, %3 (%4 faults; nothing was changed).")
-                 .arg(file, QString::fromStdString(read.faults[0].where),
-                      QString::fromStdString(read.faults[0].what))
+                 .arg(file, text_of(read.faults[0].where), text_of(read.faults[0].what))
                  .arg(read.faults.size()));
       return;
     }
@@ -457,8 +456,7 @@ class WeighPage : public StationPage {
   void export_csv(const QString& file) {
     if (file.isEmpty()) return;
     const auto why = write_file_atomically(file.toStdString(), ledger_to_csv(document_.design().ledger));
-    note_->setText(why ? tr("%1: %2").arg(file, QString::fromStdString(*why))
-                       : tr("written to %1").arg(file));
+    note_->setText(why ? tr("%1: %2").arg(file, text_of(*why)) : tr("written to %1").arg(file));
   }
 
   void refresh_aboard() {
@@ -478,8 +476,8 @@ class WeighPage : public StationPage {
                                        [&](const Aboard& a) { return a.item == item.name; });
       const bool is = aboard != loading->aboard.end();
       const double kg = is && aboard->mass.known() ? aboard->mass.si : item.mass.si;
-      auto* box = new QCheckBox(
-          tr("%1, %2").arg(QString::fromStdString(item.name), document_.say(kg, Kind::mass)), aboard_box_);
+      auto* box =
+          new QCheckBox(tr("%1, %2").arg(text_of(item.name), document_.say(kg, Kind::mass)), aboard_box_);
       box->setObjectName("aboard:" + QString::fromStdString(item.name));
       box->setChecked(is);
       connect(box, &QCheckBox::toggled, this, [this, index, item = item.name](bool on) {

@@ -3,10 +3,14 @@
 #pragma once
 
 #include <QByteArray>
+#include <QFile>
 #include <QObject>
 #include <QProcess>
 #include <QSerialPort>
+#include <QSocketNotifier>
 #include <QStringList>
+#include <QTimer>
+#include <memory>
 
 #include "core/io/bench_line.h"
 
@@ -27,11 +31,17 @@ class BenchDevice : public QObject {
   void line(const kranich::BenchLine& line);
   void opened(const QString& path);
   void trouble(const QString& why);
+  //! What was listened to is gone, or has said nothing for a while: readings in hand are of then, not of now.
+  void lost(const QString& why);
 
  private:
-  void read();
+  void take(const QByteArray& bytes);
+  void close();
   QString word_;
   QSerialPort port_;
+  QFile fifo_;  //!< instead of the port where the path is a named pipe
+  std::unique_ptr<QSocketNotifier> fifo_ready_;
+  QTimer silence_;
   QProcess simulator_;
   QByteArray buffer_;
   int bad_lines_ = 0;

@@ -183,7 +183,7 @@ class CompareDialog : public QDialog {
         break;
       }
       const auto say = [&](double v) { return document_.say(v, x.kind); };
-      parts << QStringLiteral("%1 %2 → %3").arg(QString::fromStdString(x.title), say(x.before), say(x.after));
+      parts << QStringLiteral("%1 %2 → %3").arg(text_of(x.title), say(x.before), say(x.after));
     }
     changed_->setText(parts.isEmpty()
                           ? QObject::tr("“%1” has the same numbers as the design now.").arg(c->name)

@@ -12,7 +12,12 @@
 
 namespace kranich::app {
 
-QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
+QString text_of(std::string_view s) {
+  QString text = QString::fromUtf8(s.data(), static_cast<int>(s.size()));
+  // With a word joiner behind it, a < begins no tag, in a label or a tooltip, and looks the same.
+  if (text.contains('<')) text.replace("<", QStringLiteral("<\u2060"));
+  return text;
+}
 
 QString value_text(const Finding& f, UnitSystem units) {
   if (f.verdict == Verdict::fails && !std::isfinite(f.value)) return QObject::tr("never");
@@ -33,7 +38,7 @@ QString title_of(const Finding& f) {
   QString title = text_of(f.info().title);
   if (f.subject.empty()) return title;
   title[0] = title[0].toLower();
-  QString subject = QString::fromStdString(f.subject);
+  QString subject = text_of(f.subject);
   subject[0] = subject[0].toUpper();
   return subject + ": " + title;
 }
@@ -129,8 +134,7 @@ void FindingButton::show_finding(const Finding* f, const Finding* before, const 
                                   limit_text(*f, units));
     setAccessibleName(said);
     setToolTip(tr("%1\n%2\nLimit: %3 (%4)")
-                   .arg(said, text_of(f->info().meaning), limit_text(*f, units),
-                        QString::fromStdString(f->limit.source)));
+                   .arg(said, text_of(f->info().meaning), limit_text(*f, units), text_of(f->limit.source)));
   }
   update();
 }
@@ -182,7 +186,7 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setPen(t.grey);
     const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
     p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter,
-               f.limit.set() ? limit_text(f, units_) : QString::fromStdString(f.remark));
+               f.limit.set() ? limit_text(f, units_) : text_of(f.remark));
     const QString doubt = over_box_text(f, spread_ ? &*spread_ : nullptr);
     if (!change.isEmpty()) {
       p.setPen(pinned_ ? t.pinned : t.accent);
@@ -233,8 +237,8 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
     p.drawText(QRectF(r.left() + 14, r.top() + 17, r.width() - 14, 14), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(QString::fromStdString(f.remark.empty() ? f.loading : f.remark),
-                                          Qt::ElideRight, static_cast<int>(r.width() - 14)));
+               p.fontMetrics().elidedText(text_of(f.remark.empty() ? f.loading : f.remark), Qt::ElideRight,
+                                          static_cast<int>(r.width() - 14)));
   }
 }
 

@@ -15,6 +15,8 @@
 
 namespace kranich::app {
 
+//! A text of the core or of a file, to be shown: never taken for markup, wherever it is put. Not for entries,
+//! where it would be typed back.
 QString text_of(std::string_view s);
 QString value_text(const Finding& f, UnitSystem units);
 QString limit_text(const Finding& f, UnitSystem units);

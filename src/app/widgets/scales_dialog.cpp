@@ -84,7 +84,8 @@ class ScalesDialog : public QDialog {
     QObject::connect(take_level_, &QPushButton::clicked, this, [this] { take(false); });
     QObject::connect(take_tilted_, &QPushButton::clicked, this, [this] { take(true); });
     QObject::connect(&scales_, &BenchDevice::line, this, [this](const BenchLine& l) { read(l); });
-    QObject::connect(&scales_, &BenchDevice::trouble, state_, &QLabel::setText);
+    QObject::connect(&scales_, &BenchDevice::trouble, this, [this](const QString& why) { forget(why); });
+    QObject::connect(&scales_, &BenchDevice::lost, this, [this](const QString& why) { forget(why); });
     QObject::connect(&scales_, &BenchDevice::opened, this, [this](const QString& path) {
       device_->setText(path);
       for (auto& r : recent_) r.clear();
@@ -117,6 +118,16 @@ class ScalesDialog : public QDialog {
       if (on == scale) sum += rest.wheels[i].load;
     }
     return sum;
+  }
+
+  //! The scales say nothing any more: what they last said is not what stands on them now.
+  void forget(const QString& why) {
+    steady_ = false;
+    for (auto& r : recent_) r.clear();
+    for (auto* label : readings_) label->setText(QStringLiteral("–"));
+    take_level_->setEnabled(false);
+    take_tilted_->setEnabled(false);
+    state_->setText(why);
   }
 
   void read(const BenchLine& line) {

@@ -47,10 +47,10 @@ class TyreDiagram : public QWidget {
     const auto& length = display_unit(Kind::length, document_.units());
     const auto& force_unit = display_unit(Kind::force, document_.units());
     Diagram g;
-    g.title = wheel_.tyre == Tyre::pneumatic && wheel_.pressure.known()
-                  ? QObject::tr("%1: load over squash; dashed: a tyre 30 % softer")
-                        .arg(QString::fromStdString(wheel_.shelf_name))
-                  : QObject::tr("%1: load over squash").arg(QString::fromStdString(wheel_.shelf_name));
+    g.title =
+        wheel_.tyre == Tyre::pneumatic && wheel_.pressure.known()
+            ? QObject::tr("%1: load over squash; dashed: a tyre 30 % softer").arg(text_of(wheel_.shelf_name))
+            : QObject::tr("%1: load over squash").arg(text_of(wheel_.shelf_name));
     g.x_title = QObject::tr("squash, %1").arg(text_of(length.symbol));
     g.y_title = text_of(force_unit.symbol);
     g.x_factor = 1 / length.to_si;

@@ -106,7 +106,8 @@ Stations Stations::only(Station station) {
   Stations s{false, false, false, false, false, false, false, {}};
   s.weigh = station == Station::weigh;
   s.place = station == Station::place;
-  s.stance = station == Station::stance;
+  s.stance =
+      station == Station::stance || station == Station::leg;  // what outriggers must bear comes from there
   s.spring = station == Station::spring || station == Station::leg;  // load cases come from the landing
   s.leg = station == Station::leg;
   s.swing = station == Station::swing;

@@ -2,6 +2,7 @@
 //! Runs all stations over a design and collects what they find. Pure: the same design gives the same answer.
 #pragma once
 
+#include <map>
 #include <optional>
 #include <string>
 #include <variant>
@@ -63,6 +64,8 @@ struct LegSwing {
 struct Assessment {
   std::vector<LoadingState> loadings;
   std::optional<std::vector<stance::WheelOnLeg>> wheels;  //!< in the order of placed_legs
+  std::map<std::string, double>
+      outrigger_loads;  //!< greatest on each (N), by its id, over the flown loadings
   std::vector<LegLanding> landings;
   std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;

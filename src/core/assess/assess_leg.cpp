@@ -9,6 +9,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
+#include "core/base/numerics.h"
 #include "core/leg/geometry.h"
 
 namespace kranich {
@@ -38,6 +39,9 @@ leg::CaseInput case_input(const Design& d, const Assessment& a, const Leg& of, c
   in.model = d.is_model();
   in.main = main;
   in.tricycle = of.role == LegRole::nose;
+  in.outrigger = of.role == LegRole::outrigger;
+  if (const auto load = a.outrigger_loads.find(of.id); load != a.outrigger_loads.end())
+    in.outrigger_load = load->second;
   in.rough_field = !d.smooth_field();
   in.brakes = d.gear.brakes;
   in.weight = heaviest.loading->mass.down.mass * standard_gravity;
@@ -52,7 +56,33 @@ leg::CaseInput case_input(const Design& d, const Assessment& a, const Leg& of, c
     in.inertia_factor = l.drop->load_factor + (d.landing.lift_ratio.known() ? d.landing.lift_ratio.si : 0);
   }
   in.tail_down_pitch = tail_down_pitch(d, a, *heaviest.loading);
+  if (of.role == LegRole::nose) {
+    const Standing s = standing_in(d, &*a.wheels, *heaviest.loading, GearState::static_load);
+    const PlaceFigures figures = place_figures(place_rules(d), s, heaviest.loading->mass.down.mass, true);
+    if (std::isfinite(figures.third_share_braking))
+      in.share_braking = figures.third_share_braking * in.weight;
+  }
   return in;
+}
+
+//! How far the axle has risen when a load case occurs: at the landing's peak, or where the spring carries
+//! that load.
+double rise_in(const leg::LoadCase& c, const Leg& leg, const stance::WheelOnLeg& wheel, const Assessment& a) {
+  if (!(leg.travel > 0) || wheel.leg.path == force::Suspension::Path::bending) return 0;
+  if (c.landing)
+    for (const auto& l : a.landings)
+      if (l.leg == leg.id && l.drop && std::isfinite(l.drop->stroke_at_peak))
+        return std::clamp(l.drop->stroke_at_peak, 0.0, leg.travel.si);
+  const auto vertical = [&](double q) {
+    const auto at = wheel.leg.at(q);
+    return at.force / at.axle_1.z();
+  };
+  if (vertical(0) >= c.force.z()) return 0;
+  const double most = wheel.leg.most;
+  const double q = vertical(most) <= c.force.z()
+                       ? most
+                       : find_root([&](double x) { return vertical(x) - c.force.z(); }, 0, most).value_or(0);
+  return wheel.leg.at(q).axle.z() - wheel.leg.axle.z();
 }
 
 void parts(const Design& d, const LegStrength& s, const std::string& word, Collector& collect) {
@@ -74,7 +104,7 @@ void parts(const Design& d, const LegStrength& s, const std::string& word, Colle
       if (c.name == p.in_case) f.assumption = c.working;
     f.assumption += fmt::format(
         "; ultimate {:.2f} times limit; typical strengths: confirm with your supplier; "
-        "arms as with the leg extended",
+        "arms as the leg is closed then",
         d.load_factors.ultimate.si);
     if (!d.is_model())
       f.assumption += d.load_factors.rule.empty() ? "; the local rule decides: name it"
@@ -152,13 +182,17 @@ void assess_leg(const Design& d, Assessment& a, Collector& collect) {
   alignment(d, collect);
   for (const Leg& l : d.gear.legs) {
     const std::string word = d.leg_word(l);
-    const Heaviest heaviest = heaviest_on(d, a, l);
+    Heaviest heaviest = heaviest_on(d, a, l);
+    if (!heaviest.loading && l.role == LegRole::outrigger)  // it may hang clear in all of them
+      for (const auto& loading : a.loadings)
+        if (loading.rest && loading.flown && !heaviest.loading) heaviest.loading = &loading;
     if (!heaviest.loading || !l.axle.known() || !l.wheel.diameter.known()) {
       collect.about(word);
       collect.unknown("leg.margin", "the aircraft at rest on its wheels");
       continue;
     }
     LegStrength s{l.id, leg::load_cases(case_input(d, a, l, heaviest)), {}};
+    for (auto& c : s.cases.cases) c.rise = rise_in(c, l, (*a.wheels)[wheel_of(d, l.id)], a);
     s.structure = leg::check_structure(d, l, s.cases.cases);
     parts(d, s, word, collect);
     a.strengths.push_back(std::move(s));

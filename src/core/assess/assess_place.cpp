@@ -70,6 +70,30 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
   }
 }
 
+//! Two lines of mains that the elevator does not part from the ground: it flies off as it stands.
+void liftoff(const PlaceRules& r, const PlaceFigures& f, Collector& collect) {
+  const auto& l = *f.liftoff;
+  if (!l.lifts_off) {
+    auto& x =
+        collect.fails("place.liftoff", r.liftoff,
+                      l.lift_coefficient > 0 ? "it never flies off: thrust is used up before"
+                                             : "it never flies off: in this attitude the wing does not lift");
+    x.working = {{"pitch, legs extended", l.pitch, Kind::angle}, {"C_L", l.lift_coefficient, Kind::factor}};
+    return;
+  }
+  auto& x = collect.add("place.liftoff", l.ratio, r.liftoff);
+  x.working = {{"V_lo", l.speed, Kind::speed},
+               {"V_s", l.stall_speed, Kind::speed},
+               {"pitch, legs extended", l.pitch, Kind::angle},
+               {"C_L", l.lift_coefficient, Kind::factor},
+               {"run", l.run, Kind::length},
+               {"time", l.time, Kind::time}};
+  if (std::isfinite(f.rotation->speed))
+    x.working.push_back({"full elevator would lift the front at", f.rotation->speed, Kind::speed});
+  if (r.run_estimated) x.remark = "estimated: coefficients by default";
+  x.assumption = "all wheels kept down till then, no ground effect";
+}
+
 void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
               const Standing& s, const PlaceFigures& f, Collector& collect) {
   if (r.wings) {
@@ -80,11 +104,20 @@ void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const L
     tip.assumption = "level attitude, static springs, contact fixed in the aircraft";
     tail_strikes(d, a, r, l, f, collect);
     collect.about("", l.name);
-    rotation(r, f, s, collect);
+    if (f.liftoff && !f.rotates_first)
+      liftoff(r, f, collect);
+    else
+      rotation(r, f, s, collect);
   }
-  auto& share = collect.add("place.nose_share", f.third_share, r.nose_share);
+  auto& share = collect.add(r.share_measure(), f.third_share, r.nose_share);
   share.working = {{"x_m − x_cg", -f.cg_behind_main, Kind::length}, {"wheelbase", f.wheelbase, Kind::length}};
-  if (d.gear.brakes) {
+  if (r.layout == Layout::four_mains) collect.add("place.mains_share", f.mains_share, r.mains_share);
+  if (r.two_lines() && d.gear.brakes) {
+    share.working.push_back({"braking at 0.4 g", f.third_share_braking, Kind::share});
+    const double rear_alone = place::rear_brakes_alone(-f.wheelbase, 0, f.cg_behind_main, f.cg_height, 0.6);
+    share.working.push_back({"rear brakes alone, at most", rear_alone, Kind::in_g});
+    if (rear_alone < 0.25) share.remark = "brakes on the rear mains alone hardly stop it";
+  } else if (d.gear.brakes) {
     auto& braking = collect.add("place.nose_share_braking", f.third_share_braking);
     braking.working = {{"h", f.cg_height, Kind::length}, {"deceleration", r.braking, Kind::in_g}};
   }

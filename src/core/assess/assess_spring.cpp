@@ -38,13 +38,18 @@ std::variant<double, std::string> sink_speed_by(School school, const Design& d, 
 
 namespace {
 
-void coil_findings(const Leg& leg, Collector& collect) {
-  const auto coil = force::coil_at_wheel(leg.spring.coil);
+//! One coil, closed by so much from where it is installed, under a force (N) at the stop.
+void coil_findings(const Coil& c, double closes, double at_stop, const std::string& subject,
+                   Collector& collect, const std::string& loading) {
+  collect.about(subject, loading);
+  Coil alone = c;
+  alone.motion_ratio = Given(1.0);
+  if (!alone.installed_length.known()) alone.installed_length = alone.free_length;
+  const auto coil = force::coil_at_wheel(alone);
   if (!coil) {
     collect.unknown("spring.coil_margin", "a measure of the coil spring");
     return;
   }
-  const double at_stop = coil->spring_force(leg.travel);
   auto& margin = collect.add("spring.coil_margin", coil->figures.margin(at_stop),
                              at_least(0, "torsional limit of the wire"));
   margin.working = {{"force at the stop", at_stop, Kind::force},
@@ -52,15 +57,57 @@ void coil_findings(const Leg& leg, Collector& collect) {
                     {"shear limit", coil->figures.shear_limit, Kind::stress},
                     {"coil rate", coil->figures.rate, Kind::stiffness}};
   margin.assumption = "typical wire: confirm with your supplier";
-  auto& solid = collect.add("spring.coil_solid", coil->travel_left - leg.travel * coil->motion_ratio,
+  auto& solid = collect.add("spring.coil_solid", coil->travel_left - closes,
                             at_least(0, "a solid spring before full travel breaks something else"));
   solid.working = {{"solid length", coil->figures.solid_length, Kind::length},
-                   {"left from installed", coil->travel_left, Kind::length}};
+                   {"left from installed", coil->travel_left, Kind::length},
+                   {"closes until the stop", closes, Kind::length}};
+  if (coil->preload < 0)
+    solid.remark =
+        fmt::format("loose by {:.1f} mm when the leg is extended", 1000 * -coil->preload / coil->rate);
   collect.add("spring.coil_index", coil->figures.index, within(4, 16, "spring makers' practice"));
-  auto& buckles = collect.add(
-      "spring.coil_buckles",
-      force::buckling_free_length(leg.spring.coil.mean_diameter, 0.5) - leg.spring.coil.free_length, Limit{});
+  auto& buckles = collect.add("spring.coil_buckles",
+                              force::buckling_free_length(c.mean_diameter, 0.5) - c.free_length, Limit{});
   if (buckles.value < 0) buckles.remark = "guide it in a tube or on a rod";
+}
+
+//! The coils of a leg: one, one inside another, or two in series.
+void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const std::string& subject,
+                    Collector& collect, const std::string& loading) {
+  const Spring& s = leg.spring;
+  const bool anchored = wheel.leg.acts == force::Suspension::Acts::pushed;
+  const double ratio = anchored ? 1 : s.coil.motion_ratio.si;
+  const double closes = wheel.leg.closure(wheel.leg.most).s * ratio;
+  const double count = s.coil.count;
+  const auto force_in = [&](const Coil& c, double pressed) {
+    Coil alone = c;
+    alone.motion_ratio = Given(1.0);
+    if (!alone.installed_length.known()) alone.installed_length = alone.free_length;
+    const auto coil = force::coil_at_wheel(alone);
+    return coil ? std::max(0.0, coil->spring_preload + coil->figures.rate * pressed) : std::nan("");
+  };
+  if (s.partner != CoilPartner::in_series) {
+    coil_findings(s.coil, closes, force_in(s.coil, closes), subject, collect, loading);
+    if (s.partner == CoilPartner::inside && s.second_starts_after.known()) {
+      Coil inner = s.second;
+      inner.installed_length = inner.free_length;  // it stands free until it is met
+      const double pressed = std::max(0.0, closes - s.second_starts_after);
+      coil_findings(inner, pressed, force_in(inner, pressed), subject + ", inner coil", collect, loading);
+    }
+    collect.about(subject, loading);
+    return;
+  }
+  // In series both carry the same: the law's force at the stop, in one of the pairs.
+  const double each = wheel.leg.law.force(wheel.leg.closure(wheel.leg.most).s) / (count * ratio);
+  for (const auto& [coil, name] : {std::pair{&s.coil, ""}, {&s.second, ", second coil"}}) {
+    Coil free = *coil;
+    free.installed_length = free.free_length;
+    const auto figures = force::coil_at_wheel(free);
+    const double pressed =
+        figures ? std::min(each / figures->figures.rate, figures->figures.travel_to_solid) : std::nan("");
+    coil_findings(free, pressed, each, subject + name, collect, loading);
+  }
+  collect.about(subject, loading);
 }
 
 void gas_strut_findings(const Leg& leg, const stance::WheelOnLeg& wheel, Collector& collect) {
@@ -208,6 +255,7 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
   const Spring& s = leg.spring;
   spring::DropModel m;
   m.tyre = wheel.tyre;
+  m.tyre.rate *= wheel.tyres();  // two on the axle, squashed alike
   m.lift_ratio = lift_ratio;
   if (wheel.leg.most <= 0) {
     m.sprung_mass = mass;
@@ -242,10 +290,8 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
     return "the damping, closing and extending (0 if there is none)";
   }
   m.damper.friction = s.friction.known() ? s.friction.si : 0;
-  // Stops much stiffer than the spring where it ends.
-  const double slope = m.spring.slope(m.travel);
-  m.bottom_stop = 20 * slope;
-  m.extension_stop = 40 * slope;
+  m.bottom_stop = m.extension_stop =
+      leg.stop_rate.known() ? leg.stop_rate.si : force::usual_stop_rate(leg, mass);
   return m;
 }
 
@@ -307,6 +353,11 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
     landing.reserve = spring::drop(full_lift, 1.2 * landing.sink_speed, run);
   }
   const auto& drop = *landing.drop;
+  if (!drop.ended) {
+    collect.unknown("spring.drop_factor",
+                    "a landing that can be followed to its end: this one cannot be computed");
+    return;
+  }
   auto& factor = collect.add("spring.drop_factor", drop.load_factor,
                              at_most(d.landing.load_factor, "what was aimed at"));
   factor.working = {{"peak ground load", drop.peak_ground, Kind::force},
@@ -316,13 +367,27 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
                     {"into the spring", drop.shares.spring, Kind::share},
                     {"into the damper", drop.shares.damper, Kind::share},
                     {"into the tyre", drop.shares.tyre, Kind::share}};
-  factor.assumption = "stops 20 times as stiff as the spring's end; vertical motion";
+  factor.assumption = leg.stop_rate.known() || !(leg.travel > 0)
+                          ? "vertical motion"
+                          : "stop as stiff as is usual; vertical motion";
+  if (std::isfinite(landing.model->tyre.limit)) {
+    auto& rim = collect.add("spring.rim", 1 - drop.tyre_deflection / landing.model->tyre.rim(),
+                            at_least(0, "a rim or core that strikes breaks wheel, leg or both"));
+    rim.working = {{"greatest squash", drop.tyre_deflection, Kind::length},
+                   {"rim or core carries from", landing.model->tyre.rim(), Kind::length},
+                   {"load then", drop.peak_ground, Kind::force}};
+    if (drop.rim) rim.remark = "the rim strikes";
+  }
   if (landing.model->spring.kind != force::LegLaw::Kind::rigid && !leg.spring.friction.known())
     factor.assumption += "; no friction of the strut, since none is given";
   auto& stroke = collect.add("spring.drop_stroke", drop.stroke_used, at_most(leg.travel, "the leg's travel"));
   stroke.working = {{"strut efficiency", drop.strut_efficiency, Kind::share},
                     {"peak strut load", drop.peak_strut, Kind::force}};
   if (drop.bottoms) stroke.remark = "it bottoms";
+  if (!landing.reserve->ended) {
+    collect.unknown("spring.drop_reserve", "a reserve landing that can be followed to its end");
+    return;
+  }
   Limit all = at_most(leg.travel, "the rule's reserve: all of the travel, no more");
   all.hold_upper = leg.travel;
   collect.add("spring.drop_reserve", landing.reserve->stroke_used, all).working = {
@@ -381,7 +446,9 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
                               in.tyre_efficiency,
                               0};
     const auto& tyre = (*a.wheels)[at_wheel].tyre;
-    input.tyre_deflection = input.load_factor * input.mass * standard_gravity / tyre.rate;
+    const double wheels = (*a.wheels)[at_wheel].tyres();
+    const auto squash = [&](double load) { return tyre.squash(load / wheels); };
+    input.tyre_deflection = squash(input.load_factor * input.mass * standard_gravity);
     landing.stroke = spring::first_estimate(input);
     if (!landing.stroke) {
       auto& f = collect.unknown("spring.stroke", "a load factor above (1 − K)/η");
@@ -398,7 +465,7 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
                    {"tyre deflection", input.tyre_deflection, Kind::length},
                    {"peak ground load", landing.stroke->peak_load, Kind::force}};
       f.assumption = "first estimate by energy; the drop decides";
-      if (const auto factor = spring::load_factor_for_travel(input, tyre.rate, leg.travel)) {
+      if (const auto factor = spring::load_factor_for_travel(input, squash, leg.travel)) {
         auto& n = collect.add("spring.load_factor", *factor);
         n.working = {{"inertia load factor n = N + K", *factor + input.lift_ratio, Kind::factor}};
       }
@@ -413,10 +480,12 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
   if (leg.travel > 0) {
     switch (leg.spring.kind) {
       case SpringKind::coil:
-        coil_findings(leg, collect);
+        coils_findings(leg, wheel, subject, collect, heaviest->name);
         break;
       case SpringKind::gas:
-        collect.add("spring.gas_used", leg.spring.gas.piston_area * leg.travel / leg.spring.gas.volume,
+        // The gas goes with the spring's closure, which on a hinged leg is not the axle's rise.
+        collect.add("spring.gas_used",
+                    leg.spring.gas.piston_area * wheel.leg.closure(wheel.leg.most).s / leg.spring.gas.volume,
                     at_most(0.95, "the gas must not be used up before the stop"));
         break;
       case SpringKind::gas_strut:
@@ -441,8 +510,9 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
   if (leg.travel > 0) {
     const bool gas = leg.spring.kind == SpringKind::gas;
     auto& sag = collect.add("spring.sag", landing.sag,
-                            gas ? bands(0.40, 0.55, 0.75, 0.85, "gas oleos sit at about two thirds")
-                                : bands(0.10, 0.25, 0.40, 0.50, "practice: 25–40 % of the travel"));
+                            leg.role == LegRole::outrigger ? Limit{}  // it should hardly carry
+                            : gas ? bands(0.40, 0.55, 0.75, 0.85, "gas oleos sit at about two thirds")
+                                  : bands(0.10, 0.25, 0.40, 0.50, "practice: 25–40 % of the travel"));
     sag.working = {{"closure at rest", state.leg_closure, Kind::length},
                    {"travel", leg.travel, Kind::length},
                    {"wheel load", state.load, Kind::force}};

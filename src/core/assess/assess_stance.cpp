@@ -10,6 +10,7 @@
 #include "core/assess/standing.h"
 #include "core/assess/table_sheet.h"
 #include "core/model/moves.h"
+#include "core/place/tandem.h"
 #include "core/place/tipping.h"
 
 namespace kranich {
@@ -99,7 +100,7 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
 }
 
 //! What each leg carries; of nose and tail legs held to standing at all, of outriggers to hardly carrying.
-void leg_loads(const Design& d, const stance::Rest& rest, const LoadingState& l, Collector& collect) {
+void leg_loads(const Design& d, const stance::Rest& rest, Collector& collect) {
   const auto placed = placed_legs(d.gear);
   const Leg* third = d.gear.has_third() ? &d.gear.third() : nullptr;
   std::vector<Working> loads;
@@ -111,16 +112,104 @@ void leg_loads(const Design& d, const stance::Rest& rest, const LoadingState& l,
     if (word.ends_with(" leg")) word.resize(word.size() - 4);
     loads.push_back({word, rest.wheels[i].load, Kind::force});
   }
-  const double load = third ? rest.wheels[wheel_of(d, third->id)].load : std::nan("");
-  if (third) {
-    auto& f = collect.add("stance.third_load", load, at_least(0, "it must stand on all its wheels"));
-    f.working = std::move(loads);
-    return;
-  }
-  const Standing s = standing_in(d, nullptr, l, GearState::static_load);
-  auto& f = collect.add("stance.third_load", s.third_share * l.mass.down.mass * standard_gravity,
+  if (!third) return;  // two lines of mains have their share in Place
+  auto& f = collect.add("stance.third_load", rest.wheels[wheel_of(d, third->id)].load,
                         at_least(0, "it must stand on all its wheels"));
   f.working = std::move(loads);
+}
+
+//! Whether it stands on its own wheels sideways, and what its outriggers have to do.
+void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& collect) {
+  const Layout layout = d.layout();
+  const bool outriggers = d.gear.has(LegRole::outrigger);
+  if (!outriggers && layout != Layout::tandem && layout != Layout::quadricycle) return;
+  const auto placed = placed_legs(d.gear);
+  std::vector<stance::WheelOnLeg> bearing;
+  for (size_t i = 0; i < placed.size(); ++i)
+    if (d.gear.legs[placed[i].row].role != LegRole::outrigger) bearing.push_back((*a.wheels)[i]);
+  const double mass = l.mass.down.mass;
+  const double weight = mass * standard_gravity;
+  const auto upright = stance::held_upright(mass, l.mass.down.at, bearing);
+  collect.about("", l.name);
+  if (!upright) {
+    collect.unknown("stance.upright", "mains that carry the aircraft");
+    return;
+  }
+  double closures = 0;
+  for (const auto& w : upright->wheels) closures += w.load * w.tyre_closure;
+  const double high = upright->cg_height + closures / weight;
+  const double ratio = 1 + upright->roll_stiffness / (weight * high);
+  const bool stands = ratio >= 1.5;
+  Limit limit;
+  if (!outriggers) {
+    limit = at_least(1.5, "below 1.5 it counts as falling over, and there is no outrigger");
+    limit.hold_lower = 3;
+  }
+  auto& f = collect.add("stance.upright", ratio, limit);
+  f.working = {{"net roll stiffness", upright->roll_stiffness, Kind::torsion_rate},
+               {"h, with the tyres", high, Kind::length}};
+  f.remark = ratio <= 1 ? "falls over without its outriggers"
+             : stands   ? ""
+                        : "counts as lying on its outriggers";
+  if (!outriggers) return;
+  if (!stands) {
+    Limit lean = at_most(radians(5), "own: to 3° well, to 5° bearable");
+    lean.hold_upper = radians(3);
+    auto& leans = collect.add("stance.lean", std::abs(l.rest->roll), lean);
+    leans.remark = l.rest->roll > 0 ? "to starboard" : "to port";
+  }
+  const Vec3 up = up_direction(upright->pitch, 0);
+  for (size_t i = 0; i < placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[placed[i].row];
+    if (leg.role != LegRole::outrigger) continue;
+    const auto& w = (*a.wheels)[i];
+    const std::string side =
+        leg.stands == LegStands::both_sides ? (placed[i].port ? "port " : "starboard ") : "";
+    collect.about(side + d.leg_word(leg), l.name);
+    if (stands) {
+      const double gap = upright->heave + place::lowest_height({w.leg.axle, w.radius}, up);
+      collect.add("stance.outrigger_gap", gap, at_least(0, "it must not carry when it stands upright"));
+    }
+    Limit share = at_most(0.10, "outriggers must not carry");
+    share.hold_upper = 0.05;
+    collect.add("stance.outrigger_share", l.rest->wheels[i].load / weight, share);
+    // What may come on it: towards its own side.
+    const double towards = w.leg.axle.y() < 0 ? -1 : 1;
+    struct Push {
+      const char* name;
+      stance::SideLoad load;
+    };
+    std::vector<Push> pushes{{"on a cross slope of 2 %", {}}, {"turning at 0.2 g", {}}};
+    pushes[0].load.slope = towards * std::atan(0.02);
+    pushes[1].load.acceleration = towards * 0.2;
+    const Aerodynamics& air = d.airframe.aerodynamics;
+    if (air.crosswind_wanted.known() && air.side_area.known() && air.side_z.known()) {
+      Push wind{"in the wind from the side", {}};
+      wind.load.wind = towards * 0.5 * air.density * air.crosswind_wanted * air.crosswind_wanted *
+                       air.side_area * air.side_coefficient;
+      wind.load.wind_at = Vec3(l.mass.down.at.x(), 0, air.side_z);
+      pushes.push_back(wind);
+    }
+    double greatest = l.rest->wheels[i].load;
+    std::vector<Working> working{{"standing", greatest, Kind::force}};
+    std::string falls;
+    for (const auto& p : pushes) {
+      const auto rest = stance::solve_leaning(mass, l.mass.down.at, *a.wheels, p.load);
+      const auto* r = std::get_if<stance::Rest>(&rest);
+      if (!r) {
+        falls = p.name;
+        continue;
+      }
+      working.push_back({p.name, r->wheels[i].load, Kind::force});
+      greatest = std::max(greatest, r->wheels[i].load);
+    }
+    auto& load = falls.empty() ? collect.add("stance.outrigger_load", greatest)
+                               : collect.fails("stance.outrigger_load", at_least(0, "it must be caught"),
+                                               "it goes over on it " + falls);
+    load.working = std::move(working);
+    auto& most = a.outrigger_loads[leg.id];
+    most = std::max(most, greatest);
+  }
 }
 
 void table_readings(const Design& d, const Assessment& a, Collector& collect) {
@@ -193,9 +282,10 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect) {
     }
     collect.add("stance.pitch", rest.pitch);
     collect.add("stance.roll", rest.roll);
-    leg_loads(d, rest, l, collect);
+    leg_loads(d, rest, collect);
     const Vec3 up = up_direction(rest.pitch, rest.roll);
     collect.add("stance.cg_height", rest.heave + up.dot(l.mass.down.at));
+    if (l.flown) sideways(d, a, l, collect);
     if (l.flown) wheel_settings(d, a, rest, collect, l.name);
   }
 }

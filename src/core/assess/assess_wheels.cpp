@@ -99,20 +99,10 @@ void keep_outs(const Design& d, Collector& collect) {
     double least = std::numeric_limits<double>::infinity();
     std::string nearest;
     for (const auto& k : d.airframe.keep_outs) {
-      const auto box = place::box_of(k);
-      if (!box) continue;
-      for (const int axis : {0, 1}) {
-        const auto range = place::blocked(*unit, *box, axis);
-        if (!range) continue;
-        // Outside: the way to go until it touches. Inside: minus the way to get out.
-        const double gap = range->from > 0 ? range->from
-                           : range->to < 0 ? -range->to
-                                           : -std::min(-range->from, range->to);
-        if (gap < least) {
-          least = gap;
-          nearest = k.name;
-        }
-      }
+      const auto gap = place::clearance(*unit, k);
+      if (!gap || *gap >= least) continue;
+      least = *gap;
+      nearest = k.name;
     }
     collect.about(unit_word(d, leg), "", GearState::extended);
     if (std::isfinite(least)) {

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/assess/collector.h"
 
@@ -64,6 +65,16 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
   run.greatest_lift = a.greatest_lift;
   run.density = a.density;
   r.run = run;
+  if (r.two_lines() && d.airframe.wing.incidence.known()) {
+    // Of the wing alone where the whole aircraft's slope is not known: 2π·A/(2 + √(A² + 4)).
+    const double aspect = d.airframe.wing.span * d.airframe.wing.span / chord.area;
+    const double slope = a.lift_slope.known()
+                             ? a.lift_slope.si
+                             : 2 * std::numbers::pi * aspect / (2 + std::sqrt(aspect * aspect + 4));
+    r.liftoff_input = place::LiftoffInput{
+        0,      chord.area, slope,        a.zero_lift_angle, d.airframe.wing.incidence, a.greatest_lift,
+        a.drag, a.thrust,   run.friction, a.density};
+  }
   r.run_estimated = !a.friction.known() || a.tail_down_lift.origin == Origin::by_default ||
                     a.greatest_lift.origin == Origin::by_default ||
                     a.ground_lift.origin == Origin::by_default || a.drag.origin == Origin::by_default ||
@@ -84,9 +95,17 @@ PlaceRules place_rules(const Design& d) {
   r.tip_back = model && d.smooth_field()
                    ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
                    : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
-  r.nose_share = r.layout == Layout::tandem || r.layout == Layout::quadricycle
-                     ? within(0.40, 0.60, "texts: about equal on both lines of mains")
-                     : bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable");
+  r.nose_share = r.two_lines() ? within(0.40, 0.60, "texts: about equal on both lines of mains")
+                 : r.wings     ? bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable")
+                               : Limit{};  // what never rotates has no use for it
+  r.mains_share = within(0.35, 0.65, "texts: about equal on both lines of mains");
+  r.liftoff = bands(1.05, 1.10, 1.25, 1.45, "texts: off at 1.1, climbing at 1.2 times the stall speed");
+  // Far behind the CG stands the rear line of two by its nature: only the least counts.
+  if (r.two_lines()) {
+    r.tip_back.upper = radians(89);
+    r.tip_back.source = r.model && r.smooth ? "models on smooth fields: at least 10°" : "texts: at least 15°";
+    r.tip_back.hold_lower = *r.tip_back.lower + radians(1.5);
+  }
   r.turnover = gentle_ground      ? at_most(radians(63), "texts: 63° on smooth ground")
                : d.smooth_field() ? at_most(radians(57), "texts: 55–57°; training sees every crosswind")
                                   : at_most(radians(57), "texts: 55–57° on rough ground or in crosswind");
@@ -194,6 +213,7 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, 
   if (sideways)
     f.turnover = {std::atan2(f.cg_height, sideways->distance), sideways->distance,
                   sideways->distance / f.cg_height, sideways->straight / f.cg_height};
+  f.mains_share = s.mains_share;
   f.third_share =
       std::isfinite(s.third_share) ? s.third_share : place::third_wheel_share(third_x, 0, f.cg_behind_main);
   if (r.tricycle) {
@@ -214,6 +234,15 @@ PlaceFigures place_figures(const PlaceRules& r, const Standing& s, double mass, 
       run.thrust_height = place::height_above_ground({0, 0, *r.thrust_z}, {0, s.main.z, s.main.radius}, 0);
       f.rotation = place::rotation(run);
       if (!for_map) f.furthest_aft = place::furthest_aft_main(run, 1.05);
+      if (r.liftoff_input && std::isfinite(s.pitch_extended)) {
+        place::LiftoffInput in = *r.liftoff_input;
+        in.mass = mass;
+        f.liftoff = place::liftoff_in_stance(in, s.pitch_extended);
+        const double empty =
+            place::wheels_empty_speed(mass, run.density, run.wing_area, f.liftoff->lift_coefficient,
+                                      run.tail_area, run.tail_down_lift * run.slipstream);
+        f.rotates_first = f.rotation->speed < empty && f.rotation->acceleration > 0;
+      }
     }
   } else {
     f.tailwheel = place::tailwheel_figures({s.main, s.third, 2 * s.half_track}, s.cg);
@@ -282,7 +311,7 @@ std::vector<PlaceLine> place_lines(const PlaceRules& r, const PlaceFigures& f) {
       const Bounds b = tip_back_bounds(r, f.tail);
       lines.push_back({"place.tip_back", f.tip.at_contact, b.lower, b.upper});
     }
-    line("place.nose_share", f.third_share, r.nose_share);
+    line(r.share_measure(), f.third_share, r.nose_share);
     line("place.turnover", f.turnover.angle, r.turnover);
   } else if (f.tailwheel) {
     line("place.axle_ahead", f.tailwheel->axle_ahead_angle, r.axle_ahead);

@@ -3,6 +3,7 @@
 //! the placement map and the drawings all take both from here.
 #pragma once
 
+#include <limits>
 #include <optional>
 #include <string_view>
 #include <vector>
@@ -10,6 +11,7 @@
 #include "core/assess/standing.h"
 #include "core/place/place.h"
 #include "core/place/rotation.h"
+#include "core/place/tandem.h"
 #include "core/place/tipping.h"
 #include "core/place/wheel_shelf.h"
 
@@ -19,7 +21,7 @@ namespace kranich {
 struct PlaceRules {
   bool tricycle = true, wings = true;
   Layout layout = Layout::tricycle;
-  Limit tip_back, nose_share, turnover, rotation;
+  Limit tip_back, nose_share, mains_share, turnover, rotation, liftoff;
   Limit axle_ahead, three_point, nose_over_three_point, nose_over_level, tail_share, side_tip;
   Limit left, crosswind, tipping;
   //! Propeller clearance wanted, level and static: of a model a share of the diameter.
@@ -27,6 +29,10 @@ struct PlaceRules {
     return model ? (smooth ? 0.10 : 0.15) * diameter : tricycle ? 0.18 : 0.23;
   }
   Limit propeller_static(double diameter) const;
+  //! Whether two lines of mains carry it, without nose or tail leg.
+  bool two_lines() const { return layout == Layout::tandem || layout == Layout::quadricycle; }
+  //! "place.nose_share", or of two lines of mains "place.front_share".
+  std::string_view share_measure() const { return two_lines() ? "place.front_share" : "place.nose_share"; }
   bool model = false, smooth = false;
   std::vector<Vec3> tail_points;
   std::vector<int> tail_point_index;  //!< of airframe.low_points
@@ -36,7 +42,8 @@ struct PlaceRules {
   std::string run_missing;
   bool run_estimated = false;
   std::optional<double> drag_z, thrust_z, side_z;
-  double side_force = 0;  //!< S·C_Y, m2
+  std::optional<place::LiftoffInput> liftoff_input;  //!< without the mass
+  double side_force = 0;                             //!< S·C_Y, m2
   double density = 1.225;
   double braking = 0.4;  //!< in g
 };
@@ -59,9 +66,12 @@ struct PlaceFigures {
   place::Turnover turnover{};
   std::optional<place::TailwheelFigures> tailwheel;
   std::optional<place::Rotation> rotation;
-  std::optional<double> furthest_aft;  //!< station of the main contact
-  std::optional<double> crosswind;     //!< m/s
-  double tipping_least = 0;            //!< g, over all directions
+  std::optional<double> furthest_aft;                             //!< station of the main contact
+  std::optional<place::Liftoff> liftoff;                          //!< of two lines of mains
+  bool rotates_first = false;                                     //!< before it would fly off as it stands
+  double mains_share = std::numeric_limits<double>::quiet_NaN();  //!< of four mains, at rest
+  std::optional<double> crosswind;                                //!< m/s
+  double tipping_least = 0;                                       //!< g, over all directions
   //! The tightest propeller, static: its clearance and what is wanted; infinite without one.
   double propeller = 0, propeller_wanted = 0;
 };

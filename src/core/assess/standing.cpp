@@ -119,6 +119,32 @@ Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* whe
   const bool more_lines = mains.size() + thirds.size() > 2 || d.gear.has(LegRole::outrigger);
   if (apart && more_lines && state == GearState::static_load && l.rest && l.mass.down.mass > 0)
     s.third_share = apart->load / (l.mass.down.mass * standard_gravity);
+  if (mains.size() > 1 && state == GearState::static_load && l.rest) {
+    double all = 0;
+    for (const Line& line : mains) all += line.load;
+    if (all > 0) s.mains_share = mains.front().load / all;
+  }
+  const auto extended = [&](const Line* line, bool main) -> place::RoundWheel {
+    if (!line) return {none, none, none};
+    // The same legs with nothing on them: those of the line, by their stations now.
+    place::RoundWheel mean{0, 0, 0};
+    int count = 0;
+    for (size_t i = 0; i < placed.size(); ++i) {
+      const Leg& leg = d.gear.legs[placed[i].row];
+      const bool of_it =
+          main == (leg.role == LegRole::main) && std::abs(s.wheels[i].x - line->x) < 0.5 * s.wheels[i].radius;
+      if (!of_it) continue;
+      mean.x += leg.axle.x;
+      mean.z += leg.axle.z;
+      mean.radius += leg.wheel.diameter / 2;
+      ++count;
+    }
+    return {mean.x / count, mean.z / count, mean.radius / count};
+  };
+  if (apart && !mains.empty())
+    if (const auto pitch = place::pitch_on(extended(apart, thirds.empty()),
+                                           extended(tail ? &mains.front() : &mains.back(), true)))
+      s.pitch_extended = *pitch;
   if (state == GearState::static_load && l.rest)
     s.pitch = l.rest->pitch;
   else if (const auto pitch = place::pitch_on(s.third, s.main))

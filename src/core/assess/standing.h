@@ -2,6 +2,7 @@
 //! How an aircraft stands in a loading and a state: its wheels and CG as the checks and drawings need them.
 #pragma once
 
+#include <limits>
 #include <optional>
 #include <vector>
 
@@ -41,6 +42,10 @@ struct Standing {
   //! Share of the weight on what stands apart, where springs decide it (more than two lines); NaN where a
   //! lever does.
   double third_share = std::numeric_limits<double>::quiet_NaN();
+  //! Front line's part of what several lines of mains carry at rest; NaN for one line.
+  double mains_share = std::numeric_limits<double>::quiet_NaN();
+  double pitch_extended =
+      std::numeric_limits<double>::quiet_NaN();  //!< of the plane under the extended wheels
 };
 //! `wheels` of the assessment; null where something is missing (then legs are taken as straight).
 Standing standing_in(const Design& design, const std::vector<stance::WheelOnLeg>* wheels,

@@ -132,6 +132,19 @@ const std::array registry{
             "Share of the weight on the nose wheel at rest. Too little steers badly; too much is heavy to "
             "rotate.",
             "R_n/W = (x_m − x_cg) / (x_m − x_n)", texts},
+    Measure{"place.front_share", place, "Front mains' share", Kind::share,
+            "Of tandem mains or four mains at the corners: the weight on the front line. More runs straight "
+            "but does "
+            "not rotate, and loads the front leg in braking; less steers weakly and skips.",
+            "(x_r − x_cg)/(x_r − x_f), springs where more lines stand", texts},
+    Measure{"place.mains_share", place, "Front mains' part of the mains' load", Kind::share,
+            "Of four mains behind a nose leg: how much of what the mains carry stands on their front line.",
+            "ΣF_front/ΣF_mains at rest", texts},
+    Measure{"place.liftoff", place, "Flies off in its stance, over the stall speed", Kind::factor,
+            "Where the elevator cannot lift the front mains: the speed at which the wing carries the weight "
+            "in the "
+            "attitude of the extended legs. Near the stall it flies off badly; far above it the run is long.",
+            "√(C_Lmax/C_L), C_L = C_Lα·(α − α₀)", texts},
     Measure{"place.nose_share_braking", place, "Nose wheel's share, braking", Kind::share,
             "The same while the mains brake at 0.4 g: goes to the nose leg's strength.",
             "[(x_m − x_cg) + (a/g)·h] / (x_m − x_n)", texts},
@@ -185,6 +198,24 @@ const std::array registry{
         "stance.third_load", stance, "Load on nose or tail wheel", Kind::force,
         "What the nose or tail wheel carries at rest; none left means that it sits down on the other end.",
         "ΣM = 0", "equilibrium", 1},
+    Measure{"stance.upright", stance, "Stands by itself sideways", Kind::factor,
+            "Roll stiffness of nose, tail and main wheels against the high CG. Below 1 it falls over; below "
+            "1.5 it "
+            "counts as lying on its outriggers.",
+            "K_φ/(W·h′)", "statics"},
+    Measure{"stance.lean", stance, "Lean on an outrigger, at rest", Kind::angle,
+            "How far it leans that does not stand by itself: until an outrigger carries.", "equilibrium",
+            "own"},
+    Measure{"stance.outrigger_gap", stance, "Clear under an outrigger, upright", Kind::length,
+            "An outrigger of an aircraft that stands by itself must not touch when it stands upright.",
+            "geometry", "own", 0.02},
+    Measure{"stance.outrigger_share", stance, "Outrigger's share at rest", Kind::share,
+            "Outriggers steady, they must not carry.", "F_o/W", "texts"},
+    Measure{"stance.outrigger_load", stance, "Greatest load on an outrigger", Kind::force,
+            "Standing, on a cross slope of 2 %, in a turn at 0.2 g, in the wind from the side that is flown "
+            "in: the "
+            "greatest goes to its strength.",
+            "equilibrium under side loads", "statics"},
     Measure{"stance.cg_height", stance, "CG above ground", Kind::length,
             "Height of the CG above the ground at rest.", "equilibrium", "equilibrium"},
     Measure{"stance.track", stance, "Track at rest", Kind::length,
@@ -224,6 +255,11 @@ const std::array registry{
     Measure{"spring.drop_factor", spring, "Load factor of the design landing", Kind::factor,
             "Greatest ground load of the simulated landing over the weight on the leg.",
             "N = max F_tyre / (m·g)", "two masses, integrated; the limit is what was aimed at"},
+    Measure{"spring.rim", spring, "Tyre left at the landing's peak", Kind::share,
+            "How much of the tyre's squash is left when the landing presses it hardest; nothing left: the "
+            "rim or core "
+            "strikes.",
+            "1 − t/t_rim", "two masses, integrated", 1},
     Measure{"spring.drop_stroke", spring, "Stroke used in the design landing", Kind::length,
             "How far the leg closes in the simulated landing; its travel is all there is.", "max s",
             "two masses, integrated"},

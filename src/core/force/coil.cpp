@@ -69,7 +69,7 @@ std::optional<CoilAtWheel> coil_at_wheel(const Coil& c) {
       {c.wire_diameter, c.mean_diameter, c.active_turns, c.total_turns, c.free_length, c.ends}, *wire);
   w.count = c.count;
   w.motion_ratio = c.motion_ratio;
-  w.spring_preload = std::max(0.0, w.figures.rate * (c.free_length - c.installed_length));
+  w.spring_preload = w.figures.rate * (c.free_length - c.installed_length);
   w.rate = w.count * w.figures.rate * w.motion_ratio * w.motion_ratio;
   w.preload = w.count * w.spring_preload * w.motion_ratio;
   w.travel_left = c.installed_length - w.figures.solid_length;

@@ -2,6 +2,7 @@
 //! Helical compression springs of round wire: rate, stress, solid length. SI. Source: handbook, Springs.
 #pragma once
 
+#include <algorithm>
 #include <optional>
 #include <span>
 #include <string_view>
@@ -57,13 +58,14 @@ Preloaded preloaded(double rate, double free_length, double installed_length, do
 //! constant).
 struct CoilAtWheel {
   CoilFigures figures;
-  double rate, preload;   //!< at the axle along z, N/m and N
-  double spring_preload;  //!< per spring, N
+  double rate,
+      preload;  //!< at the axle along z, N/m and N; below 0 where the spring is loose until it is met
+  double spring_preload;  //!< per spring, N; likewise
   double count, motion_ratio;
   double travel_left;  //!< of one spring from installed to solid, m
   //! Force in one spring at an axle rise.
   double spring_force(double axle_rise) const {
-    return spring_preload + figures.rate * axle_rise * motion_ratio;
+    return std::max(0.0, spring_preload + figures.rate * axle_rise * motion_ratio);
   }
 };
 std::optional<CoilAtWheel> coil_at_wheel(const Coil& coil);

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/quantity.h"
 #include "core/force/coil.h"
 
 namespace kranich::force {
@@ -18,8 +19,12 @@ size_t piece(const std::vector<std::pair<double, double>>& curve, double s) {
 }
 
 //! One coil inside another, or two in series: straight pieces between where one touches or goes solid.
-std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double travel) {
-  const auto first = coil_at_wheel(s.coil);
+std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double travel, double ratio) {
+  Coil outer = s.coil;
+  outer.motion_ratio = Given(ratio);
+  if (s.partner == CoilPartner::in_series && !outer.installed_length.known())
+    return "the installed length (of both coils together)";
+  const auto first = coil_at_wheel(outer);
   Coil coil = s.second;
   if (!coil.installed_length.known())
     coil.installed_length = coil.free_length;  // its share is computed below
@@ -28,7 +33,6 @@ std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double trave
   LegLaw law;
   law.travel = travel;
   law.kind = LegLaw::Kind::curve;
-  const double ratio = s.coil.motion_ratio;
   const double count = s.coil.count;
   const auto point = [&](double rise, double force) {
     if (law.curve.empty() || rise > law.curve.back().first + 1e-9) law.curve.emplace_back(rise, force);
@@ -37,27 +41,33 @@ std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double trave
     if (!s.second_starts_after.known()) return "the closure after which the coil inside touches";
     const double touches = s.second_starts_after / ratio;
     const double inner = count * second->figures.rate * ratio * ratio;
+    // A coil shorter than the room it stands in is loose: nothing until it is met.
+    const double met = std::max(0.0, -first->preload / first->rate);
     const auto at = [&](double rise) {
-      return first->preload + first->rate * rise + inner * std::max(0.0, rise - touches);
+      return std::max(0.0, first->preload + first->rate * rise) + inner * std::max(0.0, rise - touches);
     };
     point(0, at(0));
-    if (touches < travel) point(touches, at(touches));
+    for (const double kink : {std::min(met, touches), std::max(met, touches)})
+      if (kink > 0 && kink < travel) point(kink, at(kink));
     point(travel, at(travel));
     return law;
   }
   // In series the installed length of the first entry is that of both together.
   const double before = s.coil.free_length + s.second.free_length - s.coil.installed_length;
-  if (before < 0) return "an installed length (of both coils together) below their free lengths";
+  const double loose = std::max(0.0, -before) / ratio;
   const auto& a = first->figures;
   const auto& b = second->figures;
   const auto force_at = [&](double rise) {
-    return count * ratio *
-           in_series(a.rate, a.travel_to_solid, b.rate, b.travel_to_solid, before + rise * ratio).force;
+    const double pressed = before + rise * ratio;
+    return pressed <= 0 ? 0.0
+                        : count * ratio *
+                              in_series(a.rate, a.travel_to_solid, b.rate, b.travel_to_solid, pressed).force;
   };
   const double solid =
       (in_series(a.rate, a.travel_to_solid, b.rate, b.travel_to_solid, 0).deflection_first_solid - before) /
       ratio;
   point(0, force_at(0));
+  if (loose > 0 && loose < travel) point(loose, 0);
   if (solid > 0 && solid < travel) point(solid, force_at(solid));
   point(travel, force_at(travel));
   return law;
@@ -246,12 +256,18 @@ std::variant<TyreLaw, std::string> tyre_law(const Wheel& w) {
   return law;
 }
 
-std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
+double usual_stop_rate(const Leg& leg, double mass) {
+  const bool rubber = leg.spring.kind == SpringKind::cord || leg.spring.kind == SpringKind::pucks;
+  return 10 * mass * standard_gravity / ((rubber ? 0.10 : 0.02) * leg.travel);
+}
+
+std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> closes) {
   LegLaw law;
   if (!leg.travel.known()) return "the leg's travel";
   law.travel = leg.travel;
   const Spring& s = leg.spring;
   if (law.travel == 0) return law;  // a rigid leg needs no spring
+  const double range = closes.value_or(leg.travel);
   switch (s.kind) {
     case SpringKind::linear:
       if (!s.rate.known()) return "the spring rate";
@@ -261,12 +277,23 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       law.preload = s.preload;
       return law;
     case SpringKind::coil: {
-      const auto coil = coil_at_wheel(s.coil);
+      Coil own = s.coil;
+      if (closes) own.motion_ratio = Given(1.0);
+      const auto coil = coil_at_wheel(own);
       if (!coil) return "a measure of the coil spring (wire, diameter, turns, lengths)";
-      if (s.partner != CoilPartner::none) return with_second_coil(s, law.travel);
-      law.kind = LegLaw::Kind::linear;
+      if (s.partner != CoilPartner::none) {
+        auto pair = with_second_coil(s, range, own.motion_ratio);
+        if (auto* both = std::get_if<LegLaw>(&pair)) both->travel = law.travel;
+        return pair;
+      }
       law.rate = coil->rate;
       law.preload = coil->preload;
+      law.kind = LegLaw::Kind::linear;
+      if (coil->preload >= 0) return law;
+      // Shorter than the room it stands in: loose, nothing until it is met.
+      const double met = -coil->preload / coil->rate;
+      law.kind = LegLaw::Kind::curve;
+      law.curve = {{0, 0}, {met, 0}, {met + std::max(range, 1e-6), coil->rate * std::max(range, 1e-6)}};
       return law;
     }
     case SpringKind::gas:
@@ -278,7 +305,7 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       law.pressure = s.gas.pressure;
       law.ambient = s.gas.ambient;
       law.exponent = s.gas.exponent;
-      if (law.piston_area * law.travel >= 0.98 * law.volume)
+      if (law.piston_area * range >= 0.98 * law.volume)
         return "a gas volume that lasts to the end of the travel";
       return law;
     case SpringKind::leaf:
@@ -299,8 +326,11 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg) {
       law.volume = g.progression > 1 ? g.full_stroke / (1 - 1 / g.progression) : 1e6;
       return law;
     }
-    case SpringKind::pucks:
-      return law_of_pucks(s.pucks, law.travel);
+    case SpringKind::pucks: {
+      auto pucks = law_of_pucks(s.pucks, range);
+      if (auto* stack = std::get_if<LegLaw>(&pucks)) stack->travel = law.travel;
+      return pucks;
+    }
     case SpringKind::bending:
       return law;  // its rate comes with its geometry: suspension_of
     case SpringKind::cord: {

@@ -4,6 +4,7 @@
 
 #include <cmath>
 #include <limits>
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -58,8 +59,16 @@ struct TyreLaw {
   bool operator==(const TyreLaw&) const = default;
 };
 
-//! The law of a design's leg, or what is missing for it.
-std::variant<LegLaw, std::string> leg_law(const Leg& leg);
+//! The law of a design's leg over its spring's closure, or what is missing for it. `closes`: how far the
+//! spring closes until the leg is at its stop, where anchors say so; a spring between anchors is taken as it
+//! is, its motion ratio then being the geometry's. Without anchors the spring closes with the axle, by the
+//! leg's travel.
+std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> closes = {});
+//! Stiffness of the stop at the end of a leg's travel (N/m at the axle) where the builder has none: what ten
+//! times the mass (kg) on the leg weighs presses a metal stop in by 2 % of the travel, one of rubber (cords,
+//! pucks) by 10 %. A choice of ours between the hard ones of oleos and the soft ones of rubber gear; it
+//! decides how hard a landing is that bottoms, not whether it does.
+double usual_stop_rate(const Leg& leg, double mass);
 //! The law of a wheel's tyre, or what is missing for it. A rate that is not given follows from the pressure.
 std::variant<TyreLaw, std::string> tyre_law(const Wheel& wheel);
 

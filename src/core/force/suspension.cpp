@@ -126,9 +126,17 @@ std::optional<double> turn_to_stop(const Suspension& s, double travel) {
 
 std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own) {
   if (!leg.axle.known()) return "the place of the axle";
-  auto law = leg_law(leg);
-  if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
-  Suspension s = straight_leg(leg.axle.vec(), std::get<LegLaw>(law));
+  const bool between_anchors = leg.path != LegPath::straight && leg.spring.kind != SpringKind::linear &&
+                               leg.spring.kind != SpringKind::leaf &&
+                               leg.spring.kind != SpringKind::bending && leg.travel > 0;
+  if (!leg.travel.known()) return "the leg's travel";
+  Suspension s;
+  s.axle = leg.axle.vec();
+  if (!between_anchors) {
+    auto law = leg_law(leg);
+    if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
+    s = straight_leg(leg.axle.vec(), std::get<LegLaw>(law));
+  }
   const double camber = leg.camber.known() ? leg.camber.si : 0;
   const double toe = leg.toe.known() ? leg.toe.si : 0;
   // Starboard: the top leaning outboard tips the axle's outer end down; the front pointing inboard swings it
@@ -192,6 +200,11 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
     return "the spring's anchors on airframe and leg";
   s.anchor_airframe = leg.spring.anchor_airframe.vec();
   s.anchor_leg = leg.spring.anchor_leg.vec();
+  // How far the spring closes follows from the anchors, and so does its ratio to the axle's rise.
+  s.acts = leg.spring.kind == SpringKind::cord ? Suspension::Acts::pulled : Suspension::Acts::pushed;
+  auto between = leg_law(leg, s.closure(s.most).s);
+  if (const auto* missing = std::get_if<std::string>(&between)) return *missing;
+  s.law = std::get<LegLaw>(std::move(between));
   const double installed = (s.anchor_leg - s.anchor_airframe).norm();
   if (leg.spring.kind == SpringKind::cord) {
     s.acts = Suspension::Acts::pulled;

@@ -7,6 +7,7 @@
 #include <charconv>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "core/io/csv_table.h"
 #include "core/model/describe.h"
@@ -14,13 +15,40 @@
 namespace kranich {
 namespace {
 
+constexpr size_t most_items = 2000;  // as the description of a Design has it
+
 std::string cell(const Given& g) { return g.known() ? shortest(g.si) : std::string(); }
 
 }  // namespace
 
+char separator_of(std::string_view text) {
+  // Where numbers have a decimal comma, spreadsheets put semicolons or tabs between cells: the heading tells.
+  const std::string_view heading = text.substr(0, text.find('\n'));
+  const auto count = [&](char c) { return std::count(heading.begin(), heading.end(), c); };
+  if (count('\t') > count(',') && count('\t') >= count(';')) return '\t';
+  return count(';') > count(',') ? ';' : ',';
+}
+
+std::optional<size_t> not_utf8(std::string_view text) {
+  for (size_t i = 0; i < text.size();) {
+    const auto c = static_cast<unsigned char>(text[i]);
+    const size_t length = c < 0x80                ? 1
+                          : c >= 0xC2 && c < 0xE0 ? 2
+                          : c >= 0xE0 && c < 0xF0 ? 3
+                          : c >= 0xF0 && c < 0xF5 ? 4
+                                                  : 0;
+    if (length == 0 || i + length > text.size()) return i;
+    for (size_t k = 1; k < length; ++k)
+      if ((static_cast<unsigned char>(text[i + k]) & 0xC0) != 0x80) return i;
+    i += length;
+  }
+  return std::nullopt;
+}
+
 std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text) {
   if (text.size() > largest_file) return Fault{"file", "is too large"};
   if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
+  const char separator = separator_of(text);
   std::vector<CsvRow> rows;
   CsvRow row;
   std::string field;
@@ -45,7 +73,7 @@ std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text) {
         field += c;
     } else if (c == '"' && field.empty()) {
       quoted = true;
-    } else if (c == ',') {
+    } else if (c == separator) {
       row.push_back(std::move(field));
       field.clear();
     } else if (c == '\n') {
@@ -55,6 +83,10 @@ std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text) {
     }
   }
   if (quoted) return Fault{fmt::format("line {}", line), "a quotation mark is not closed"};
+  if (const auto at = not_utf8(text))
+    return Fault{
+        fmt::format("line {}", 1 + std::count(text.begin(), text.begin() + static_cast<long>(*at), '\n')),
+        "is not UTF-8: save the table in that encoding"};
   if (!field.empty() || !row.empty()) end_row();
   return rows;
 }
@@ -91,12 +123,18 @@ std::string ledger_to_csv(const std::vector<Item>& ledger) {
 LedgerFromCsv ledger_from_csv(std::string_view text) {
   LedgerFromCsv result;
   Table table(text, {"name", "group", "mass_kg", "x_m", "y_m", "z_m"}, result.faults);
+  if (table.rows.size() > most_items) {
+    result.faults.push_back(
+        {"file", fmt::format("has {} rows; a ledger may hold {} items", table.rows.size(), most_items)});
+    return result;
+  }
+  std::set<std::string> names;
   for (size_t r = 0; r < table.rows.size(); ++r) {
     Item item;
     item.name = table.text(r, "name");
     if (item.name.empty()) table.fault(r, "name", "must not be empty");
-    for (const auto& other : result.items)
-      if (other.name == item.name) table.fault(r, "name", fmt::format("\"{}\" is used twice", item.name));
+    if (!names.insert(item.name).second)
+      table.fault(r, "name", fmt::format("\"{}\" is used twice", item.name));
     item.group = table.choice(r, "group", Names(group_names), Group::airframe);
     item.moves = table.text(r, "moves");  // a leg's id; tables of version 1 have words
     if (item.moves == "with mains") item.moves = "main";

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Comma-separated tables in and out: the mass ledger, the spring shelf, the findings. UTF-8, comma, quotes
-//! doubled, decimal point, first line names the columns with their units.
+//! doubled, decimal point, first line names the columns with their units. Read are also tables whose cells
+//! are parted by semicolons or tabs; numbers may then have a decimal comma.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -15,6 +17,10 @@
 namespace kranich {
 
 using CsvRow = std::vector<std::string>;
+//! What parts the cells of a table, from its heading: comma, semicolon or tab.
+char separator_of(std::string_view text);
+//! Where a text stops being UTF-8; nothing where it is.
+std::optional<size_t> not_utf8(std::string_view text);
 //! Splits a table; a fault names the line.
 std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text);
 std::string csv_line(const CsvRow& row);

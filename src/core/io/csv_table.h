@@ -31,10 +31,19 @@ class Table {
       faults_.push_back({"line 1", "the table is empty"});
       return;
     }
-    for (size_t i = 0; i < rows[0].size(); ++i) columns_[rows[0][i]] = i;
+    decimal_comma_ = separator_of(text.substr(0, 3) == "\xEF\xBB\xBF" ? text.substr(3) : text) != ',';
+    for (size_t i = 0; i < rows[0].size(); ++i)
+      if (!columns_.emplace(rows[0][i], i).second && !rows[0][i].empty())
+        faults_.push_back({"line 1", fmt::format("the column \"{}\" stands twice", rows[0][i])});
     for (const auto& name : required)
       if (!columns_.count(name))
         faults_.push_back({"line 1", fmt::format("the column \"{}\" is missing", name)});
+    for (size_t r = 1; r < rows.size(); ++r)
+      if (rows[r].size() > rows[0].size())
+        faults_.push_back(
+            {fmt::format("line {}", r + 1),
+             fmt::format("has {} cells where the heading has {}{}", rows[r].size(), rows[0].size(),
+                         decimal_comma_ ? "" : ": with decimal commas put semicolons between cells")});
     if (!faults_.empty())
       rows.clear();
     else
@@ -49,8 +58,11 @@ class Table {
   }
   //! A number within a spec; an empty cell is unknown, anything else that is no number is a fault.
   Given number(size_t row, const std::string& column, const Spec& spec) {
-    const std::string s = text(row, column);
+    std::string s = text(row, column);
     if (s.empty()) return {};
+    if (decimal_comma_)
+      if (const auto comma = s.find(','); comma != std::string::npos && s.find('.') == std::string::npos)
+        s[comma] = '.';
     double v = 0;
     const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), v);
     if (error != std::errc() || end != s.data() + s.size() || !std::isfinite(v)) {
@@ -80,6 +92,7 @@ class Table {
 
  private:
   std::map<std::string, size_t> columns_;
+  bool decimal_comma_ = false;  //!< cells are parted by semicolons or tabs: numbers may have one
   std::vector<Fault>& faults_;
 };
 

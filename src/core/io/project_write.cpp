@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include <cerrno>
@@ -133,10 +134,25 @@ ReadResult load_project(const std::filesystem::path& path) {
   return read_project(*text);
 }
 
-std::optional<std::string> write_file_atomically(const std::filesystem::path& path, std::string_view text) {
+std::optional<std::string> write_file_atomically(const std::filesystem::path& wanted, std::string_view text) {
+  // A link stays a link: what it leads to is replaced. A file keeps its mode and, where we may, its owner.
+  std::error_code error;
+  std::filesystem::path path = wanted;
+  if (std::filesystem::is_symlink(wanted, error)) {
+    const auto target = std::filesystem::weakly_canonical(wanted, error);
+    if (!error) path = target;
+  }
+  struct stat before {};
+  const bool there = ::stat(path.c_str(), &before) == 0;
+  if (there && !S_ISREG(before.st_mode)) return "cannot write there: it is not a file";
   const std::string temporary = fmt::format("{}.{}.part", path.string(), getpid());
-  const int fd = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+  const int fd = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, there ? 0600 : 0666);
   if (fd < 0) return reason("cannot write there");
+  if (there) {
+    if (::fchown(fd, before.st_uid, before.st_gid) != 0) {  // somebody else's: it becomes ours
+    }
+    ::fchmod(fd, before.st_mode & 07777);
+  }
   std::string_view rest = text;
   while (!rest.empty()) {
     const ssize_t n = ::write(fd, rest.data(), rest.size());

@@ -8,7 +8,7 @@ namespace kranich {
 RigRecording read_rig_csv(std::string_view text) {
   RigRecording out;
   Table table(text, {"t_s", "acceleration_m_per_s2", "stroke_m"}, out.faults);
-  const Spec time = spec::between("Time", Kind::time, -1, 600);
+  const Spec time = spec::between("Time", Kind::time, -1, spring::longest_recording);
   const Spec plain{"Acceleration, m/s²", Kind::factor, -5000, 5000};
   const Spec stroke = spec::between("Stroke", Kind::length, -0.1, 2);
   for (size_t r = 0; r < table.rows.size(); ++r) {

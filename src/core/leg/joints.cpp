@@ -16,18 +16,19 @@ namespace {
 constexpr double never = std::numeric_limits<double>::infinity();
 
 //! A load in a face's own axes: u, v along it, n off it; bending over u (about v) and over v (about u), twist
-//! in the face. `pull` is what takes the joint off its face.
+//! in the face. `pull` is what takes the joint off its face; a positive moment over u lifts the edge at +u
+//! and presses the one at −u.
 struct FaceLoad {
   double u, v, pull, over_u, over_v, twist;
 };
 FaceLoad on_face(JointFace face, const Vec3& f, const Vec3& m) {
   switch (face) {
     case JointFace::under:  // the leg hangs below: what presses up does not pull
-      return {f.x(), f.y(), std::max(0.0, -f.z()), std::abs(m.y()), std::abs(m.x()), m.z()};
+      return {f.x(), f.y(), std::max(0.0, -f.z()), m.y(), -m.x(), m.z()};
     case JointFace::facing_aft:
-      return {f.y(), f.z(), std::max(0.0, f.x()), std::abs(m.z()), std::abs(m.y()), m.x()};
+      return {f.y(), f.z(), std::max(0.0, f.x()), -m.z(), m.y(), m.x()};
     case JointFace::facing_side:
-      return {f.x(), f.z(), std::abs(f.y()), std::abs(m.z()), std::abs(m.x()), -m.y()};
+      return {f.x(), f.z(), std::abs(f.y()), m.z(), -m.x(), -m.y()};
   }
   return {};
 }
@@ -140,15 +141,18 @@ class Check {
   }
 
   //! Pull on each fastener of a stiff plate that rolls about its compressed edge: the plate's, where its size
-  //! (m) is given, else the outermost fastener.
+  //! (m) is given, else the outermost fastener. A positive moment lifts the edge at +: the one at − is
+  //! compressed.
   template <class Coordinate>
   std::vector<double> rolled(double moment, double size, Coordinate of) const {
+    const double lifts = moment < 0 ? -1 : 1;
     double edge = std::isfinite(size) ? -size / 2 : std::numeric_limits<double>::infinity();
     double squares = 0;
-    for (const auto& f : j_.fasteners) edge = std::min(edge, of(f));
-    for (const auto& f : j_.fasteners) squares += (of(f) - edge) * (of(f) - edge);
+    for (const auto& f : j_.fasteners) edge = std::min(edge, lifts * of(f));
+    for (const auto& f : j_.fasteners) squares += std::pow(lifts * of(f) - edge, 2);
     std::vector<double> pull;
-    for (const auto& f : j_.fasteners) pull.push_back(squares > 0 ? moment * (of(f) - edge) / squares : 0);
+    for (const auto& f : j_.fasteners)
+      pull.push_back(squares > 0 ? std::abs(moment) * (lifts * of(f) - edge) / squares : 0);
     return pull;
   }
 
@@ -191,17 +195,31 @@ class Check {
   //! The pull-off of a glued block: glue alone, or its screws alone, whichever holds more.
   Way block(const JointLoad& l) const {
     const FaceLoad f = on_face(j_.face, l.force, l.moment);
+    // Screws by their distance from the edge that is compressed over u.
+    const double lifts = f.over_u < 0 ? -1 : 1;
     std::vector<BlockScrews> screws;
     for (const auto& s : j_.fasteners)
-      if (s.u.known()) screws.push_back({s.u + j_.length / 2, 1});
+      if (s.u.known()) screws.push_back({lifts * s.u + j_.length / 2, 1});
+    const double over_u = std::abs(f.over_u);
+    const double over_v = std::abs(f.over_v);
     const double along = std::max(1e-9, std::abs(f.u));
-    const auto b = block_pull(j_.length, j_.width, along, f.over_u / along, f.pull, screws);
+    const auto b = block_pull(j_.length, j_.width, along, over_u / along, f.pull, screws);
+    const double peak = b.glue_peak + 6 * over_v / (j_.length * j_.width * j_.width);
     const auto glue = force::allowable_of(*of_, 0, false);
-    const Way glued = least(
-        {way("glue peeled at its edge", b.moment, b.glue_peak, glue.ultimate, ultimate_),
-         way("glue sheared", along, std::hypot(f.u, f.v) / (j_.length * j_.width), glue.shear, ultimate_)});
+    const Way glued =
+        least({way("glue peeled at its edge", std::hypot(b.moment, over_v), peak, glue.ultimate, ultimate_),
+               way("glue sheared", std::hypot(f.u, f.v), std::hypot(f.u, f.v) / (j_.length * j_.width),
+                   glue.shear, ultimate_)});
     if (screws.empty() || !j_.holds.known()) return glued;
-    const double pull = b.largest_screw_pull;
+    double aside = 0;  // of the screw that the sideways moment pulls hardest
+    const bool placed = std::all_of(j_.fasteners.begin(), j_.fasteners.end(),
+                                    [](const Fastener& s) { return s.u.known() && s.v.known(); });
+    if (placed)
+      for (const double p : rolled(f.over_v, j_.width, [](const Fastener& s) { return s.v.si; }))
+        aside = std::max(aside, p);
+    else if (over_v > 0)
+      return glued;  // screws of which it is not known how far out they sit
+    const double pull = b.largest_screw_pull + aside;
     const Way screwed{pull > 0 ? j_.holds / (ultimate_ * pull) - 1 : never, "screws pulled out", pull, pull,
                       j_.holds / ultimate_};
     return screwed.margin > glued.margin ? screwed : glued;
@@ -212,8 +230,8 @@ class Check {
     const FaceLoad f = on_face(j_.face, l.force, l.moment);
     const double area = j_.length * j_.width;
     const double press = j_.face == JointFace::under ? std::max(0.0, l.force.z()) : 0;
-    const double edge =
-        6 * f.over_u / (j_.width * j_.length * j_.length) + 6 * f.over_v / (j_.length * j_.width * j_.width);
+    const double edge = 6 * std::abs(f.over_u) / (j_.width * j_.length * j_.length) +
+                        6 * std::abs(f.over_v) / (j_.length * j_.width * j_.width);
     const auto glue = force::allowable_of(*of_, 0, false);
     const auto base = force::allowable_of(*into_, 0, false);
     const double tension = std::min(glue.ultimate, base.ultimate);

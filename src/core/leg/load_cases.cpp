@@ -68,6 +68,14 @@ void full_size_nose(const CaseInput& in, LoadCases& out) {
                        {-f.nose_forward * up, 0, up},
                        false,
                        from + fmt::format("{:.2f} forward", f.nose_forward.si)});
+  if (in.brakes && std::isfinite(in.share_braking)) {
+    // Its wheel rolls: the mains' brakes press it down, nothing holds it back.
+    const double braked = f.brake_up * in.share_braking;
+    out.cases.push_back({"nose wheel, mains braked",
+                         {0, 0, braked},
+                         false,
+                         fmt::format("{:.2f} of what the braking mains put on it", f.brake_up.si)});
+  }
   out.cases.push_back({"nose wheel, sideways",
                        {0, f.nose_side * up, up},
                        false,
@@ -84,6 +92,22 @@ void full_size_tail(const CaseInput& in, LoadCases& out) {
   }
   out.cases.push_back(
       {"tail wheel, side", {0, in.share, in.share}, false, "static load with an equal side load"});
+}
+
+void outrigger(const CaseInput& in, LoadCases& out) {
+  if (!(in.outrigger_load > 0)) {
+    out.missing.emplace_back("leaning on it: no loading puts anything on this outrigger");
+    return;
+  }
+  const double up = in.outrigger_load;
+  const std::string from = fmt::format("the greatest load that leaning puts on it, {:.0f} N", up);
+  out.cases.push_back({"leaning on it", {0, 0, up}, true, from});
+  for (const double side : {inboard, -inboard})
+    out.cases.push_back(
+        {side == inboard ? "leaning on it, side load inboard" : "leaning on it, side load outboard",
+         {0, 0.5 * side * up, up},
+         true,
+         from + ", half of it sideways"});
 }
 
 void model_leg(const CaseInput& in, LoadCases& out) {
@@ -112,11 +136,17 @@ void model_leg(const CaseInput& in, LoadCases& out) {
                        from + fmt::format("{:.2f} outboard", f.model_side.si)});
 }
 
-}  // namespace
+//! Cases that belong to the landing's peak; the others are multiples of what it carries at rest.
+bool of_landing(const std::string& name) {
+  return name.find("landing") != std::string::npos || name == "one wheel" ||
+         name == "tail wheel, obstruction";
+}
 
-LoadCases load_cases(const CaseInput& in) {
+LoadCases cases_of(const CaseInput& in) {
   LoadCases out;
-  if (in.model)
+  if (in.outrigger)
+    outrigger(in, out);
+  else if (in.model)
     model_leg(in, out);
   else if (in.main)
     full_size_main(in, out);
@@ -124,6 +154,14 @@ LoadCases load_cases(const CaseInput& in) {
     full_size_nose(in, out);
   else
     full_size_tail(in, out);
+  return out;
+}
+
+}  // namespace
+
+LoadCases load_cases(const CaseInput& in) {
+  LoadCases out = cases_of(in);
+  for (auto& c : out.cases) c.landing = of_landing(c.name);
   return out;
 }
 

@@ -4,6 +4,7 @@
 //! For guidance: the local rule and a licensed engineer or inspector decide.
 #pragma once
 
+#include <limits>
 #include <string>
 #include <vector>
 
@@ -19,6 +20,9 @@ struct CaseInput {
   double ground_factor;    //!< N of the landing: peak ground load over the share; NaN where not known
   double inertia_factor;   //!< n
   double tail_down_pitch;  //!< nose-up, of the tail-down landing; NaN where not known
+  bool outrigger = false;
+  double outrigger_load = std::numeric_limits<double>::quiet_NaN();  //!< the greatest that may come on it, N
+  double share_braking = std::numeric_limits<double>::quiet_NaN();  //!< on a nose leg when the mains brake, N
   LoadFactors factors;
 };
 
@@ -27,6 +31,8 @@ struct LoadCase {
   Vec3 force{0, 0, 0};     //!< on the wheel, limit, N
   bool at_ground = false;  //!< acts where the tyre meets the ground, else through the axle
   std::string working;     //!< where its numbers come from
+  bool landing = false;    //!< at the peak of the landing; else at rest on what it carries
+  double rise = 0;         //!< of the axle from extended when it occurs, m
 };
 
 //! The cases of a leg; those that need a number that is not known are left out and named.

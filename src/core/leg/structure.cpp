@@ -449,7 +449,100 @@ Vec3 leg_foot(const Leg& leg) {
   return leg.axle.vec() - Vec3(0, leg.wheel_offset.known() ? leg.wheel_offset.si : 0, 0);
 }
 
+Leg closed_leg(const Leg& leg, double rise) {
+  Leg closed = leg;
+  if (!(rise > 0) || leg.spring.kind == SpringKind::bending || !leg.axle.known()) return closed;
+  if (leg.path == LegPath::straight) {
+    closed.axle.z.si += rise;
+    return closed;
+  }
+  if (!leg.hinge.known()) return closed;
+  const Vec3 hinge = leg.hinge.vec();
+  const Vec3 arm = leg.axle.vec() - hinge;
+  const bool fore_and_aft = leg.path == LegPath::hinged_fore_and_aft;
+  // The turn that lifts the axle, and how far: ℓ·sin(γ + q) = z + rise.
+  const double out = fore_and_aft ? arm.y() : arm.x();
+  const double reach = std::hypot(out, arm.z());
+  if (!(std::abs(out) > 1e-9) || std::abs(arm.z() + rise) >= reach) return closed;
+  const Vec3 axis = fore_and_aft ? Vec3(out > 0 ? 1 : -1, 0, 0) : Vec3(0, out > 0 ? -1 : 1, 0);
+  const Mat3 turn = turn_about(axis, std::asin((arm.z() + rise) / reach) - std::asin(arm.z() / reach));
+  const auto move = [&](Point& p) {
+    if (!p.known()) return;
+    const Vec3 to = hinge + turn * (p.vec() - hinge);
+    p.x.si = to.x();
+    p.y.si = to.y();
+    p.z.si = to.z();
+  };
+  move(closed.axle);
+  if (leg.top.known()) move(closed.top);
+  move(closed.brace_leg);
+  move(closed.spring.anchor_leg);
+  for (auto& t : closed.tubes) {
+    move(t.top);
+    move(t.foot);
+  }
+  return closed;
+}
+
+namespace {
+
+Structure check_pose(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases);
+
+}  // namespace
+
 Structure check_structure(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases) {
+  // The drawing shows the leg extended; what is left of each part is that of the pose each case occurs in.
+  Structure out = check_pose(d, leg, cases);
+  std::vector<double> rises;
+  for (const auto& c : cases)
+    if (std::find(rises.begin(), rises.end(), c.rise) == rises.end()) rises.push_back(c.rise);
+  if (rises.empty() || (rises.size() == 1 && !(rises[0] > 0))) return out;
+  std::vector<PartMargin> parts;
+  std::vector<FastenerLoad> fasteners;
+  for (const double rise : rises) {
+    std::vector<LoadCase> here;
+    std::vector<size_t> index;
+    for (size_t i = 0; i < cases.size(); ++i)
+      if (cases[i].rise == rise) {
+        here.push_back(cases[i]);
+        index.push_back(i);
+      }
+    Structure posed = check_pose(d, closed_leg(leg, rise), here);
+    if (posed.bars.size() == out.bars.size())
+      for (size_t i = 0; i < posed.stress.size() && i < index.size(); ++i)
+        if (index[i] < out.stress.size()) out.stress[index[i]] = posed.stress[i];
+    for (auto& p : posed.parts) {
+      const auto known =
+          std::find_if(parts.begin(), parts.end(), [&](const PartMargin& x) { return x.part == p.part; });
+      const bool worse =
+          known == parts.end() ||
+          (std::isfinite(p.margin) && (!std::isfinite(known->margin) || p.margin < known->margin));
+      if (!worse) continue;
+      std::erase_if(fasteners, [&](const FastenerLoad& f) { return f.joint == p.part; });
+      for (const auto& f : posed.fasteners)
+        if (f.joint == p.part) fasteners.push_back(f);
+      if (known == parts.end())
+        parts.push_back(std::move(p));
+      else
+        *known = std::move(p);
+    }
+  }
+  // Parts that are drawn point to where they are when extended.
+  for (auto& p : parts)
+    for (const auto& drawn : out.parts)
+      if (drawn.part == p.part) p.at = drawn.at;
+  out.parts = std::move(parts);
+  out.fasteners = std::move(fasteners);
+  std::stable_sort(out.parts.begin(), out.parts.end(), [](const PartMargin& a, const PartMargin& b) {
+    if (std::isfinite(a.margin) != std::isfinite(b.margin)) return std::isfinite(a.margin);
+    return std::isfinite(a.margin) && a.margin < b.margin;
+  });
+  return out;
+}
+
+namespace {
+
+Structure check_pose(const Design& d, const Leg& leg, const std::vector<LoadCase>& cases) {
   Structure out;
   const double ultimate = d.load_factors.ultimate;
   if (!leg.axle.known() || !leg.wheel.diameter.known()) return out;
@@ -488,5 +581,7 @@ Structure check_structure(const Design& d, const Leg& leg, const std::vector<Loa
   });
   return out;
 }
+
+}  // namespace
 
 }  // namespace kranich::leg

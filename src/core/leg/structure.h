@@ -5,9 +5,9 @@
 //! inspector's to decide. Source: handbook, Leg.
 //!
 //! Margin of a part = the least of yield/σ at the limit load and strength/σ at the ultimate one (limit times
-//! the ultimate factor), less 1. Assumptions: arms as with the leg extended, the longest; small deflections;
-//! tubes held in place but free to turn at the airframe; one strut clamped at its top, or hinged there and
-//! held by its brace.
+//! the ultimate factor), less 1. Assumptions: arms as the leg is closed when the case occurs; small
+//! deflections; tubes held in place but free to turn at the airframe; one strut clamped at its top, or hinged
+//! there and held by its brace.
 #pragma once
 
 #include <array>
@@ -65,6 +65,11 @@ Vec3 leg_top(const Leg& leg);
 //! Lower end of the leg's line: the wheel's centre less its offset along the axle.
 Vec3 leg_foot(const Leg& leg);
 
+//! A leg whose axle has risen by so much (m): a straight one with its axle up, a hinged one turned about its
+//! hinge with what hangs on it. A leg that bends, and one that cannot rise that far, stays as it is.
+Leg closed_leg(const Leg& leg, double rise);
+
+//! Every case in the pose that it occurs in; bars and deflections for the drawing are of the leg extended.
 Structure check_structure(const Design& design, const Leg& leg, const std::vector<LoadCase>& cases);
 
 }  // namespace kranich::leg

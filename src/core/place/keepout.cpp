@@ -62,6 +62,34 @@ std::optional<Box> unit_of(const Leg& leg) {
              at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};
 }
 
+std::optional<double> clearance(const Box& unit, const KeepOut& k) {
+  const auto box = box_of(k);
+  if (!box) return std::nullopt;
+  // Of a point to the unit: outside its distance, inside minus the way to the nearest face.
+  const auto to_unit = [&](const Vec3& p) {
+    const Vec3 out = (unit.low - p).cwiseMax(p - unit.high);
+    const double outside = out.cwiseMax(0).norm();
+    return outside > 0 ? outside : out.maxCoeff();
+  };
+  if (k.shape == Shape::cylinder) {
+    const Vec3 a = k.low.vec();
+    const Vec3 b = k.high.vec();
+    // Along a straight line the signed distance to a convex body falls and then rises.
+    double from = 0;
+    double to = 1;
+    for (int i = 0; i < 80; ++i) {
+      const double left = from + (to - from) / 3;
+      const double right = to - (to - from) / 3;
+      (to_unit(a + left * (b - a)) < to_unit(a + right * (b - a)) ? to : from) =
+          to_unit(a + left * (b - a)) < to_unit(a + right * (b - a)) ? right : left;
+    }
+    return to_unit(a + (from + to) / 2 * (b - a)) - k.radius;
+  }
+  const Vec3 apart = (unit.low - box->high).cwiseMax(box->low - unit.high);
+  const double outside = apart.cwiseMax(0).norm();
+  return outside > 0 ? outside : apart.maxCoeff();
+}
+
 std::optional<Interval> blocked(const Box& unit, const Box& k, int axis) {
   for (int i = 0; i < 3; ++i)
     if (i != axis && !(unit.low[i] + touch < k.high[i] && k.low[i] + touch < unit.high[i]))

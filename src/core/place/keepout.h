@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Keep-outs: how far a retract unit (or a fixed leg's mount) may shift before it runs into spar, duct or
-//! rib. Boxes in aircraft axes, starboard side; a cylinder counts as the box around it. SI. Source: handbook,
-//! Place.
+//! rib. Boxes in aircraft axes, starboard side; for shifts along an axis a cylinder counts as the box around
+//! it. SI. Source: handbook, Place.
 #pragma once
 
 #include <optional>
@@ -21,6 +21,11 @@ struct Box {
 std::optional<Box> box_of(const KeepOut& keep_out);
 //! The body of a leg's unit where it stands, or nothing where the leg has none.
 std::optional<Box> unit_of(const Leg& leg);
+
+//! Distance of a unit from a keep-out; where it runs into it, minus the least way out, in any direction along
+//! an axis (of a cylinder: off its centre line). A cylinder's ends count as round. Nothing where a measure is
+//! missing.
+std::optional<double> clearance(const Box& unit, const KeepOut& keep_out);
 
 //! Shifts along one axis (0 x, 1 y) at which the unit overlaps the keep-out.
 struct Interval {

@@ -7,6 +7,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/base/text.h"
+
 namespace kranich::shop {
 namespace {
 
@@ -18,7 +20,7 @@ size_t letters_in(const std::string& s) {
 
 std::string escaped(const std::string& s) {
   std::string out;
-  for (const char c : s) switch (c) {
+  for (const char c : printable(s)) switch (c) {
       case '&':
         out += "&amp;";
         break;
@@ -32,18 +34,20 @@ std::string escaped(const std::string& s) {
         out += "&quot;";
         break;
       default:
-        if (static_cast<unsigned char>(c) >= 0x20) out += c;
+        out += c;
     }
   return out;
 }
 
 //! Release 12 knows no Unicode: what stands outside of ASCII is written in its own words or as a code.
-std::string for_dxf(const std::string& s) {
+//! A line of text holds 255 letters.
+std::string for_dxf(const std::string& said) {
+  const std::string s = shortened(printable(said), 250);
   std::string out;
   for (size_t i = 0; i < s.size();) {
     const auto c = static_cast<unsigned char>(s[i]);
     if (c < 0x80) {
-      out += c >= 0x20 ? s[i] : ' ';
+      out += s[i];
       ++i;
       continue;
     }

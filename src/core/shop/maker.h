@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <string>
 #include <variant>
 #include <vector>
@@ -61,7 +62,15 @@ class Maker {
   }
 
  private:
-  void put(const std::string& id, const std::string& title, Made made) {
+  //! Names that differ only in what no file's name may hold get a number, so that no sheet writes over
+  //! another.
+  void put(const std::string& wanted, const std::string& title, Made made) {
+    const auto taken = [&](const std::string& id) {
+      return std::any_of(sheets_.begin(), sheets_.end(),
+                         [name = file_name({id, {}, {}})](const Sheet& s) { return file_name(s) == name; });
+    };
+    std::string id = wanted;
+    for (int i = 2; taken(id); ++i) id = fmt::format("{}-{}", wanted, i);
     if (auto* drawing = std::get_if<Drawing>(&made)) {
       drawing->title = title;
       drawing->state = state_;

@@ -107,11 +107,15 @@ class Leg {
 };
 
 //! What is watched: each crosses zero where the right-hand side has a kink or the motion a turning point.
-constexpr int event_count = 5;
+constexpr int event_count = 6;
 std::array<double, event_count> events(const Leg& leg, const State& x) {
   const double s = x[zs] - x[zu];
-  return {x[zu], leg.rigid() ? 1 : s, leg.rigid() ? 1 : s - leg.model().travel, x[vs],
-          leg.rigid() ? 1 : x[vs] - x[vu]};
+  return {x[zu],
+          leg.rigid() ? 1 : s,
+          leg.rigid() ? 1 : s - leg.model().travel,
+          x[vs],
+          leg.rigid() ? 1 : x[vs] - x[vu],
+          leg.rigid() ? 1 : x[vu]};
 }
 
 }  // namespace
@@ -155,6 +159,7 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
     if (tyre > r.peak_ground * (1 + 1e-6)) {  // an undamped one comes as high again each time
       r.peak_ground = tyre;
       r.time_to_peak = t;
+      r.stroke_at_peak = leg.rigid() ? 0 : s;
       r.tyre_deflection = y[zu];
     }
     peak_strut = std::max(peak_strut, strut);
@@ -205,7 +210,9 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
   look(0, x);
   double t = 0;
   auto before = events(leg, x);
-  while (t < run.duration && r.steps < 200000 && !(run.until_stopped && stopped)) {
+  constexpr int most_steps = 200000;
+  const auto closes_on = [&](const State& y) { return !leg.rigid() && y[vs] - y[vu] > 0; };
+  while (t < run.duration && r.steps < most_steps && !(run.until_stopped && stopped && !closes_on(x))) {
     const auto [from, reached] = stepper.do_step(leg);
     ++r.steps;
     double to = std::min(reached, run.duration);
@@ -231,9 +238,10 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
       at = high;
       which = e;
     }
-    for (int k = 1; k <= 2; ++k) {
+    // Turning points are events, and so looked at; what peaks between them (damping, friction) is sampled.
+    for (int k = 1; k <= 4; ++k) {
       State z;
-      const double when = from + (at - from) * k / 2;
+      const double when = from + (at - from) * k / 4;
       stepper.calc_state(when, z);
       look(when, z);
     }
@@ -258,6 +266,20 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
       before = after;
     }
     x = y;
+    if (!std::all_of(x.begin(), x.end(), [](double v) { return std::isfinite(v); })) break;
+  }
+  r.ended = std::all_of(x.begin(), x.end(), [](double v) { return std::isfinite(v); }) &&
+            r.steps < most_steps && std::isfinite(r.peak_ground) && std::isfinite(peak_strut);
+  if (!r.ended) {
+    const int steps = r.steps;
+    r = DropResult{};
+    r.steps = steps;
+    for (double* figure :
+         {&r.peak_ground, &r.peak_strut, &r.load_factor, &r.inertia_factor, &r.stroke_used,
+          &r.strut_efficiency, &r.stroke_at_peak, &r.energy, &r.time_to_peak, &r.tyre_deflection,
+          &r.tyre_efficiency, &r.rebound_speed, &r.hop_height, &r.settling_time, &r.energy_error})
+      *figure = nan;
+    return r;
   }
   if (!stopped) shares(x);
   r.peak_strut = leg.rigid() ? r.peak_ground : peak_strut;
@@ -266,6 +288,7 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
                                  : (peak_strut + m.lift_ratio * weight_factor) / (m.sprung_mass * g);
   r.strut_efficiency = r.stroke_used > 0 ? strut_work / (strut_peak_then * r.stroke_used) : 0;
   r.bottoms = !leg.rigid() && r.stroke_used >= m.travel;
+  r.rim = r.tyre_deflection >= m.tyre.rim();
   r.hop_height = contact_height;
   r.tyre_efficiency =
       r.peak_ground > 0 ? leg.tyre_energy(r.tyre_deflection) / (r.peak_ground * r.tyre_deflection) : 0;

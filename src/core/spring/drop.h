@@ -58,7 +58,10 @@ struct DropResult {
   double load_factor;              //!< N = F_tyre/(m·g)
   double inertia_factor;           //!< n = (F + K·m·g)/(m_s·g)
   double stroke_used, strut_efficiency;
+  double stroke_at_peak;  //!< when the ground load is greatest, m
   bool bottoms;
+  bool rim;    //!< the tyre's rim or core strikes
+  bool ended;  //!< false: the motion could not be followed to its end, and no figure of it counts (all NaN)
   double energy;  //!< ½·m·V² and the work of weight less lift till the sprung mass stops, J
   EnergyShares shares;
   double time_to_peak, tyre_deflection, tyre_efficiency;
@@ -71,8 +74,9 @@ struct DropResult {
 struct DropRun {
   double duration = 1.2;  //!< s
   double tolerance = 1e-8;
-  int trace = 0;               //!< points over the duration; 0: none
-  bool until_stopped = false;  //!< end when the sprung mass first stops sinking: no hop, no settling
+  int trace = 0;  //!< points over the duration; 0: none
+  //! End when the sprung mass has stopped sinking and the leg closes no further: no hop, no settling.
+  bool until_stopped = false;
 };
 
 //! Drops the leg at a sink speed.

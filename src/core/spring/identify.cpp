@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/spring/identify.h"
 
+#include <fmt/format.h>
+
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
@@ -105,6 +107,9 @@ std::variant<DropFit, std::string> fit_drop(const DropModel& model, double heigh
   if (samples.size() < 20) return "twenty samples or more";
   if (model.spring.kind == force::LegLaw::Kind::rigid) return "a leg with a spring";
   const double end = samples.back().t;
+  // A drop is over in a second or two; a clock in milliseconds would have it last for minutes.
+  if (end > longest_recording)
+    return fmt::format("times in seconds, {:.0f} at most: these run to {:g}", longest_recording, end);
   if (!(end > sink_speed_of_drop(height) / standard_gravity))
     return "samples that go on beyond the touch-down";
   // One residual a sample: its acceleration in g and its stroke in travels, weighed alike.

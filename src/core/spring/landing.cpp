@@ -44,16 +44,22 @@ std::optional<Stroke> first_estimate(const StrokeInput& in) {
   if (!(per_travel > 0)) return std::nullopt;
   const double left = in.sink_speed * in.sink_speed / (2 * g) -
                       (in.tyre_efficiency * in.load_factor - 1 + in.lift_ratio) * in.tyre_deflection;
-  return Stroke{std::max(0.0, left / per_travel), in.load_factor * in.mass * g,
+  return Stroke{std::max(0.0, left / per_travel), left / per_travel, in.load_factor * in.mass * g,
                 in.load_factor + in.lift_ratio};
 }
 
 std::optional<double> load_factor_for_travel(StrokeInput in, double tyre_rate, double travel) {
+  return load_factor_for_travel(
+      in, [tyre_rate](double load) { return load / tyre_rate; }, travel);
+}
+
+std::optional<double> load_factor_for_travel(StrokeInput in, const std::function<double(double)>& squash,
+                                             double travel) {
   const auto miss = [&](double factor) {
     in.load_factor = factor;
-    in.tyre_deflection = factor * in.mass * g / tyre_rate;
+    in.tyre_deflection = squash(factor * in.mass * g);
     const auto s = first_estimate(in);
-    return s ? s->strut_travel - travel : std::numeric_limits<double>::quiet_NaN();
+    return s ? s->balance - travel : std::numeric_limits<double>::quiet_NaN();
   };
   const double least = (1 - in.lift_ratio) / in.strut_efficiency * (1 + 1e-6) + 1e-6;
   return find_root(miss, least, 60);

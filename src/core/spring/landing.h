@@ -3,6 +3,7 @@
 //! Springs.
 #pragma once
 
+#include <functional>
 #include <optional>
 
 namespace kranich::spring {
@@ -44,13 +45,18 @@ struct StrokeInput {
 };
 struct Stroke {
   double strut_travel;    //!< vertical axle travel needed, m; not below 0
+  double balance;         //!< the same, below 0 where the tyre alone takes more than there is
   double peak_load;       //!< N·m·g
   double inertia_factor;  //!< n = N + K
 };
 //! Energy balance ½mV² + mg(1−K)(S_s + S_t) = η_s·N·m·g·S_s + η_t·N·m·g·S_t. Nothing where η_s·N ≤ 1 − K.
 std::optional<Stroke> first_estimate(const StrokeInput& in);
 
-//! The load factor at which a travel just suffices: the root of the same balance (tyre linear of that rate).
+//! The load factor at which a travel just suffices: the root of the same balance, the tyre's squash (m) taken
+//! from its load (N). Nothing where none up to 60 does.
+std::optional<double> load_factor_for_travel(StrokeInput in, const std::function<double(double)>& squash,
+                                             double travel);
+//! ... with a linear tyre of that rate.
 std::optional<double> load_factor_for_travel(StrokeInput in, double tyre_rate, double travel);
 
 }  // namespace kranich::spring

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <random>
 #include <thread>
 #include <utility>
@@ -71,10 +72,11 @@ std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink
       Dice dice(seed, i);
       const double speed = sink_speed * std::max(0.05, dice.about_one(s.sink_speed));
       const auto drop = spring::drop(varied(model, s, dice), speed, run);
-      r.load_factor[i] = drop.load_factor;
-      r.stroke[i] = drop.stroke_used;
+      // One that could not be followed to its end counts as over: nothing says it holds.
+      r.load_factor[i] = drop.ended ? drop.load_factor : std::numeric_limits<double>::infinity();
+      r.stroke[i] = drop.ended ? drop.stroke_used : std::numeric_limits<double>::infinity();
       bottoms += drop.bottoms;
-      over += drop.load_factor > factor_allowed;
+      over += !drop.ended || drop.load_factor > factor_allowed;
       if (tells && progress && i % 64 == 0) progress(static_cast<double>(i) / static_cast<double>(count));
     }
   };

@@ -39,7 +39,7 @@ void judge_stop(const Leg& leg, const Suspension& s, const std::vector<Material>
       const auto coil = force::coil_at_wheel(spring.coil);
       const double closes =
           s.path == Suspension::Path::hinged ? s.closure(s.most).s : leg.travel * coil->motion_ratio;
-      c.margin = coil->figures.margin(coil->spring_preload + coil->figures.rate * closes);
+      c.margin = coil->figures.margin(std::max(0.0, coil->spring_preload + coil->figures.rate * closes));
       if (spring.coil.free_length < spring.coil.installed_length) {
         c.objection = "too short: it would hang loose";
         c.fits = false;

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
+
+namespace kranich {
+namespace {
+
+//! Length of a UTF-8 character by its first byte; 0 where none begins so.
+size_t length_of(unsigned char c) {
+  return c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+}
+
+bool stands_nowhere(char32_t c) {
+  return c < 0x20 || (c >= 0x7F && c < 0xA0) || (c >= 0x202A && c <= 0x202E) ||
+         (c >= 0x2066 && c <= 0x2069) || (c >= 0xD800 && c < 0xE000) || (c & 0xFFFE) == 0xFFFE;
+}
+
+}  // namespace
+
+std::string printable(std::string_view text) {
+  std::string out;
+  out.reserve(text.size());
+  for (size_t i = 0; i < text.size();) {
+    const auto first = static_cast<unsigned char>(text[i]);
+    const size_t length = length_of(first);
+    char32_t c = length == 1 ? first : first & (0xFFu >> (length + 1));
+    bool whole = length > 0 && i + length <= text.size();
+    for (size_t k = 1; whole && k < length; ++k) {
+      const auto next = static_cast<unsigned char>(text[i + k]);
+      whole = (next & 0xC0) == 0x80;
+      c = (c << 6) | (next & 0x3F);
+    }
+    if (!whole) {
+      out += '?';
+      ++i;
+      continue;
+    }
+    if (c == '\n' || c == '\t' || c == '\r')
+      out += ' ';
+    else if (!stands_nowhere(c))
+      out += text.substr(i, length);
+    i += length;
+  }
+  return out;
+}
+
+std::string shortened(std::string_view text, size_t most) {
+  if (text.size() <= most) return std::string(text);
+  size_t end = most > 3 ? most - 3 : 0;
+  while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
+  return std::string(text.substr(0, end)) + "...";
+}
+
+}  // namespace kranich

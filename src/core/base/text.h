@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Texts from files on their way to places where not every character may stand.
+#pragma once
+
+#include <string>
+#include <string_view>
+
+namespace kranich {
+
+//! A UTF-8 text without control characters, marks that turn the writing direction over, and what is no
+//! character: fit for a terminal, an SVG or a DXF. Line ends and tabs become blanks; broken UTF-8 becomes
+//! question marks.
+std::string printable(std::string_view text);
+
+//! The first characters of a UTF-8 text, three dots in the place of the rest where it is longer.
+std::string shortened(std::string_view text, size_t most_bytes);
+
+}  // namespace kranich
