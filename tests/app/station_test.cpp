@@ -7,6 +7,7 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 
+#include "app/drawing/pose.h"
 #include "app/print/report.h"
 #include "bench.h"
 #include "core/io/variants.h"
@@ -98,8 +99,8 @@ TEST_CASE("a limit of one's own decides for the leg too") {
   b.document.edit("own limit", [](Design& d) {
     OwnLimit l;
     l.measure = "leg.margin";
-    l.reason = "the inspector wants half again";
-    l.lower = Given(0.5);
+    l.reason = "the inspector wants double";
+    l.lower = Given(1.0);
     d.own_limits.push_back(l);
   });
   b.settle();
@@ -183,4 +184,31 @@ TEST_CASE("the rail counts what fails in the leg") {
   b.document.undo();
   b.settle();
   CHECK(rail->accessibleName().contains("0 fail"));
+}
+
+TEST_CASE("an aircraft that leans is drawn leaning, with the low side's wheel on the ground") {
+  Bench b("Nightjar");
+  const Pose pose = pose_of(b.document.design(), b.document.loading(), GearState::static_load, 0);
+  CHECK(degrees(pose.roll) == Approx(degrees(b.document.loading()->rest->roll)));
+  REQUIRE(pose.roll > radians(4));
+  int outriggers = 0;
+  for (size_t i = 0; i < pose.placed.size(); ++i) {
+    const double bottom = pose.front(pose.wheels[i].axle).y() - pose.wheels[i].radius;
+    if (b.document.design().gear.legs[pose.placed[i].row].role == LegRole::outrigger) {
+      ++outriggers;
+      if (pose.placed[i].port)
+        CHECK(bottom > 0.1);
+      else
+        CHECK(bottom == Approx(0).margin(0.001));
+    } else {
+      CHECK(bottom == Approx(0).margin(0.002));
+    }
+  }
+  CHECK(outriggers == 2);
+  // What is moved sideways moves along the leaning wing.
+  const Vec3 moved = pose.move_from_front(-0.01, 0);
+  const QPointF seen = pose.front(pose.cg + moved) - pose.front(pose.cg);
+  CHECK(seen.x() == Approx(-0.01).epsilon(1e-4));
+  CHECK(seen.y() == Approx(0).margin(1e-5));
+  CHECK(pose_of(b.document.design(), b.document.loading(), GearState::extended, 0).roll == 0);
 }
