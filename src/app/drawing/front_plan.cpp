@@ -24,8 +24,8 @@ void FrontPane::draw(Sheet& s) {
                                                       : QObject::tr("starboard = port");
   const bool leans = std::abs(pose.roll) > radians(0.2);
   s.title(QObject::tr("Front"), leans
-                                    ? QObject::tr("%1 · leans %2 to %3")
-                                          .arg(sides, document_.say(std::abs(pose.roll), Kind::angle),
+                                    ? QObject::tr("leans %1 to %2")
+                                          .arg(document_.say(std::abs(pose.roll), Kind::angle),
                                                pose.roll > 0 ? QObject::tr("starboard") : QObject::tr("port"))
                                     : sides);
   if (document_.design().gear.main().axle.known() && pose.gear_position == 0 &&

@@ -217,7 +217,7 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   const auto row_at = [&](double x) {
     int row = 0;
     while (std::any_of(taken.begin(), taken.end(), [&](const auto& t) {
-      return t.second == row && std::abs(t.first - x) < 150 * s.unit();
+      return t.second == row && std::abs(t.first - x) < 130 * s.unit();
     }))
       ++row;
     taken.emplace_back(x, row);
