@@ -17,6 +17,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/base/text.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"
 #include "core/shop/sheets.h"
@@ -29,9 +30,12 @@ using Json = nlohmann::ordered_json;
 enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, cannot_write = 4 };
 
 //! Reads a project; prints its faults to standard error where it has any.
+//! A line for a terminal: names from a file must not steer it.
+void say(const std::string& line) { fmt::print("{}\n", printable(line)); }
+
 std::optional<Design> open_project(const std::string& path) {
   auto read = load_project(path);
-  for (const auto& f : read.faults) std::cerr << path << ": " << f.where << ": " << f.what << '\n';
+  for (const auto& f : read.faults) std::cerr << printable(path + ": " + f.where + ": " + f.what) << '\n';
   if (read.design && read.newer)
     std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
   return std::move(read.design);
@@ -97,12 +101,12 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
   } else if (csv) {
     std::cout << findings_to_csv(a);
   } else {
-    fmt::print("{} – {}\n", design->about.name, design->about.summary);
+    say(fmt::format("{} – {}", design->about.name, design->about.summary));
     for (const Finding* f : worst_of_each(a)) {
-      fmt::print("{:8} {:34} {:>12}  {:22} {}\n", verdict_word(f->verdict),
-                 std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
-                 format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
-                 f->remark.empty() ? f->loading : f->remark);
+      say(fmt::format("{:8} {:34} {:>12}  {:22} {}", verdict_word(f->verdict),
+                      std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
+                      format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
+                      f->remark.empty() ? f->loading : f->remark));
       if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
       for (const auto& c : cures_for(*design, a, *f)) {
         std::string price;
@@ -110,7 +114,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
           price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
                                format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
         for (const auto& p : c.better) price += fmt::format("; also cures {}", measure(p.measure_id).title);
-        fmt::print("           - {}: {}{}\n", c.text, verdict_word(c.reached), price);
+        say(fmt::format("           - {}: {}{}", c.text, verdict_word(c.reached), price));
       }
     }
   }
@@ -120,7 +124,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
 int run_validate(const std::string& path) {
   const auto design = open_project(path);
   if (!design) return faulty_file;
-  fmt::print("{}: a Kranich project, “{}”\n", path, design->about.name);
+  say(fmt::format("{}: a Kranich project, “{}”", path, design->about.name));
   return done;
 }
 
@@ -181,7 +185,7 @@ int run_sheets(const std::string& path, const std::string& folder) {
   for (const auto& sheet : shop::shop_sheets(*design, a, "legs extended")) {
     const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
     if (!drawing) {
-      fmt::print("{}: needs {}\n", sheet.title, std::get<std::string>(sheet.drawing));
+      say(fmt::format("{}: needs {}", sheet.title, std::get<std::string>(sheet.drawing)));
       continue;
     }
     for (const bool svg : {true, false}) {

@@ -26,6 +26,11 @@ has '"measure": "place.axle_ahead"'
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"
 expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"
+# A name that would clear the terminal is printed without what does so.
+sed 's/"name": "Redshank"/"name": "Red\\u001b[2J\\u202eshank"/' "$tree/data/demo/redshank.kranich" >"$work/steers.kranich"
+expect 0 "a name that steers" "$cli" validate "$work/steers.kranich"
+has "Red[2Jshank"
+if grep -q "$(printf '\033')" "$work/out"; then echo "FAILED: a control character was printed"; bad=1; fi
 printf '{"kranich": 1, "units": "parsec"}' >"$work/bad.kranich"
 expect 2 "a fault" "$cli" validate "$work/bad.kranich"
 has '/units: must be one of "metric", "inch", is "parsec"'
