@@ -173,9 +173,17 @@ TEST_CASE("asked to end from outside, unsaved work waits for the next start") {
   // A file of version 1 that nothing was done to leaves nothing behind.
   p.start(KRANICH_PROGRAM, {"--demo", "Wheatear"});
   REQUIRE(p.waitForStarted());
-  QTest::qWait(1500);
+  // It listens once the kernel lists SIGTERM among the signals it catches.
+  const auto listens = [&] {
+    QFile status(QStringLiteral("/proc/%1/status").arg(p.processId()));
+    if (!status.open(QIODevice::ReadOnly)) return false;
+    const QByteArray text = status.readAll();
+    const auto at = text.indexOf("SigCgt:");
+    return at >= 0 && (text.mid(at + 7, 17).trimmed().toULongLong(nullptr, 16) >> (SIGTERM - 1) & 1) != 0;
+  };
+  REQUIRE(QTest::qWaitFor(listens, 60000));
   p.terminate();
-  REQUIRE(p.waitForFinished(10000));
+  REQUIRE(p.waitForFinished(60000));
   CHECK(p.exitStatus() == QProcess::NormalExit);
   CHECK_FALSE(QFile::exists(home.filePath("kranich/recovery/copy.kranich")));
   // And in this process: what leave_for_next_start does.
