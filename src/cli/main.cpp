@@ -29,10 +29,10 @@ using Json = nlohmann::ordered_json;
 
 enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, cannot_write = 4 };
 
-//! Reads a project; prints its faults to standard error where it has any.
 //! A line for a terminal: names from a file must not steer it.
 void say(const std::string& line) { fmt::print("{}\n", printable(line)); }
 
+//! Reads a project; prints its faults to standard error where it has any.
 std::optional<Design> open_project(const std::string& path) {
   auto read = load_project(path);
   for (const auto& f : read.faults) std::cerr << printable(path + ": " + f.where + ": " + f.what) << '\n';

@@ -38,14 +38,21 @@ std::variant<double, std::string> sink_speed_by(School school, const Design& d, 
 
 namespace {
 
+//! A tail wheel or an outrigger is let down, not dropped.
+bool is_dropped(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
+
+//! A coil as it stands between its own seats, not at the wheel; free where no installed length is given.
+std::optional<force::CoilAtWheel> by_itself(Coil coil) {
+  coil.motion_ratio = Given(1.0);
+  if (!coil.installed_length.known()) coil.installed_length = coil.free_length;
+  return force::coil_at_wheel(coil);
+}
+
 //! One coil, closed by so much from where it is installed, under a force (N) at the stop.
 void coil_findings(const Coil& c, double closes, double at_stop, const std::string& subject,
                    Collector& collect, const std::string& loading) {
   collect.about(subject, loading);
-  Coil alone = c;
-  alone.motion_ratio = Given(1.0);
-  if (!alone.installed_length.known()) alone.installed_length = alone.free_length;
-  const auto coil = force::coil_at_wheel(alone);
+  const auto coil = by_itself(c);
   if (!coil) {
     collect.unknown("spring.coil_margin", "a measure of the coil spring");
     return;
@@ -62,9 +69,10 @@ void coil_findings(const Coil& c, double closes, double at_stop, const std::stri
   solid.working = {{"solid length", coil->figures.solid_length, Kind::length},
                    {"left from installed", coil->travel_left, Kind::length},
                    {"closes until the stop", closes, Kind::length}};
-  if (coil->preload < 0)
-    solid.remark =
-        fmt::format("loose by {:.1f} mm when the leg is extended", 1000 * -coil->preload / coil->rate);
+  if (coil->preload < 0) {
+    solid.remark = "loose when the leg is extended";
+    solid.working.push_back({"loose by", -coil->preload / coil->rate, Kind::length});
+  }
   collect.add("spring.coil_index", coil->figures.index, within(4, 16, "spring makers' practice"));
   auto& buckles = collect.add("spring.coil_buckles",
                               force::buckling_free_length(c.mean_diameter, 0.5) - c.free_length, Limit{});
@@ -80,10 +88,7 @@ void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const std::
   const double closes = wheel.leg.closure(wheel.leg.most).s * ratio;
   const double count = s.coil.count;
   const auto force_in = [&](const Coil& c, double pressed) {
-    Coil alone = c;
-    alone.motion_ratio = Given(1.0);
-    if (!alone.installed_length.known()) alone.installed_length = alone.free_length;
-    const auto coil = force::coil_at_wheel(alone);
+    const auto coil = by_itself(c);
     return coil ? std::max(0.0, coil->spring_preload + coil->figures.rate * pressed) : std::nan("");
   };
   if (s.partner != CoilPartner::in_series) {
@@ -102,7 +107,7 @@ void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const std::
   for (const auto& [coil, name] : {std::pair{&s.coil, ""}, {&s.second, ", second coil"}}) {
     Coil free = *coil;
     free.installed_length = free.free_length;
-    const auto figures = force::coil_at_wheel(free);
+    const auto figures = by_itself(free);
     const double pressed =
         figures ? std::min(each / figures->figures.rate, figures->figures.travel_to_solid) : std::nan("");
     coil_findings(free, pressed, each, subject + name, collect, loading);
@@ -230,7 +235,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
   landing.bump = known ? *known->bump : spring::roll_over(*landing.bump_model);
   const auto& r = *landing.bump;
   // A tail wheel is small and hard by trade: shown, not judged.
-  const bool judged = leg.role == LegRole::main || leg.role == LegRole::nose;
+  const bool judged = is_dropped(leg);
   Limit factor;
   if (judged && d.landing.load_factor.known())
     factor = at_most(d.landing.load_factor, "what was aimed at for landings");
@@ -322,9 +327,6 @@ std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const L
 }
 
 namespace {
-
-//! A tail wheel or an outrigger is let down, not dropped.
-bool is_dropped(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
 
 void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel, LegLanding& landing,
                    Collector& collect, const Assessment* near) {

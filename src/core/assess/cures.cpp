@@ -99,17 +99,41 @@ struct LegKnob {
   double step, range;
   void (*apply)(Leg&, double);
   bool (*fits)(const Leg&);
+  Vec3 way{0, 0, 0};  //!< where `apply` is null: the whole leg goes that way, with what hangs on it
 };
 
 const std::vector<LegKnob>& leg_knobs() {
   static const std::vector<LegKnob> list{
-      {"station", "{A} {wheel} aft by", "{A} {wheel} forward by", Kind::length, mm, 0.6, nullptr, any},
-      {"side", "Each {a} wheel outboard by", "Each {a} wheel inboard by", Kind::length, mm, 0.5, nullptr,
-       beside},
+      {"station",
+       "{A} {wheel} aft by",
+       "{A} {wheel} forward by",
+       Kind::length,
+       mm,
+       0.6,
+       nullptr,
+       any,
+       {1, 0, 0}},
+      {"side",
+       "Each {a} wheel outboard by",
+       "Each {a} wheel inboard by",
+       Kind::length,
+       mm,
+       0.5,
+       nullptr,
+       beside,
+       {0, 1, 0}},
       {"bend", "{A} {leg} bent out by", "{A} {leg} bent in by", Kind::angle, 0.5 * deg, 30 * deg,
        bend_leg_out, can_be_bent},
       {"length", "{A} {leg} longer by", "{A} {leg} shorter by", Kind::length, mm, 0.3, lengthen_leg, any},
-      {"shim", "Shim under the {a} {leg}", "{A} {leg} let in by", Kind::length, mm, 0.2, nullptr, steadies},
+      {"shim",
+       "Shim under the {a} {leg}",
+       "{A} {leg} let in by",
+       Kind::length,
+       mm,
+       0.2,
+       nullptr,
+       steadies,
+       {0, 0, -1}},
       {"wheel", "{A} {wheel} larger by", "{A} {wheel} smaller by", Kind::length, mm, 0.2,
        [](Leg& l, double v) { resize(l.wheel, v); }, any},
       {"charge", "More charge in the {a} {leg} by", "Less charge in the {a} {leg} by", Kind::pressure, 5e3,
@@ -203,16 +227,13 @@ std::vector<KnobRef> knobs(const Design& d) {
     for (const LegLine& line : lines) {
       if (!k.fits(d.gear.legs[line.rows[0]])) continue;
       std::function<void(Design&, double)> apply;
-      const std::string_view what = k.what;
       if (k.apply) {
         apply = [ids = line.ids, change = k.apply](Design& x, double v) {
           for (const auto& id : ids)
             if (Leg* leg = x.gear.find(id)) change(*leg, v);
         };
       } else {
-        // Whole legs, with what hangs on them.
-        const Vec3 way = what == "station" ? Vec3(1, 0, 0) : what == "side" ? Vec3(0, 1, 0) : Vec3(0, 0, -1);
-        apply = [rows = line.rows, way](Design& x, double v) {
+        apply = [rows = line.rows, way = k.way](Design& x, double v) {
           shift_legs(x, rows, v * way.x(), v * way.y(), v * way.z());
         };
       }

@@ -20,15 +20,16 @@ void full_size_main(const CaseInput& in, LoadCases& out) {
     const double drag = f.spin_up * in.inertia_factor * in.share;
     const std::string level = fmt::format("N {:.2f} of the share up, {:.2f}·n {:.2f} of it along",
                                           in.ground_factor, f.spin_up.si, in.inertia_factor);
-    out.cases.push_back({"level landing, spin-up", {aft * drag, 0, up}, false, level});
-    out.cases.push_back({"level landing, spring-back", {-drag, 0, up}, false, level});
+    out.cases.push_back({"level landing, spin-up", {aft * drag, 0, up}, false, level, true});
+    out.cases.push_back({"level landing, spring-back", {-drag, 0, up}, false, level, true});
     out.cases.push_back(
-        {"one wheel", {aft * drag, 0, up}, false, level + "; the airframe carries it one-sided"});
+        {"one wheel", {aft * drag, 0, up}, false, level + "; the airframe carries it one-sided", true});
     if (std::isfinite(in.tail_down_pitch)) {
       const double a = in.tail_down_pitch;  // the ground's vertical in aircraft axes
       out.cases.push_back({"tail-down landing", up * Vec3(-std::sin(a), 0, std::cos(a)), false,
                            fmt::format("N {:.2f} of the share, aircraft {:.1f}° nose-up", in.ground_factor,
-                                       a * 180 / std::numbers::pi)});
+                                       a * 180 / std::numbers::pi),
+                           true});
     } else {
       out.missing.emplace_back("tail-down landing: the attitude at which the tail meets the ground");
     }
@@ -86,7 +87,8 @@ void full_size_tail(const CaseInput& in, LoadCases& out) {
   if (std::isfinite(in.ground_factor)) {
     const double r = in.ground_factor * in.share;
     out.cases.push_back({"tail wheel, obstruction", r * Vec3(1, 0, 1) / std::numbers::sqrt2, false,
-                         fmt::format("N {:.2f} of the static load, up and aft at 45°", in.ground_factor)});
+                         fmt::format("N {:.2f} of the static load, up and aft at 45°", in.ground_factor),
+                         true});
   } else {
     out.missing.emplace_back("obstruction: the load factor of the design landing");
   }
@@ -121,28 +123,27 @@ void model_leg(const CaseInput& in, LoadCases& out) {
   const double side = f.model_side * up;
   const std::string from = fmt::format("the drop's N {:.2f} of the share up, of it ", in.ground_factor);
   out.cases.push_back(
-      {"landing, drag aft", {aft * drag, 0, up}, false, from + fmt::format("{:.2f} aft", drag / up)});
+      {"landing, drag aft", {aft * drag, 0, up}, false, from + fmt::format("{:.2f} aft", drag / up), true});
   out.cases.push_back({"landing, spring-back",
                        {-0.5 * drag, 0, up},
                        false,
-                       from + fmt::format("{:.2f} forward", 0.5 * drag / up)});
+                       from + fmt::format("{:.2f} forward", 0.5 * drag / up),
+                       true});
   out.cases.push_back({"landing, side inboard",
                        {0, inboard * side, up},
                        true,
-                       from + fmt::format("{:.2f} inboard", f.model_side.si)});
+                       from + fmt::format("{:.2f} inboard", f.model_side.si),
+                       true});
   out.cases.push_back({"landing, side outboard",
                        {0, -inboard * side, up},
                        true,
-                       from + fmt::format("{:.2f} outboard", f.model_side.si)});
+                       from + fmt::format("{:.2f} outboard", f.model_side.si),
+                       true});
 }
 
-//! Cases that belong to the landing's peak; the others are multiples of what it carries at rest.
-bool of_landing(const std::string& name) {
-  return name.find("landing") != std::string::npos || name == "one wheel" ||
-         name == "tail wheel, obstruction";
-}
+}  // namespace
 
-LoadCases cases_of(const CaseInput& in) {
+LoadCases load_cases(const CaseInput& in) {
   LoadCases out;
   if (in.outrigger)
     outrigger(in, out);
@@ -154,14 +155,6 @@ LoadCases cases_of(const CaseInput& in) {
     full_size_nose(in, out);
   else
     full_size_tail(in, out);
-  return out;
-}
-
-}  // namespace
-
-LoadCases load_cases(const CaseInput& in) {
-  LoadCases out = cases_of(in);
-  for (auto& c : out.cases) c.landing = of_landing(c.name);
   return out;
 }
 
