@@ -33,11 +33,12 @@ enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, can
 void say(const std::string& line) { fmt::print("{}\n", printable(line)); }
 
 //! Reads a project; prints its faults to standard error where it has any.
-std::optional<Design> open_project(const std::string& path) {
+std::optional<Design> open_project(const std::string& path, bool* newer = nullptr) {
   auto read = load_project(path);
   for (const auto& f : read.faults) std::cerr << printable(path + ": " + f.where + ": " + f.what) << '\n';
   if (read.design && read.newer)
     std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
+  if (newer) *newer = read.newer;
   return std::move(read.design);
 }
 
@@ -150,14 +151,13 @@ int run_measures() {
 }
 
 int run_convert(const std::string& path, const std::string& units, const std::string& output) {
-  auto read = load_project(path);
-  if (read.newer) {
-    std::cerr << path
-              << ": written by a newer version of Kranich; writing it here would lose what that added\n";
+  bool newer = false;
+  auto design = open_project(path, &newer);
+  if (!design) return faulty_file;
+  if (newer) {
+    std::cerr << path << ": writing it here would lose that; nothing is written\n";
     return faulty_file;
   }
-  auto design = open_project(path);
-  if (!design) return faulty_file;
   design->units = units == "inch" ? UnitSystem::inch : UnitSystem::metric;
   const std::string text = write_project(*design);
   if (output.empty() || output == "-") {

@@ -291,11 +291,7 @@ std::vector<Fault> Document::recover(const LeftBehind& left) {
   file_state_ = left.file_state;
   note_modified(true);
   // The old copy is the only one there is until this document has its own.
-  if (autosave()) {
-    std::error_code error;
-    for (const char* part : {".kranich", ".from", ".lock"})
-      std::filesystem::remove(std::filesystem::path(left.copy).replace_extension(part), error);
-  }
+  if (autosave()) discard(left);
   return {};
 }
 

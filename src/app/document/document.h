@@ -60,7 +60,8 @@ class Document : public QObject {
   //! Opens a file; the faults if it has any, and then nothing changes.
   std::vector<Fault> open(const QString& path);
   std::optional<QString> save(const QString& path);
-  //! Whether the file in hand has been changed (or removed) by somebody else since it was read or saved.
+  //! Whether the file in hand has been changed by somebody else since it was read or saved. One that is gone
+  //! has not.
   bool changed_outside() const;
   QString path() const { return path_; }
   bool modified() const { return modified_; }

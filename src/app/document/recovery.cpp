@@ -106,6 +106,8 @@ std::vector<LeftBehind> work_left_behind() {
   return list;
 }
 
+void discard(const LeftBehind& left) { remove_all_of(left.copy); }
+
 fs::path set_aside(const LeftBehind& left) {
   std::error_code error;
   const fs::path folder = recovery_directory() / "put-away";

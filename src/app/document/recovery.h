@@ -46,6 +46,8 @@ struct LeftBehind {
 std::filesystem::path recovery_directory();
 //! Copies whose processes are gone, newest first.
 std::vector<LeftBehind> work_left_behind();
+//! Removes a copy that is needed no more.
+void discard(const LeftBehind& left);
 //! Puts a copy away into a folder beside the others, from where it can still be fetched by hand; where it
 //! went.
 std::filesystem::path set_aside(const LeftBehind& left);

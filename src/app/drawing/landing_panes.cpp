@@ -23,7 +23,7 @@ void StrokePane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Leg& l = d.gear.leg(leg);
   const QString word = text_of(d.leg_word(l));
-  s.title(word.left(1).toUpper() + word.mid(1), QObject::tr("to scale, the ground at rest"));
+  s.title(capitalised(word), QObject::tr("to scale, the ground at rest"));
   if (!l.axle.known() || !l.wheel.diameter.known() || !l.travel.known()) return;
   const auto* loading = document_.loading();
   const size_t wheel = wheel_of(d, leg);
@@ -175,8 +175,7 @@ void TimePane::draw(Sheet& s) {
   if (!drop || drop->trace.empty()) {
     s.painter().setPen(Theme::now().grey);
     s.painter().drawText(area, Qt::AlignCenter | Qt::TextWordWrap,
-                         document_.design().gear.leg(leg).role == LegRole::tail ||
-                                 document_.design().gear.leg(leg).role == LegRole::outrigger
+                         !document_.design().gear.leg(leg).carries()
                              ? QObject::tr("it is let down, not dropped")
                              : QObject::tr("the landing needs damping and unsprung mass"));
     return;

@@ -77,7 +77,7 @@ void LegPane::draw(Sheet& s) {
   const Leg& l = d.gear.leg(leg);
   QString who = text_of(d.leg_word(l));
   if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
-  who = who.left(1).toUpper() + who.mid(1);
+  who = capitalised(who);
   const LegStrength* r = strength();
   const auto which = shown_case();
   s.title(view_ == View::ahead ? QObject::tr("%1 from ahead").arg(who)

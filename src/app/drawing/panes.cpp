@@ -154,8 +154,7 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
               QObject::tr("wheelbase %1").arg(document_.say(std::abs(contact.x() - third.x()), Kind::length)),
               40, Ink::grey);
-  const bool two_lines = d.layout() == Layout::tandem || d.layout() == Layout::quadricycle;
-  const char* share = two_lines         ? "place.front_share"
+  const char* share = d.on_two_lines()  ? "place.front_share"
                       : d.is_tricycle() ? "place.nose_share"
                                         : "place.tail_share";
   if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))

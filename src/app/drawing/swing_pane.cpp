@@ -97,7 +97,7 @@ void SwingPane::draw(Sheet& s) {
   const Leg& l = the_leg();
   QString who = text_of(document_.design().leg_word(l));
   if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
-  who = who.left(1).toUpper() + who.mid(1);
+  who = capitalised(who);
   const double share = playback ? leg_share : document_.gear_position();
   if (!l.retraction.fitted) {
     s.title(who, QObject::tr("fixed: it does not swing"));

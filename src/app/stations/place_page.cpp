@@ -134,7 +134,7 @@ class PlacePage : public StationPage {
     const bool pair = leg.stands == LegStands::both_sides;
     QString word = text_of(document_.design().wheel_word(leg));
     if (pair) word += "s";
-    heading(word.left(1).toUpper() + word.mid(1), pair ? tr("starboard = port") : QString());
+    heading(capitalised(word), pair ? tr("starboard = port") : QString());
     row("axle/x_m", tr("Axle station"));
     row("axle/y_m", tr("Wheel from the centre line"));
     row("axle/z_m", tr("Axle waterline, extended"));

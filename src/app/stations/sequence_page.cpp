@@ -216,7 +216,7 @@ class SequencePage : public StationPage {
     heading(tr("Travel times"));
     for (const Leg& leg : document.design().gear.legs) {
       const QString word = text_of(document.design().legs_word(leg));
-      const QString name = word.left(1).toUpper() + word.mid(1);
+      const QString name = capitalised(word);
       const auto entry = [&](const char* key, const QString& title) {
         put(new QuantityRow(document_, leg_path(leg.id) + "retraction/" + key, title.arg(name), this));
       };

@@ -53,7 +53,7 @@ class StancePage : public StationPage {
     heading(tr("Springs and tyres"), tr("at the wheel"));
     for (const Leg& leg : document_.design().gear.legs) {
       const QString word = text_of(document_.design().legs_word(leg));
-      const QString name = word.left(1).toUpper() + word.mid(1);
+      const QString name = capitalised(word);
       put(new QuantityRow(document_, leg_path(leg.id) + "travel_m", tr("%1, travel").arg(name), this));
       put(new QuantityRow(document_, leg_path(leg.id) + "wheel/tyre_rate_N_per_m",
                           tr("%1, tyre rate").arg(name), this));

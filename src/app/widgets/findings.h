@@ -18,6 +18,8 @@ namespace kranich::app {
 //! A text of the core or of a file, to be shown: never taken for markup, wherever it is put. Not for entries,
 //! where it would be typed back.
 QString text_of(std::string_view s);
+//! A heading of a word: its first letter large.
+inline QString capitalised(const QString& s) { return s.left(1).toUpper() + s.mid(1); }
 QString value_text(const Finding& f, UnitSystem units);
 QString limit_text(const Finding& f, UnitSystem units);
 QString title_of(const Finding& f);

@@ -325,7 +325,7 @@ QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* pa
   auto* lay = new QVBoxLayout(parts);
   fill_leg(document, leg, lay, parts);
   const QString word = text_of(document.design().legs_word(document.design().gear.leg(leg)));
-  tabs->addTab(scrolled(parts), word.left(1).toUpper() + word.mid(1));
+  tabs->addTab(scrolled(parts), capitalised(word));
   tabs->addTab(materials_page(document), QObject::tr("Materials"));
   tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));
   tabs->addTab(plies_page(document), QObject::tr("Lay-up"));

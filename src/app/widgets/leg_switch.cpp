@@ -10,7 +10,7 @@ namespace {
 
 QString button_text(const Design& d, const Leg& leg) {
   QString word = text_of(d.legs_word(leg));
-  return word.left(1).toUpper() + word.mid(1);
+  return capitalised(word);
 }
 
 }  // namespace

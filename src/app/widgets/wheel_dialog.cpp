@@ -85,7 +85,7 @@ class WheelDialog : public QDialog {
     setObjectName("wheel-dialog");
     setAttribute(Qt::WA_DeleteOnClose);
     const QString word = text_of(document.design().wheel_word(this->leg()));
-    setWindowTitle(QObject::tr("%1 from the shelf").arg(word.left(1).toUpper() + word.mid(1)));
+    setWindowTitle(QObject::tr("%1 from the shelf").arg(capitalised(word)));
     resize(860, 600);
     QFile file(QStringLiteral(":/shelf/wheels.csv"));
     if (file.open(QIODevice::ReadOnly)) shelf_ = read_wheel_shelf(file.readAll().toStdString()).wheels;

@@ -63,19 +63,15 @@ double mains_share(const Design& d, const LoadingState& l, size_t wheel) {
   // The mains carry everything, nose or tail clear; among themselves as they do at rest.
   double mains = 0;
   const auto placed = placed_legs(d.gear);
-  bool one_pair = true;
-  double station = std::numeric_limits<double>::quiet_NaN();
   int count = 0;
   for (size_t i = 0; i < placed.size(); ++i) {
-    const Leg& leg = d.gear.legs[placed[i].row];
-    if (leg.role != LegRole::main) continue;
-    if (count > 0 && std::abs(leg.axle.x - station) > 1e-2) one_pair = false;
-    station = leg.axle.x;
+    if (d.gear.legs[placed[i].row].role != LegRole::main) continue;
     ++count;
     mains += l.rest ? l.rest->wheels[i].load : 0;
   }
+  const bool one_pair = count == 2 && lines_of(d.gear, LegRole::main).size() == 1;
   const double weight = l.mass.down.mass * standard_gravity;
-  if (count == 2 && one_pair) return weight / 2;
+  if (one_pair) return weight / 2;
   return l.rest && mains > 0 ? weight * l.rest->wheels[wheel].load / mains : std::nan("");
 }
 

@@ -50,8 +50,7 @@ leg::CaseInput case_input(const Design& d, const Assessment& a, const Leg& of, c
   in.factors = d.load_factors;
   for (const auto& l : a.landings) {
     // A tail wheel is let down, not dropped: it takes the mains' load factor.
-    const bool dropped = main || of.role == LegRole::nose;
-    if (l.leg != (dropped ? of.id : d.gear.main().id) || !l.drop) continue;
+    if (l.leg != (of.carries() ? of.id : d.gear.main().id) || !l.drop) continue;
     in.ground_factor = l.drop->load_factor;
     in.inertia_factor = l.drop->load_factor + (d.landing.lift_ratio.known() ? d.landing.lift_ratio.si : 0);
   }

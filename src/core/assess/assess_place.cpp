@@ -112,7 +112,7 @@ void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const L
   auto& share = collect.add(r.share_measure(), f.third_share, r.nose_share);
   share.working = {{"x_m − x_cg", -f.cg_behind_main, Kind::length}, {"wheelbase", f.wheelbase, Kind::length}};
   if (r.layout == Layout::four_mains) collect.add("place.mains_share", f.mains_share, r.mains_share);
-  if (r.two_lines() && d.gear.brakes) {
+  if (r.two_lines && d.gear.brakes) {
     share.working.push_back({"braking at 0.4 g", f.third_share_braking, Kind::share});
     const double rear_alone = place::rear_brakes_alone(-f.wheelbase, 0, f.cg_behind_main, f.cg_height, 0.6);
     share.working.push_back({"rear brakes alone, at most", rear_alone, Kind::in_g});

@@ -38,9 +38,6 @@ std::variant<double, std::string> sink_speed_by(School school, const Design& d, 
 
 namespace {
 
-//! A tail wheel or an outrigger is let down, not dropped.
-bool is_dropped(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
-
 //! A coil as it stands between its own seats, not at the wheel; free where no installed length is given.
 std::optional<force::CoilAtWheel> by_itself(Coil coil) {
   coil.motion_ratio = Given(1.0);
@@ -235,7 +232,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
   landing.bump = known ? *known->bump : spring::roll_over(*landing.bump_model);
   const auto& r = *landing.bump;
   // A tail wheel is small and hard by trade: shown, not judged.
-  const bool judged = is_dropped(leg);
+  const bool judged = leg.carries();
   Limit factor;
   if (judged && d.landing.load_factor.known())
     factor = at_most(d.landing.load_factor, "what was aimed at for landings");
@@ -330,7 +327,7 @@ namespace {
 
 void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel, LegLanding& landing,
                    Collector& collect, const Assessment* near) {
-  if (!is_dropped(leg)) return;
+  if (!leg.carries()) return;
   const auto model = drop_model(leg, wheel, landing.mass, d.landing.lift_ratio);
   if (const auto* missing = std::get_if<std::string>(&model)) {
     collect.unknown("spring.drop_factor", *missing);
@@ -457,8 +454,8 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
       f.remark = "no stroke is enough: the strut takes up less than the weight that is left";
     } else {
       auto& f = collect.add("spring.stroke", landing.stroke->strut_travel,
-                            is_dropped(leg) ? at_most(leg.travel, "the leg's travel") : Limit{});
-      if (!is_dropped(leg)) f.remark = "let down, not dropped: shown, not judged";
+                            leg.carries() ? at_most(leg.travel, "the leg's travel") : Limit{});
+      if (!leg.carries()) f.remark = "let down, not dropped: shown, not judged";
       f.working = {{"mass on the leg", landing.mass, Kind::mass},
                    {"sink speed", landing.sink_speed, Kind::speed},
                    {"load factor N", input.load_factor, Kind::factor},

@@ -58,12 +58,8 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
     double width() const { return most - least; }
   };
   // Each line of mains has a track of its own.
-  std::vector<size_t> done;
-  for (size_t row = 0; row < d.gear.legs.size(); ++row) {
-    const Leg& leg = d.gear.legs[row];
-    if (leg.role != LegRole::main || std::find(done.begin(), done.end(), row) != done.end()) continue;
-    const auto line = line_of(d, row);
-    done.insert(done.end(), line.begin(), line.end());
+  const auto lines = lines_of(d.gear, LegRole::main);
+  for (const auto& line : lines) {
     Track at_rest, extended;
     for (size_t i = 0; i < placed.size(); ++i) {
       if (std::find(line.begin(), line.end(), placed[i].row) == line.end()) continue;
@@ -75,14 +71,11 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
       extended.reach(stance::wheel_setting(w, 0, w.radius, outboard).contact_y);
     }
     if (!(extended.width() > 0)) continue;  // on the centre line
-    const bool several = line.size() < static_cast<size_t>(std::count_if(
-                                           d.gear.legs.begin(), d.gear.legs.end(),
-                                           [](const Leg& l) { return l.role == LegRole::main; }));
-    collect.about(several ? d.leg_word(leg) : "", loading);
+    collect.about(lines.size() > 1 ? d.leg_word(d.gear.legs[line[0]]) : "", loading);
     auto& track = collect.add("stance.track", at_rest.width());
     track.working = {{"extended", extended.width(), Kind::length}};
   }
-  const bool one_line = done.size() == line_of(d, row_of(d.gear, d.gear.main().id)).size();
+  const bool one_line = lines.size() == 1;
   for (size_t i = placed.size(); i-- > 0;) {
     const Leg& leg = d.gear.legs[placed[i].row];
     if (leg.role != LegRole::main) continue;
@@ -107,9 +100,8 @@ void leg_loads(const Design& d, const stance::Rest& rest, Collector& collect) {
   for (size_t i = 0; i < placed.size(); ++i) {
     const Leg& leg = d.gear.legs[placed[i].row];
     if (&leg == third) continue;
-    std::string word = d.leg_word(leg);
+    std::string word = d.part_word(leg);
     if (leg.stands == LegStands::both_sides) word = (placed[i].port ? "port " : "starboard ") + word;
-    if (word.ends_with(" leg")) word.resize(word.size() - 4);
     loads.push_back({word, rest.wheels[i].load, Kind::force});
   }
   if (!third) return;  // two lines of mains have their share in Place
@@ -120,9 +112,8 @@ void leg_loads(const Design& d, const stance::Rest& rest, Collector& collect) {
 
 //! Whether it stands on its own wheels sideways, and what its outriggers have to do.
 void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& collect) {
-  const Layout layout = d.layout();
   const bool outriggers = d.gear.has(LegRole::outrigger);
-  if (!outriggers && layout != Layout::tandem && layout != Layout::quadricycle) return;
+  if (!outriggers && !d.on_two_lines()) return;
   const auto placed = placed_legs(d.gear);
   std::vector<stance::WheelOnLeg> bearing;
   for (size_t i = 0; i < placed.size(); ++i)

@@ -18,15 +18,6 @@ Limit pressure_limit(Field field) {
   return most ? at_most(most->pressure, most->why) : Limit{};
 }
 
-//! Legs that carry the aircraft and meet the field; a tail leg or an outrigger only steadies it.
-bool carries(const Leg& leg) { return leg.role == LegRole::main || leg.role == LegRole::nose; }
-
-//! "main unit", "port nose unit": the leg's word with its unit in the leg's place.
-std::string unit_word(const Design& d, const Leg& leg) {
-  const std::string word = d.leg_word(leg);
-  return word.ends_with(" leg") ? word.substr(0, word.size() - 3) + "unit" : word + " unit";
-}
-
 void wheel_size(const Design& d, const Assessment& a, Collector& collect) {
   const Heaviest h = heaviest_on(d, a, d.gear.main());
   if (!h.loading) return;
@@ -53,7 +44,7 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& colle
   const stance::TyreState& state = rest.tyre[0].load > rest.tyre[1].load ? rest.tyre[0] : rest.tyre[1];
   collect.about(d.wheel_word(leg), h.loading->name);
   // A tail wheel or an outrigger is small and hard by trade: its pressure is shown, not judged.
-  const bool judged = carries(leg);
+  const bool judged = leg.carries();
   if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
     collect.add("place.ground_pressure", w.pressure, judged ? pressure_limit(d.purpose.field) : Limit{});
   } else if (w.width.known()) {
@@ -86,7 +77,7 @@ void obstacle(const Design& d, Collector& collect) {
     collect.about(d.wheel_word(leg));
     auto& f = collect.add(
         "place.wheel_obstacle", d.purpose.obstacle / (leg.wheel.diameter / 2),
-        carries(leg) ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel") : Limit{});
+        leg.carries() ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel") : Limit{});
     f.working = {{"bump", d.purpose.obstacle, Kind::length}};
   }
 }
@@ -104,7 +95,7 @@ void keep_outs(const Design& d, Collector& collect) {
       least = *gap;
       nearest = k.name;
     }
-    collect.about(unit_word(d, leg), "", GearState::extended);
+    collect.about(d.part_word(leg, "unit"), "", GearState::extended);
     if (std::isfinite(least)) {
       auto& f = collect.add("place.keep_out", least, at_least(0, "it must not run into the structure"));
       f.remark = nearest;

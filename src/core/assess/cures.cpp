@@ -4,11 +4,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 #include <map>
 
 #include "core/base/numerics.h"
+#include "core/base/text.h"
 #include "core/model/consistency.h"
 #include "core/model/moves.h"
 
@@ -184,9 +184,7 @@ std::string worded_for(const LegLine& line, std::string text) {
   const auto put = [&](std::string_view mark, const std::string& with) {
     for (size_t at = 0; (at = text.find(mark)) != std::string::npos;) text.replace(at, mark.size(), with);
   };
-  std::string capital = line.word;
-  if (!capital.empty()) capital[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(capital[0])));
-  put("{A}", capital);
+  put("{A}", capitalised(line.word));
   put("{a}", line.word);
   put("{leaf}", line.several ? "leaves" : "leaf");
   for (const char* noun : {"wheel", "leg", "spring", "coil", "axle"})

@@ -65,7 +65,7 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
   run.greatest_lift = a.greatest_lift;
   run.density = a.density;
   r.run = run;
-  if (r.two_lines() && d.airframe.wing.incidence.known()) {
+  if (r.two_lines && d.airframe.wing.incidence.known()) {
     // Of the wing alone where the whole aircraft's slope is not known: 2π·A/(2 + √(A² + 4)).
     const double aspect = d.airframe.wing.span * d.airframe.wing.span / chord.area;
     const double slope = a.lift_slope.known()
@@ -87,6 +87,7 @@ PlaceRules place_rules(const Design& d) {
   PlaceRules r;
   r.tricycle = d.is_tricycle();
   r.layout = d.layout();
+  r.two_lines = d.on_two_lines();
   r.wings = d.flies_on_wings();
   const bool model = r.model = d.is_model();
   r.smooth = d.smooth_field();
@@ -95,13 +96,13 @@ PlaceRules place_rules(const Design& d) {
   r.tip_back = model && d.smooth_field()
                    ? within(radians(10), radians(25), "models on smooth fields: 10–15°")
                    : within(radians(15), radians(25), "texts: 15°; above 25° rotation becomes hard");
-  r.nose_share = r.two_lines() ? within(0.40, 0.60, "texts: about equal on both lines of mains")
-                 : r.wings     ? bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable")
-                               : Limit{};  // what never rotates has no use for it
+  r.nose_share = r.two_lines ? within(0.40, 0.60, "texts: about equal on both lines of mains")
+                 : r.wings   ? bands(0.05, 0.08, 0.15, 0.20, "texts: 8–15 % good, 5–20 % usable")
+                             : Limit{};  // what never rotates has no use for it
   r.mains_share = within(0.35, 0.65, "texts: about equal on both lines of mains");
   r.liftoff = bands(1.05, 1.10, 1.25, 1.45, "texts: off at 1.1, climbing at 1.2 times the stall speed");
   // Far behind the CG stands the rear line of two by its nature: only the least counts.
-  if (r.two_lines()) {
+  if (r.two_lines) {
     r.tip_back.upper = radians(89);
     r.tip_back.source = r.model && r.smooth ? "models on smooth fields: at least 10°" : "texts: at least 15°";
     r.tip_back.hold_lower = *r.tip_back.lower + radians(1.5);

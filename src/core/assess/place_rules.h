@@ -30,9 +30,9 @@ struct PlaceRules {
   }
   Limit propeller_static(double diameter) const;
   //! Whether two lines of mains carry it, without nose or tail leg.
-  bool two_lines() const { return layout == Layout::tandem || layout == Layout::quadricycle; }
+  bool two_lines = false;
   //! "place.nose_share", or of two lines of mains "place.front_share".
-  std::string_view share_measure() const { return two_lines() ? "place.front_share" : "place.nose_share"; }
+  std::string_view share_measure() const { return two_lines ? "place.front_share" : "place.nose_share"; }
   bool model = false, smooth = false;
   std::vector<Vec3> tail_points;
   std::vector<int> tail_point_index;  //!< of airframe.low_points

@@ -42,44 +42,35 @@ namespace {
 
 struct Line {
   double x = 0, z = 0, radius = 0;
-  double y_least = 0, y_most = 0;
+  place::RoundWheel extended{0, 0, 0};
+  double y_least = std::numeric_limits<double>::infinity(), y_most = -y_least;
   double load = 0;
-  int count = 0;
 };
 
-//! The lines across the aircraft that the legs of some roles stand in, front first; extended axles' stations
-//! tell them apart by a quarter of a wheel's diameter.
-std::vector<Line> lines_of(const std::vector<StandingWheel>& wheels, const LoadingState& l, bool mains) {
-  std::vector<size_t> order;
-  for (size_t i = 0; i < wheels.size(); ++i) {
-    const LegRole role = wheels[i].role;
-    if (mains ? role == LegRole::main : role == LegRole::nose || role == LegRole::tail) order.push_back(i);
-  }
-  std::stable_sort(order.begin(), order.end(), [&](size_t a, size_t b) { return wheels[a].x < wheels[b].x; });
-  std::vector<Line> lines;
-  double last = -1e9;
-  for (const size_t i : order) {
+//! A line of legs as it stands, the means of its wheels.
+Line line_as_it_stands(const Design& d, const std::vector<PlacedLeg>& placed, const std::vector<size_t>& rows,
+                       const std::vector<StandingWheel>& wheels, const LoadingState& l) {
+  Line line;
+  int count = 0;
+  for (size_t i = 0; i < placed.size(); ++i) {
+    if (std::find(rows.begin(), rows.end(), placed[i].row) == rows.end()) continue;
+    const Leg& leg = d.gear.legs[placed[i].row];
     const StandingWheel& w = wheels[i];
-    if (lines.empty() || w.x - last > std::max(1e-3, 0.5 * w.radius)) {
-      lines.emplace_back();
-      lines.back().y_least = lines.back().y_most = w.contact_y;
-    }
-    last = w.x;
-    Line& line = lines.back();
     line.x += w.x;
     line.z += w.z;
     line.radius += w.radius;
+    line.extended.x += leg.axle.x;
+    line.extended.z += leg.axle.z;
+    line.extended.radius += leg.wheel.diameter / 2;
     line.y_least = std::min(line.y_least, w.contact_y);
     line.y_most = std::max(line.y_most, w.contact_y);
     if (l.rest) line.load += l.rest->wheels[i].load;
-    ++line.count;
+    ++count;
   }
-  for (Line& line : lines) {
-    line.x /= line.count;
-    line.z /= line.count;
-    line.radius /= line.count;
-  }
-  return lines;
+  for (double* sum :
+       {&line.x, &line.z, &line.radius, &line.extended.x, &line.extended.z, &line.extended.radius})
+    *sum /= count;
+  return line;
 }
 
 }  // namespace
@@ -104,8 +95,11 @@ Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* whe
                         .contact_y;
     s.wheels.push_back(w);
   }
-  const auto mains = lines_of(s.wheels, l, true);
-  const auto thirds = lines_of(s.wheels, l, false);
+  std::vector<Line> mains;
+  std::vector<Line> thirds;
+  for (const LegRole role : {LegRole::main, LegRole::nose, LegRole::tail})
+    for (const auto& rows : lines_of(d.gear, role))
+      (role == LegRole::main ? mains : thirds).push_back(line_as_it_stands(d, placed, rows, s.wheels, l));
   const bool tail = d.gear.has(LegRole::tail);
   if (!mains.empty()) {
     const Line& main = tail ? mains.front() : mains.back();
@@ -124,26 +118,8 @@ Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* whe
     for (const Line& line : mains) all += line.load;
     if (all > 0) s.mains_share = mains.front().load / all;
   }
-  const auto extended = [&](const Line* line, bool main) -> place::RoundWheel {
-    if (!line) return {none, none, none};
-    // The same legs with nothing on them: those of the line, by their stations now.
-    place::RoundWheel mean{0, 0, 0};
-    int count = 0;
-    for (size_t i = 0; i < placed.size(); ++i) {
-      const Leg& leg = d.gear.legs[placed[i].row];
-      const bool of_it =
-          main == (leg.role == LegRole::main) && std::abs(s.wheels[i].x - line->x) < 0.5 * s.wheels[i].radius;
-      if (!of_it) continue;
-      mean.x += leg.axle.x;
-      mean.z += leg.axle.z;
-      mean.radius += leg.wheel.diameter / 2;
-      ++count;
-    }
-    return {mean.x / count, mean.z / count, mean.radius / count};
-  };
   if (apart && !mains.empty())
-    if (const auto pitch = place::pitch_on(extended(apart, thirds.empty()),
-                                           extended(tail ? &mains.front() : &mains.back(), true)))
+    if (const auto pitch = place::pitch_on(apart->extended, (tail ? mains.front() : mains.back()).extended))
       s.pitch_extended = *pitch;
   if (state == GearState::static_load && l.rest)
     s.pitch = l.rest->pitch;

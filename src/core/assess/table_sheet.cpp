@@ -78,8 +78,7 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
     const auto placed = placed_legs(d.gear);
     for (size_t i = 0; i < placed.size(); ++i) {
       const Leg& leg = d.gear.legs[placed[i].row];
-      std::string word = d.leg_word(leg);
-      if (word.ends_with(" leg")) word.resize(word.size() - 4);
+      const std::string word = d.part_word(leg);
       // Left and right in one line: two of a pair, or a starboard leg and the port one measured apart.
       if (leg.stands == LegStands::both_sides) {
         if (placed[i].port) continue;

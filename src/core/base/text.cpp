@@ -9,6 +9,15 @@ size_t length_of(unsigned char c) {
   return c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
 }
 
+//! Length of the character that stands whole at a place; 0 where none does.
+size_t whole_at(std::string_view text, size_t at) {
+  const size_t length = length_of(static_cast<unsigned char>(text[at]));
+  if (at + length > text.size()) return 0;
+  for (size_t k = 1; k < length; ++k)
+    if ((static_cast<unsigned char>(text[at + k]) & 0xC0) != 0x80) return 0;
+  return length;
+}
+
 bool stands_nowhere(char32_t c) {
   return c < 0x20 || (c >= 0x7F && c < 0xA0) || (c >= 0x202A && c <= 0x202E) ||
          (c >= 0x2066 && c <= 0x2069) || (c >= 0xD800 && c < 0xE000) || (c & 0xFFFE) == 0xFFFE;
@@ -20,20 +29,15 @@ std::string printable(std::string_view text) {
   std::string out;
   out.reserve(text.size());
   for (size_t i = 0; i < text.size();) {
-    const auto first = static_cast<unsigned char>(text[i]);
-    const size_t length = length_of(first);
-    char32_t c = length == 1 ? first : first & (0xFFu >> (length + 1));
-    bool whole = length > 0 && i + length <= text.size();
-    for (size_t k = 1; whole && k < length; ++k) {
-      const auto next = static_cast<unsigned char>(text[i + k]);
-      whole = (next & 0xC0) == 0x80;
-      c = (c << 6) | (next & 0x3F);
-    }
-    if (!whole) {
+    const size_t length = whole_at(text, i);
+    if (length == 0) {
       out += '?';
       ++i;
       continue;
     }
+    const auto first = static_cast<unsigned char>(text[i]);
+    char32_t c = length == 1 ? first : first & (0xFFu >> (length + 1));
+    for (size_t k = 1; k < length; ++k) c = (c << 6) | (static_cast<unsigned char>(text[i + k]) & 0x3F);
     if (c == '\n' || c == '\t' || c == '\r')
       out += ' ';
     else if (!stands_nowhere(c))
@@ -41,6 +45,20 @@ std::string printable(std::string_view text) {
     i += length;
   }
   return out;
+}
+
+std::optional<size_t> not_utf8(std::string_view text) {
+  for (size_t i = 0; i < text.size();) {
+    const size_t length = whole_at(text, i);
+    if (length == 0) return i;
+    i += length;
+  }
+  return std::nullopt;
+}
+
+std::string capitalised(std::string text) {
+  if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');
+  return text;
 }
 
 std::string shortened(std::string_view text, size_t most) {

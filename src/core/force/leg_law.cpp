@@ -247,7 +247,7 @@ std::variant<TyreLaw, std::string> tyre_law(const Wheel& w) {
   if (!w.tyre_rate.known()) {
     if (w.tyre != Tyre::pneumatic || !w.pressure.known() || !w.width.known() || !w.diameter.known())
       return "the tyre's rate (or its pressure)";
-    law.rate = w.pressure * 2.3 * std::sqrt(w.width * w.diameter);  // textbook: area 2.3·√(w·D)·squash
+    law.rate = w.pressure * patch_per_squash(w.width, w.diameter);
   }
   if (w.flat_radius.known() && w.diameter / 2 > w.flat_radius) {
     law.limit = w.diameter / 2 - w.flat_radius;

@@ -69,6 +69,8 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> 
 //! pucks) by 10 %. A choice of ours between the hard ones of oleos and the soft ones of rubber gear; it
 //! decides how hard a landing is that bottoms, not whether it does.
 double usual_stop_rate(const Leg& leg, double mass);
+//! Textbook: the area that a tyre presses on the ground grows by 2.3·√(w·D) with its squash (m2 a metre).
+inline double patch_per_squash(double width, double diameter) { return 2.3 * std::sqrt(width * diameter); }
 //! The law of a wheel's tyre, or what is missing for it. A rate that is not given follows from the pressure.
 std::variant<TyreLaw, std::string> tyre_law(const Wheel& wheel);
 

@@ -9,13 +9,12 @@
 #include <map>
 #include <set>
 
+#include "core/base/text.h"
 #include "core/io/csv_table.h"
 #include "core/model/describe.h"
 
 namespace kranich {
 namespace {
-
-constexpr size_t most_items = 2000;  // as the description of a Design has it
 
 std::string cell(const Given& g) { return g.known() ? shortest(g.si) : std::string(); }
 
@@ -27,22 +26,6 @@ char separator_of(std::string_view text) {
   const auto count = [&](char c) { return std::count(heading.begin(), heading.end(), c); };
   if (count('\t') > count(',') && count('\t') >= count(';')) return '\t';
   return count(';') > count(',') ? ';' : ',';
-}
-
-std::optional<size_t> not_utf8(std::string_view text) {
-  for (size_t i = 0; i < text.size();) {
-    const auto c = static_cast<unsigned char>(text[i]);
-    const size_t length = c < 0x80                ? 1
-                          : c >= 0xC2 && c < 0xE0 ? 2
-                          : c >= 0xE0 && c < 0xF0 ? 3
-                          : c >= 0xF0 && c < 0xF5 ? 4
-                                                  : 0;
-    if (length == 0 || i + length > text.size()) return i;
-    for (size_t k = 1; k < length; ++k)
-      if ((static_cast<unsigned char>(text[i + k]) & 0xC0) != 0x80) return i;
-    i += length;
-  }
-  return std::nullopt;
 }
 
 std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text) {
@@ -123,9 +106,9 @@ std::string ledger_to_csv(const std::vector<Item>& ledger) {
 LedgerFromCsv ledger_from_csv(std::string_view text) {
   LedgerFromCsv result;
   Table table(text, {"name", "group", "mass_kg", "x_m", "y_m", "z_m"}, result.faults);
-  if (table.rows.size() > most_items) {
+  if (table.rows.size() > longest_ledger) {
     result.faults.push_back(
-        {"file", fmt::format("has {} rows; a ledger may hold {} items", table.rows.size(), most_items)});
+        {"file", fmt::format("has {} rows; a ledger may hold {} items", table.rows.size(), longest_ledger)});
     return result;
   }
   std::set<std::string> names;

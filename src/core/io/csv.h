@@ -19,8 +19,6 @@ namespace kranich {
 using CsvRow = std::vector<std::string>;
 //! What parts the cells of a table, from its heading: comma, semicolon or tab.
 char separator_of(std::string_view text);
-//! Where a text stops being UTF-8; nothing where it is.
-std::optional<size_t> not_utf8(std::string_view text);
 //! Splits a table; a fault names the line.
 std::variant<std::vector<CsvRow>, Fault> parse_csv(std::string_view text);
 std::string csv_line(const CsvRow& row);

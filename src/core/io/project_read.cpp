@@ -176,6 +176,7 @@ class Reader {
 };
 
 constexpr int deepest = 64;
+static_assert(longest_text == 20000);  // as the fault says
 
 //! Whether brackets are nested deeper than allowed: told before the parser builds what nothing can walk
 //! again.

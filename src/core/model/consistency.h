@@ -15,7 +15,7 @@ namespace kranich {
 
 //! One thing wrong with a project: where, what was found, what is allowed.
 struct Fault {
-  std::string where;       //!< "/gear/main/axle/x_m", or "line 12, column 5"
+  std::string where;       //!< "/gear/legs/0/axle/x_m", or "line 12, column 5"
   std::string what;        //!< "must be above 0 m, is -1"
   std::string title = {};  //!< how the field is called on the screen; empty where it has no name there
 };

@@ -125,7 +125,7 @@ void describe(V& v, Design& d) {
   v.object("purpose", d.purpose, "Purpose");
   v.choice("units", d.units, Names(unit_names), "Units on screen");
   v.object("airframe", d.airframe, "Airframe");
-  v.list("ledger", d.ledger, "Mass ledger", 2000);
+  v.list("ledger", d.ledger, "Mass ledger", longest_ledger);
   v.list("loadings", d.loadings, "Loadings", 60);
   v.object("weighing", d.weighing, "Weighing");
   v.object("gear", d.gear, "Gear");

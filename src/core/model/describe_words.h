@@ -31,7 +31,8 @@ struct Spec {
   double largest_tolerance() const { return std::max(std::abs(least), std::abs(most)); }
 };
 
-inline constexpr size_t longest_text = 20000;  //!< bytes of one text in a file
+inline constexpr size_t longest_ledger = 2000;  //!< items
+inline constexpr size_t longest_text = 20000;   //!< bytes of one text in a file
 
 using Names = std::span<const std::string_view>;
 

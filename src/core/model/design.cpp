@@ -7,23 +7,6 @@
 namespace kranich {
 namespace {
 
-//! Stations of the lines that the legs of a role stand in, front first: a line is what stands within half a
-//! wheel's radius of its first leg.
-std::vector<double> lines_of(const Gear& gear, LegRole role) {
-  std::vector<double> stations;
-  double near = 1e-3;
-  for (const auto& l : gear.legs)
-    if (l.role == role && l.axle.x.known()) {
-      stations.push_back(l.axle.x);
-      if (l.wheel.diameter.known()) near = std::max(near, l.wheel.diameter / 4);
-    }
-  std::sort(stations.begin(), stations.end());
-  stations.erase(
-      std::unique(stations.begin(), stations.end(), [near](double a, double b) { return b - a < near; }),
-      stations.end());
-  return stations;
-}
-
 std::string role_word(LegRole role) {
   switch (role) {
     case LegRole::main:
@@ -52,6 +35,11 @@ Layout Design::layout() const {
   return on_the_centre_line ? Layout::tandem : Layout::quadricycle;
 }
 
+bool Design::on_two_lines() const {
+  const Layout l = layout();
+  return l == Layout::tandem || l == Layout::quadricycle;
+}
+
 const char* Design::third_word() const {
   return gear.has(LegRole::tail) ? "tail" : gear.has(LegRole::nose) ? "nose" : "front";
 }
@@ -60,21 +48,19 @@ std::string Design::leg_word(const Leg& leg) const {
   if (!leg.name.empty()) return leg.name;
   std::string word = role_word(leg.role);
   const auto lines = lines_of(gear, leg.role);
-  if (lines.size() > 1 && leg.axle.x.known()) {
-    const auto at = std::min_element(lines.begin(), lines.end(), [&](double a, double b) {
-      return std::abs(a - leg.axle.x) < std::abs(b - leg.axle.x);
-    });
-    word = (at == lines.begin() ? "front " : at + 1 == lines.end() ? "rear " : "middle ") + word;
-  }
+  for (size_t i = 0; lines.size() > 1 && i < lines.size(); ++i)
+    if (std::any_of(lines[i].begin(), lines[i].end(),
+                    [&](size_t row) { return gear.legs[row].id == leg.id; }))
+      word = (i == 0 ? "front " : i + 1 == lines.size() ? "rear " : "middle ") + word;
   if (leg.stands == LegStands::starboard) word = "starboard " + word;
   if (leg.stands == LegStands::port) word = "port " + word;
   return word;
 }
 
-std::string Design::wheel_word(const Leg& leg) const {
+std::string Design::part_word(const Leg& leg, const std::string& noun) const {
   std::string word = leg_word(leg);
-  if (word.ends_with(" leg")) return word.substr(0, word.size() - 3) + "wheel";
-  return word + " wheel";
+  if (word.ends_with(" leg")) word.resize(word.size() - 4);
+  return noun.empty() ? word : word + " " + noun;
 }
 
 std::string Design::legs_word(const Leg& leg) const {

@@ -142,6 +142,8 @@ struct Design : Kept {
 
   //! What the legs are together; follows from their roles and places.
   Layout layout() const;
+  //! Whether two lines of mains carry it, without nose or tail leg.
+  bool on_two_lines() const;
   //! Whether it stands on a nose wheel, or on lines of mains (no tail wheel).
   bool is_tricycle() const { return !gear.has(LegRole::tail); }
   //! "nose", "tail", or of an aircraft with neither "front": what stands apart from the (rear) mains.
@@ -149,8 +151,9 @@ struct Design : Kept {
   //! What a leg is called: its name, or "main leg", "port main leg", "front main leg", "nose leg",
   //! "outrigger".
   std::string leg_word(const Leg& leg) const;
-  //! Its wheel likewise: "main wheel", "nose wheel".
-  std::string wheel_word(const Leg& leg) const;
+  //! A part of it likewise, its noun in the leg's place: "nose unit", "outrigger wheel"; without one "nose".
+  std::string part_word(const Leg& leg, const std::string& noun = {}) const;
+  std::string wheel_word(const Leg& leg) const { return part_word(leg, "wheel"); }
   //! Its legs together, as actors: "main legs", "nose leg".
   std::string legs_word(const Leg& leg) const;
   //! What an actor of a sequence is called: a door's name, or legs_word; its id where there is no such actor.

@@ -67,6 +67,30 @@ std::vector<PlacedLeg> placed_legs(const Gear& gear) {
   return list;
 }
 
+std::vector<std::vector<size_t>> lines_of(const Gear& gear, LegRole role) {
+  std::vector<size_t> rows;
+  double near = 1e-3;
+  for (size_t row = 0; row < gear.legs.size(); ++row) {
+    const Leg& leg = gear.legs[row];
+    if (leg.role != role || !leg.axle.x.known()) continue;
+    rows.push_back(row);
+    if (leg.wheel.diameter.known()) near = std::max(near, leg.wheel.diameter / 4);
+  }
+  const auto station = [&](size_t row) { return gear.legs[row].axle.x.si; };
+  std::stable_sort(rows.begin(), rows.end(), [&](size_t a, size_t b) { return station(a) < station(b); });
+  std::vector<std::vector<size_t>> lines;
+  double foremost = 0;
+  for (const size_t row : rows) {
+    if (lines.empty() || station(row) - foremost >= near) {
+      lines.emplace_back();
+      foremost = station(row);
+    }
+    lines.back().push_back(row);
+  }
+  for (auto& line : lines) std::sort(line.begin(), line.end());
+  return lines;
+}
+
 size_t placed_index(const Gear& gear, size_t row) {
   size_t index = 0;
   for (size_t i = 0; i <= row && i < gear.legs.size(); ++i)

@@ -248,6 +248,10 @@ struct Leg : Kept {
   Spring spring;
   Wheel wheel;
   Retraction retraction;
+
+  //! Mains and nose legs carry it, are dropped onto and judged so; a tail leg or an outrigger is let down and
+  //! only steadies it.
+  bool carries() const { return role == LegRole::main || role == LegRole::nose; }
   bool operator==(const Leg&) const = default;
 };
 
@@ -286,6 +290,10 @@ struct PlacedLeg {
 //! Every leg of the aircraft, in the order of the rows; of one that stands on both sides port, then
 //! starboard.
 std::vector<PlacedLeg> placed_legs(const Gear& gear);
+//! The lines across the aircraft that the legs of a role stand in, as rows, front first. A leg stands in line
+//! with the foremost one of its line where their extended axles are less than half a wheel's radius apart;
+//! one whose axle is unknown stands in none.
+std::vector<std::vector<size_t>> lines_of(const Gear& gear, LegRole role);
 //! Place among placed_legs of the leg that speaks for a row: the starboard one of two.
 size_t placed_index(const Gear& gear, size_t row);
 //! The row of an id; as many as there are legs where none bears it.

@@ -5,6 +5,8 @@
 
 #include <charconv>
 
+#include "core/base/text.h"
+
 namespace kranich {
 namespace {
 
@@ -153,8 +155,7 @@ class Walker {
   template <class T>
   std::string name_of(const T& t, size_t i) const {
     if constexpr (std::is_same_v<T, Leg>) {
-      const std::string word = design_.leg_word(t);
-      return static_cast<char>(std::toupper(static_cast<unsigned char>(word[0]))) + word.substr(1);
+      return capitalised(design_.leg_word(t));
     } else if constexpr (requires { t.name; }) {
       return t.name;
     } else {

@@ -1,20 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/moves.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace kranich {
 
 std::vector<size_t> line_of(const Design& d, size_t row) {
-  std::vector<size_t> rows;
-  if (row >= d.gear.legs.size()) return rows;
-  const Leg& leg = d.gear.legs[row];
-  const double near = leg.wheel.diameter.known() ? leg.wheel.diameter / 4 : 1e-3;
-  for (size_t i = 0; i < d.gear.legs.size(); ++i) {
-    const Leg& other = d.gear.legs[i];
-    if (i == row || (other.role == leg.role && std::abs(other.axle.x - leg.axle.x) < near)) rows.push_back(i);
-  }
-  return rows;
+  if (row >= d.gear.legs.size()) return {};
+  for (auto& line : lines_of(d.gear, d.gear.legs[row].role))
+    if (std::find(line.begin(), line.end(), row) != line.end()) return line;
+  return {row};
 }
 
 std::vector<LegLine> leg_lines(const Design& d) {
@@ -33,8 +29,7 @@ std::vector<LegLine> leg_lines(const Design& d) {
       spokesman.name.clear();
       spokesman.stands = LegStands::both_sides;
     }
-    line.word = d.leg_word(spokesman);
-    if (line.word.ends_with(" leg")) line.word.resize(line.word.size() - 4);
+    line.word = d.part_word(spokesman);
     lines.push_back(std::move(line));
   }
   return lines;

@@ -7,6 +7,7 @@
 
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
+#include "core/force/leg_law.h"
 
 namespace kranich::place {
 
@@ -132,7 +133,7 @@ WheelSize typical_main_wheel(double load) {
 }
 
 TyreState pneumatic_tyre(double diameter, double width, double load, double pressure) {
-  const double rate = pressure * 2.3 * std::sqrt(width * diameter);
+  const double rate = pressure * force::patch_per_squash(width, diameter);
   const double deflection = load / rate;
   return {diameter / 2 - deflection, deflection, load / pressure, rate};
 }

@@ -10,6 +10,7 @@
 
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
+#include "core/force/leg_law.h"
 #include "core/place/tipping.h"
 
 namespace kranich::place {
@@ -131,7 +132,7 @@ double wheels_empty_speed(double mass, double density, double wing_area, double 
 TwinWheels twin_wheels(double load, double spacing, const WheelSize& tyre, double pressure,
                        double flat_radius, double lean, double friction) {
   TwinWheels t{};
-  const double rate = pressure * 2.3 * std::sqrt(tyre.width * tyre.diameter);
+  const double rate = pressure * force::patch_per_squash(tyre.width, tyre.diameter);
   t.load_each = load / 2;
   t.loaded_radius = tyre.diameter / 2 - t.load_each / rate;
   t.contact_area_each = t.load_each / pressure;

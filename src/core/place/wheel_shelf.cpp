@@ -11,7 +11,7 @@
 namespace kranich::place {
 
 double contact_patch(const Wheel& w, double closure) {
-  return 2.3 * std::sqrt(w.width * w.diameter) * closure;
+  return force::patch_per_squash(w.width, w.diameter) * closure;
 }
 
 std::optional<FieldPressure> firmest_pressure(Field field) {

@@ -25,11 +25,11 @@ struct LoadFit {
 std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings,
                                                 const std::string& leg);
 
-//! A moment of a recorded drop: seconds since the release, acceleration of the sprung mass (up, 0 at rest),
-//! stroke.
 //! Longer than any drop rocks (s): what runs on beyond it is no recording of one.
 inline constexpr double longest_recording = 20;
 
+//! A moment of a recorded drop: seconds since the release, acceleration of the sprung mass (up, 0 at rest),
+//! stroke.
 struct RigSample {
   double t, acceleration, stroke;
 };
