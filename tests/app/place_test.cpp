@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Weigh, Place and Stance by hand: the map, the shelf, the table sheet, scales, variants, tolerances; and
 //! the README's walk-throughs.
+#include <sys/stat.h>
+
 #include <QCheckBox>
 #include <QDialog>
 #include <QListWidget>
 #include <QMenu>
 #include <QTableWidget>
+#include <QTemporaryDir>
 #include <QToolButton>
 
 #include "app/drawing/map_pane.h"
 #include "app/widgets/dialogs.h"
 #include "bench.h"
+#include "core/io/bench_line.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -151,6 +155,40 @@ TEST_CASE("the simulated scales are read into the weighing") {
   CHECK(w.build_state == "ready to fly");
   // The set carries what the ledger says: scales and ledger agree to the noise.
   CHECK(std::abs(b.worst("weigh.scales_mass")->value) < 1.5);
+}
+
+TEST_CASE("scales on a pipe: what they say on the way to rest is not averaged in, and the end is told") {
+  Bench b;
+  b.go(Station::weigh);
+  b.find<QPushButton>("read-scales")->click();
+  b.settle();
+  QTemporaryDir dir;
+  const QByteArray pipe = dir.filePath("scales").toLocal8Bit();
+  REQUIRE(::mkfifo(pipe.constData(), 0600) == 0);
+  auto* device = b.find<QLineEdit>("scales-device");
+  device->setText(QString::fromLocal8Bit(pipe));
+  QTest::keyClick(device, Qt::Key_Return);
+  QFile writer(QString::fromLocal8Bit(pipe));
+  REQUIRE(writer.open(QIODevice::WriteOnly | QIODevice::Unbuffered));
+  const auto send = [&](double third, bool steady) {
+    const BenchLine line{
+        "SCALES", {{"third", third}, {"port", 170}, {"starboard", 171}, {"steady", steady ? 1.0 : 0.0}}};
+    writer.write(QByteArray::fromStdString(format_bench_line(line)) + "\n");
+  };
+  auto* take = b.find<QPushButton>("scales-take-level");
+  for (int i = 0; i < 8; ++i) send(40 + i, false);
+  for (int i = 0; i < 4; ++i) send(100 + 0.1 * i, true);
+  REQUIRE(QTest::qWaitFor([&] { return b.find<QLabel>("scale:third")->text().startsWith("100."); }, 10000));
+  CHECK(!take->isEnabled());
+  send(100.4, true);
+  REQUIRE(QTest::qWaitFor([&] { return take->isEnabled(); }, 10000));
+  take->click();
+  b.settle();
+  CHECK(b.document.design().weighing.third.si == Approx(100.2));
+  CHECK(b.document.design().weighing.third.tolerance == Approx(0.2));
+  writer.close();
+  REQUIRE(QTest::qWaitFor([&] { return !take->isEnabled(); }, 10000));
+  CHECK(b.find<QLabel>("scales-state")->text().contains("closed"));
 }
 
 TEST_CASE("a difference of scales and ledger is taken over by choice only") {

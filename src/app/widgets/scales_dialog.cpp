@@ -131,6 +131,9 @@ class ScalesDialog : public QDialog {
   }
 
   void read(const BenchLine& line) {
+    // What they said on their way to rest is shown, and never averaged into what is taken.
+    if (!steady_)
+      for (auto& r : recent_) r.clear();
     steady_ = line.field("steady").value_or(1) != 0;
     for (size_t i = 0; i < 3; ++i)
       if (const auto v = line.field(scale_names[i])) {
