@@ -5,6 +5,7 @@
 #include <QApplication>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QTabWidget>
 #include <QTest>
 #include <catch2/catch.hpp>
 
@@ -59,6 +60,14 @@ struct Bench {
     INFO(name.toStdString());
     REQUIRE(w);
     return w;
+  }
+  //! Turns to the tab a widget is on, as a user must to see it.
+  void reveal(QWidget* widget) {
+    for (QWidget* w = widget; w; w = w->parentWidget())
+      if (auto* tabs = qobject_cast<QTabWidget*>(w))
+        for (int i = 0; i < tabs->count(); ++i)
+          if (tabs->widget(i)->isAncestorOf(widget)) tabs->setCurrentIndex(i);
+    settle();
   }
   void type(const QString& path, const QString& text, bool enter = true) {
     auto* field = find<QLineEdit>("field:" + path);

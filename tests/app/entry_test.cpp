@@ -126,23 +126,27 @@ TEST_CASE("an aircraft is entered from nothing: new project, outline, wheels, an
   b.settle();
   auto* sections = dialog->findChild<ListTable*>();
   REQUIRE(sections);
-  for (auto* list : dialog->findChildren<ListTable*>())
+  for (auto* list : dialog->findChildren<ListTable*>()) {
+    b.reveal(list);
     for (auto* button : list->findChildren<QPushButton*>())
       if (button->text() == "Add") {
         QTest::mouseClick(button, Qt::LeftButton);
         b.settle();
       }
+  }
   CHECK(b.document.design().airframe.bodies.size() == 1);
   CHECK(b.document.design().doors.size() == 1);
   CHECK(b.document.design().loadings.size() == 2);
   auto* table = dialog->findChild<QTableWidget*>("list:/airframe/bodies/0/sections");
   REQUIRE(table);
+  b.reveal(table);
   table->item(0, 0)->setText("6' 2\"");
   CHECK(b.value("/airframe/bodies/0/sections/0/x_m") == Approx(74 * 0.0254));
   table->item(0, 3)->setText("-3");
   CHECK(qobject_cast<ListTable*>(table->parentWidget())->note().contains("must be at least 0"));
   auto* steps = dialog->findChild<QTableWidget*>("list:/sequence/up");
   REQUIRE(steps);
+  b.reveal(steps);
   steps->item(0, 1)->setText("raise");
   steps->item(0, 1)->setText("fly");
   CHECK(b.document.design().sequence.up[0].action == Action::raise);

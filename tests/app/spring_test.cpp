@@ -171,10 +171,10 @@ TEST_CASE("many landings are tried in the background, and forgotten when the des
   Bench b("Redshank");
   auto& page = b.go(Station::spring);
   b.press("view-scatter");
-  b.type("/scatter/drops", "400");
+  b.type("/scatter/drops", "4000");
   b.press("run-scatter");
   CHECK(b.find<QPushButton>("run-scatter")->text() == "Call it off");
-  REQUIRE(wait_for([&] { return says(b, "scatter-says").contains("of 400 drops bottom"); }));
+  REQUIRE(wait_for([&] { return says(b, "scatter-says").contains("of 4000 drops bottom"); }));
   CHECK(b.find<QPushButton>("run-scatter")->text() == "Try the drops");
   CHECK(b.find<QProgressBar>("scatter-progress")->value() == 1000);
   const QImage bars = page.board()->grab().toImage();

@@ -69,7 +69,7 @@ TEST_CASE("a landing that ends without a number gives none") {
   CHECK_FALSE(r.bottoms);
   Scatter s;
   s.drops = Given(20.0);
-  const auto many = spring::scattered_drops(m, 2, s, 3, 1, nullptr, nullptr);
+  const auto many = spring::scattered_drops(m, 2, s, 3);
   REQUIRE(many);
   CHECK(many->over_factor == 1);
 }

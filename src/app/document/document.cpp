@@ -18,12 +18,7 @@ Document::Document(QObject* parent) : QObject(parent) {
   tolerance_timer_.setSingleShot(true);
   tolerance_timer_.setInterval(tolerance_delay_ms);
   connect(&tolerance_timer_, &QTimer::timeout, this, &Document::start_tolerances);
-  pool_.setMaxThreadCount(1);
-}
-
-Document::~Document() {
-  if (running_) *running_ = false;
-  pool_.waitForDone();
+  connect(&tolerance_work_, &Background::got_on, this, &Document::tolerances_changed);
 }
 
 const Spread* Document::spread_of(const Finding& finding) const {
@@ -31,41 +26,28 @@ const Spread* Document::spread_of(const Finding& finding) const {
 }
 
 void Document::drop_tolerances() {
-  if (running_) *running_ = false;
-  running_.reset();
+  tolerance_work_.cancel();
   tolerances_.reset();
   tolerance_timer_.start();
 }
 
 void Document::cancel_tolerances() {
-  if (running_) *running_ = false;
-  running_.reset();
+  tolerance_work_.cancel();
   tolerance_timer_.stop();
   emit tolerances_changed();
 }
 
 void Document::start_tolerances() {
   if (drag_start_) return;  // the end of the drag asks again
-  running_ = std::make_shared<std::atomic<bool>>(true);
-  tolerance_progress_ = 0;
-  emit tolerances_changed();
-  pool_.start([this, run = running_, design = design_, assessment = assessment_] {
-    auto result = over_tolerances(design, assessment, [&](double share) {
-      QMetaObject::invokeMethod(this, [this, run, share] {
-        if (run != running_) return;
-        tolerance_progress_ = share;
+  tolerance_work_.start<ToleranceResult>(
+      [design = design_, assessment = assessment_](const Progress& progress) {
+        return over_tolerances(design, assessment, progress);
+      },
+      [this](ToleranceResult result) {
+        tolerances_ = std::move(result);
         emit tolerances_changed();
       });
-      return run->load();
-    });
-    if (result.cancelled) return;
-    QMetaObject::invokeMethod(this, [this, run, done = std::move(result)]() mutable {
-      if (run != running_) return;  // the design went on meanwhile
-      running_.reset();
-      tolerances_ = std::move(done);
-      emit tolerances_changed();
-    });
-  });
+  emit tolerances_changed();
 }
 
 void Document::lay_over(std::vector<Laid> variants) {

@@ -4,15 +4,13 @@
 
 #include <QObject>
 #include <QString>
-#include <QThreadPool>
 #include <QTimer>
-#include <atomic>
 #include <filesystem>
 #include <functional>
-#include <memory>
 #include <optional>
 #include <vector>
 
+#include "app/document/background.h"
 #include "app/document/recovery.h"
 #include "core/assess/assess.h"
 #include "core/assess/tolerance.h"
@@ -26,7 +24,6 @@ class Document : public QObject {
   using Change = std::function<void(Design&)>;
 
   explicit Document(QObject* parent = nullptr);
-  ~Document() override;
 
   const Design& design() const { return design_; }
   const Assessment& assessment() const { return assessment_; }
@@ -78,8 +75,8 @@ class Document : public QObject {
   //! Of the design as it is; null while it is worked out.
   const ToleranceResult* tolerances() const { return tolerances_ ? &*tolerances_ : nullptr; }
   const Spread* spread_of(const Finding& finding) const;
-  double tolerance_progress() const { return tolerance_progress_; }
-  bool tolerance_running() const { return running_ != nullptr; }
+  double tolerance_progress() const { return tolerance_work_.share(); }
+  bool tolerance_running() const { return tolerance_work_.running(); }
   void cancel_tolerances();
   void start_tolerances();
 
@@ -152,10 +149,8 @@ class Document : public QObject {
   bool from_older_ = false;
   QTimer autosave_timer_;
   std::optional<ToleranceResult> tolerances_;
-  double tolerance_progress_ = 0;
-  std::shared_ptr<std::atomic<bool>> running_;  //!< true: go on
+  Background tolerance_work_;
   QTimer tolerance_timer_;
-  QThreadPool pool_;
   std::vector<Laid> laid_;
   quint64 revision_ = 1;
   std::vector<std::string> legs_shown_;  //!< what the pages are built for

@@ -7,20 +7,21 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/document/when_seen.h"
+
 namespace kranich::app {
 
 Board::Board(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setAccessibleName(tr("Drawing board"));
-  connect(&document_, &Document::changed, this, [this] {
-    if (!dragging_) lay_out();
-    update();
-  });
-  connect(&document_, &Document::view_changed, this, [this] {
-    if (!dragging_) lay_out();
-    update();
-  });
+  refresh_when_seen(
+      this, &document_,
+      [this] {
+        if (!dragging_) lay_out();
+        update();
+      },
+      &Document::changed, &Document::view_changed);
 }
 
 Pane* Board::add(std::unique_ptr<Pane> pane, const QRectF& share) {

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <map>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/leg_pane.h"
 #include "app/print/report.h"
 #include "app/stations/page.h"
@@ -68,8 +69,8 @@ class LegPage : public StationPage {
       if (!model) field(path);
     finish();
     build_lengths();
-    connect(&document_, &Document::changed, this, &LegPage::refresh);
-    connect(&document_, &Document::view_changed, this, &LegPage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
     show_leg(LegSwitch::first(document_.design()));
   }
 

@@ -5,6 +5,7 @@
 #include <QLineEdit>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/map_pane.h"
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
@@ -44,7 +45,8 @@ class WidthRow : public QWidget {
     all->addLayout(line);
     all->addWidget(note_);
     QObject::connect(field_, &QLineEdit::editingFinished, this, [this] { take_over(); });
-    QObject::connect(&document_, &Document::changed, this, [this] { show_value(); });
+    refresh_when_seen(
+        this, &document_, [this] { show_value(); }, &Document::changed);
     show_value();
   }
 
@@ -120,7 +122,8 @@ class PlacePage : public StationPage {
           "/airframe/aerodynamics/side_z_m", "/airframe/aerodynamics/crosswind_wanted_m_per_s"})
       field(path);
     finish();
-    connect(&document_, &Document::changed, this, &PlacePage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed);
     refresh();
   }
 

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
@@ -251,10 +252,13 @@ class SequencePage : public StationPage {
       }
       show_time();
     });
-    connect(&document_, &Document::changed, this, [this] {
-      if (step_count_ != now_steps().size()) build_steps();
-      show_time();
-    });
+    refresh_when_seen(
+        this, &document_,
+        [this] {
+          if (step_count_ != now_steps().size()) build_steps();
+          show_time();
+        },
+        &Document::changed);
     build_steps();
     playback_.time = std::min(3.0, timeline_->line().latest_end);
     show_time();

@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/theme.h"
 #include "app/widgets/bench_device.h"
 #include "app/widgets/findings.h"
@@ -113,7 +114,8 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
     port->setText(path);
     says_->setText(tr("listening to %1").arg(path));
   });
-  connect(&document_, &Document::changed, this, &BenchPanel::tell);
+  refresh_when_seen(
+      this, &document_, [this] { tell(); }, &Document::changed);
 }
 
 void BenchPanel::show_leg(const std::string& leg) {

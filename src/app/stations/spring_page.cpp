@@ -2,16 +2,15 @@
 //! Spring, in four views of one leg: its landing (stops, force, time, ladder, shelf), the bump, many landings
 //! scattered, and the bench.
 #include <QButtonGroup>
-#include <QFutureWatcher>
 #include <QProgressBar>
 #include <QStackedWidget>
 #include <QTimer>
-#include <QtConcurrent/QtConcurrentRun>
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <map>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/bump_pane.h"
 #include "app/drawing/landing_panes.h"
 #include "app/stations/page.h"
@@ -50,12 +49,11 @@ class SpringPage : public StationPage {
     connect(bench_, &BenchPanel::redraw, this, [this] { board()->update(); });
     play_.setInterval(33);
     connect(&play_, &QTimer::timeout, this, [this] { play_on(); });
-    connect(&document_, &Document::changed, this, &SpringPage::refresh);
-    connect(&document_, &Document::view_changed, this, &SpringPage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
     show_leg(LegSwitch::first(document_.design()));
     show_view(View::landing);
   }
-  ~SpringPage() override { stop_scatter(); }
 
  private:
   void build_panes() {
@@ -140,12 +138,15 @@ class SpringPage : public StationPage {
       field(path);
     run_ = button(tr("Try the drops"), tr("Simulates them on all cores; press again to call it off"));
     run_->setObjectName("run-scatter");
-    connect(run_, &QPushButton::clicked, this, [this] { go_on_ ? stop_scatter() : start_scatter(); });
+    connect(run_, &QPushButton::clicked, this,
+            [this] { drops_.running() ? stop_scatter() : start_scatter(); });
     progress_ = put(new QProgressBar(this));
     progress_->setObjectName("scatter-progress");
     progress_->setRange(0, 1000);
     progress_->setTextVisible(false);
     progress_->setMaximumHeight(8);
+    connect(&drops_, &Background::got_on, this,
+            [this] { progress_->setValue(static_cast<int>(1000 * drops_.share())); });
     scatter_says_ = remark();
     scatter_says_->setObjectName("scatter-says");
   }
@@ -279,45 +280,30 @@ class SpringPage : public StationPage {
       scatter_says_->setText(tr("needs a landing of this leg: see the findings"));
       return;
     }
-    go_on_ = std::make_shared<std::atomic<bool>>(true);
     run_->setText(tr("Call it off"));
+    using Result = std::optional<spring::ScatterResult>;
     const double allowed = document_.design().landing.load_factor;
-    const auto done = std::make_shared<std::atomic<double>>(0);
-    auto* ticker = new QTimer(this);
-    connect(ticker, &QTimer::timeout, this,
-            [this, done] { progress_->setValue(static_cast<int>(1000 * *done)); });
-    ticker->start(60);
-    auto* watcher = new QFutureWatcher<std::optional<spring::ScatterResult>>(this);
-    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, ticker, allowed] {
-      ticker->stop();
-      ticker->deleteLater();
-      watcher->deleteLater();
-      go_on_.reset();
-      run_->setText(tr("Try the drops"));
-      if (const auto result = watcher->result()) {
-        progress_->setValue(1000);
-        many_->result = result;
-        many_->factor_allowed = allowed;
-        many_->travel = document_.design().gear.leg(leg_).travel;
-        tell_scatter();
-      } else {
-        progress_->setValue(0);
-        scatter_says_->setText(tr("called off"));
-      }
-      board()->update();
-    });
-    watcher->setFuture(
-        QtConcurrent::run([model = *l->model, speed = l->sink_speed, scatter = document_.design().scatter,
-                           allowed, go_on = go_on_, done] {
-          return spring::scattered_drops(model, speed, scatter, allowed, 1, go_on.get(),
-                                         [&](double share) { *done = share; });
-        }));
-    running_ = watcher->future();
+    drops_.start<Result>(
+        [model = *l->model, speed = l->sink_speed, scatter = document_.design().scatter,
+         allowed](const Progress& progress) {
+          return spring::scattered_drops(model, speed, scatter, allowed, 1, progress);
+        },
+        [this, allowed](Result result) {
+          run_->setText(tr("Try the drops"));
+          progress_->setValue(1000);
+          many_->result = std::move(result);
+          many_->factor_allowed = allowed;
+          many_->travel = document_.design().gear.leg(leg_).travel;
+          tell_scatter();
+          board()->update();
+        });
   }
   void stop_scatter() {
-    if (!go_on_) return;
-    *go_on_ = false;
-    running_.waitForFinished();
+    if (!drops_.running()) return;
+    drops_.cancel();
+    run_->setText(tr("Try the drops"));
+    progress_->setValue(0);
+    scatter_says_->setText(tr("called off"));
   }
   void tell_scatter() {
     const auto& r = *many_->result;
@@ -480,8 +466,7 @@ class SpringPage : public StationPage {
   QLabel *ladder_ = nullptr, *schools_ = nullptr, *bump_says_ = nullptr, *scatter_says_ = nullptr;
   QPushButton* run_ = nullptr;
   QProgressBar* progress_ = nullptr;
-  std::shared_ptr<std::atomic<bool>> go_on_;
-  QFuture<std::optional<spring::ScatterResult>> running_;
+  Background drops_;
   QStackedWidget* below_ = nullptr;
   ShelfPanel* shelf_ = nullptr;
   BenchPanel* bench_ = nullptr;

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 #include "core/assess/standing.h"
@@ -62,8 +63,8 @@ ShelfPanel::ShelfPanel(Document& document, QWidget* parent)
   connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit(row); });
   connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) { fit(row); });
   connect(table_, &QTableWidget::itemSelectionChanged, this, &ShelfPanel::compared_changed);
-  connect(&document_, &Document::changed, this, &ShelfPanel::refresh);
-  connect(&document_, &Document::view_changed, this, &ShelfPanel::refresh);
+  refresh_when_seen(
+      this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
 }
 
 void ShelfPanel::show_leg(const std::string& leg) {

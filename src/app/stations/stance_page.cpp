@@ -6,6 +6,7 @@
 #include <QTableWidget>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
@@ -81,8 +82,8 @@ class StancePage : public StationPage {
     finish();
     build_sheet();
     connect(wanted_, &QLineEdit::textEdited, this, &StancePage::solve);
-    connect(&document_, &Document::changed, this, &StancePage::refresh);
-    connect(&document_, &Document::view_changed, this, &StancePage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
       document_.edit(tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),

@@ -2,6 +2,7 @@
 //! Swing: the leg on its way into the well.
 #include <map>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/widgets/leg_switch.h"
@@ -51,7 +52,8 @@ class SwingPage : public StationPage {
     add_findings(tr("What it does"));
     finish();
     connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) { show_leg(id.toStdString()); });
-    connect(&document_, &Document::changed, this, &SwingPage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed);
     connect(findings(), &FindingList::chosen_changed, this, [this] {
       const auto& key = findings()->chosen();
       const auto bar = key.find('|');

@@ -9,6 +9,7 @@
 #include <QTableWidget>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/drawing/envelope_pane.h"
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
@@ -80,8 +81,8 @@ class WeighPage : public StationPage {
           "/weighing/pitch_error_deg"})
       field(path);
     finish();
-    connect(&document_, &Document::changed, this, &WeighPage::refresh);
-    connect(&document_, &Document::view_changed, this, &WeighPage::refresh);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
     refresh();
   }
 

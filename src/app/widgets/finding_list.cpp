@@ -3,7 +3,9 @@
 #include <QPushButton>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
+#include "app/document/when_seen.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 
@@ -56,13 +58,19 @@ FindingList::FindingList(Document& document, Station station, QWidget* parent)
   cure_timer_.setSingleShot(true);
   cure_timer_.setInterval(40);
   connect(&cure_timer_, &QTimer::timeout, this, &FindingList::refresh_cures);
-  connect(&document_, &Document::changed, this, [this] {
-    refresh();
-    if (!cure_timer_.isActive()) cure_timer_.start();  // in a drag too: at most every 40 ms
-  });
-  connect(&document_, &Document::tolerances_changed, this, [this] {
-    if (!document_.tolerance_running()) refresh();
-  });
+  refresh_when_seen(
+      this, &document_,
+      [this] {
+        refresh();
+        if (!cure_timer_.isActive()) cure_timer_.start();  // in a drag too: at most every 40 ms
+      },
+      &Document::changed);
+  refresh_when_seen(
+      this, &document_,
+      [this] {
+        if (!document_.tolerance_running()) refresh();
+      },
+      &Document::tolerances_changed);
   connect(noted_, &QLabel::linkActivated, this, [this](const QString& key) { choose(key.toStdString()); });
   refresh();
 }
@@ -165,12 +173,33 @@ void FindingList::refresh_why() {
 }
 
 void FindingList::refresh_cures() {
-  clear_layout(cure_rows_);
-  cures_.clear();
+  const bool drag = document_.before_drag() != nullptr;
+  if (drag && cure_work_.running()) {  // called off at every movement they would never be shown
+    cures_outdated_ = true;
+    return;
+  }
   const Finding* f = chosen_finding();
-  if (!f || (f->verdict != Verdict::fails && f->verdict != Verdict::tight)) return;
-  if (!isVisible()) return;  // another page is in front: solved when this one is shown
-  cures_ = cures_for(document_.design(), document_.assessment(), *f, document_.before_drag() ? 3 : 100);
+  const bool curable = f && (f->verdict == Verdict::fails || f->verdict == Verdict::tight);
+  if (!drag || !curable) {  // in a drag the ones before stay until there are others: no flicker
+    cure_work_.cancel();
+    clear_layout(cure_rows_);
+    cures_.clear();
+  }
+  if (!curable || !isVisible()) return;  // where another page is in front: when this one is shown
+  cure_work_.start<std::vector<Cure>>(
+      [design = document_.design(), assessment = document_.assessment(), finding = *f,
+       most = drag ? size_t{3} : size_t{100}](const Progress& progress) {
+        return cures_for(design, assessment, finding, most, progress);
+      },
+      [this](std::vector<Cure> cures) {
+        cures_ = std::move(cures);
+        show_cures();
+        if (std::exchange(cures_outdated_, false)) refresh_cures();
+      });
+}
+
+void FindingList::show_cures() {
+  clear_layout(cure_rows_);
   const Theme& t = Theme::now();
   const bool pairs = !cures_.empty() && cures_.front().parts.size() > 1;
   auto* heading =

@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
+#include "app/document/background.h"
 #include "app/document/document.h"
 #include "core/assess/cures.h"
 
@@ -79,6 +80,7 @@ class FindingList : public QWidget {
   void refresh();
   void refresh_why();
   void refresh_cures();
+  void show_cures();
 
   Document& document_;
   Station station_;
@@ -91,6 +93,8 @@ class FindingList : public QWidget {
   QLabel* why_text_;
   QVBoxLayout* cure_rows_;
   QTimer cure_timer_;
+  Background cure_work_;
+  bool cures_outdated_ = false;  //!< the hand moved on while they were solved
   std::vector<Cure> cures_;
 };
 

@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 
+#include "app/document/when_seen.h"
 #include "core/model/moves.h"
 
 namespace kranich::app {
@@ -29,7 +30,7 @@ LayoutRow::LayoutRow(Document& document, const QString& title, QWidget* parent)
     box_->setCurrentIndex(box_->findData(static_cast<int>(document_.design().layout())));
   };
   show();
-  connect(&document_, &Document::changed, this, show);
+  refresh_when_seen(this, &document_, show, &Document::changed);
   connect(box_, &QComboBox::activated, this, [this, show](int index) {
     const auto layout = static_cast<Layout>(box_->itemData(index).toInt());
     document_.edit(tr("Arrange the legs: %1").arg(box_->itemText(index)),

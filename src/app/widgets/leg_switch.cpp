@@ -3,6 +3,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/document/when_seen.h"
 #include "app/widgets/findings.h"
 
 namespace kranich::app {
@@ -33,7 +34,8 @@ LegSwitch::LegSwitch(Document& document, const QString& prefix, QWidget* parent)
   }
   connect(&group_, &QButtonGroup::buttonClicked, this,
           [this](QAbstractButton* b) { emit chosen(b->property("leg").toString()); });
-  connect(&document_, &Document::changed, this, &LegSwitch::rename);
+  refresh_when_seen(
+      this, &document_, [this] { rename(); }, &Document::changed);
 }
 
 void LegSwitch::rename() {

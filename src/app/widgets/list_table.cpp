@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/document/when_seen.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/quantity_edit.h"
@@ -46,7 +47,8 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
   all->addWidget(table_);
   all->addLayout(line);
   connect(table_, &QTableWidget::cellChanged, this, &ListTable::edited);
-  connect(&document_, &Document::changed, this, &ListTable::refresh);
+  refresh_when_seen(
+      this, &document_, [this] { refresh(); }, &Document::changed);
   refresh();
 }
 
@@ -66,20 +68,21 @@ std::vector<std::pair<std::string, QString>> referents(const Design& d, Refers r
 }  // namespace
 
 QString ListTable::shown(const std::string& path, Refers refers) const {
-  Design copy = document_.design();
-  if (const auto g = locate_given(copy, path))
-    return !g->given->known() ? QString()
-                              : document_.say_number(g->given->si, g->spec.kind) +
-                                    (g->given->tolerance > 0
-                                         ? " ± " + document_.say_number(g->given->tolerance, g->spec.kind)
-                                         : QString());
-  if (const auto* t = locate_text(copy, path)) {
-    for (const auto& [id, name] : referents(copy, refers))
+  const Design& d = document_.design();
+  if (const auto g = given_at(d, path)) {
+    const Kind kind = spec_at(d, path)->kind;
+    return !g->known()
+               ? QString()
+               : document_.say_number(g->si, kind) +
+                     (g->tolerance > 0 ? " ± " + document_.say_number(g->tolerance, kind) : QString());
+  }
+  if (const auto* t = text_at(d, path)) {
+    for (const auto& [id, name] : referents(d, refers))
       if (id == *t) return name;
     return QString::fromStdString(*t);
   }
-  if (const auto* f = locate_flag(copy, path)) return *f ? tr("yes") : tr("no");
-  if (const auto c = choice_at(copy, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
+  if (const auto* f = flag_at(d, path)) return *f ? tr("yes") : tr("no");
+  if (const auto c = choice_at(d, path)) return text_of(c->names[static_cast<size_t>(c->index)]);
   return {};
 }
 
@@ -169,12 +172,11 @@ FlagRow::FlagRow(Document& document, QString path, const QString& title, QWidget
     : QCheckBox(title, parent) {
   setObjectName("flag:" + path);
   const auto show = [this, &document, path = path.toStdString()] {
-    Design copy = document.design();
     const QSignalBlocker quiet(this);
-    if (const bool* f = locate_flag(copy, path)) setChecked(*f);
+    if (const bool* f = flag_at(document.design(), path)) setChecked(*f);
   };
   show();
-  connect(&document, &Document::changed, this, show);
+  refresh_when_seen(this, &document, show, &Document::changed);
   connect(this, &QCheckBox::toggled, this, [this, &document, path = path.toStdString()](bool on) {
     document.edit(tr("Change %1").arg(text()), [&](Design& d) {
       if (bool* f = locate_flag(d, path)) *f = on;
@@ -193,14 +195,13 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
   line->addWidget(label);
   line->addWidget(field, 1);
   const auto show = [field, &document, path = path.toStdString()] {
-    Design copy = document.design();
-    if (const auto* s = locate_text(copy, path); s && !field->hasFocus()) {
+    if (const auto* s = text_at(document.design(), path); s && !field->hasFocus()) {
       field->setText(QString::fromStdString(*s));
       field->setCursorPosition(0);
     }
   };
   show();
-  connect(&document, &Document::changed, this, show);
+  refresh_when_seen(this, &document, show, &Document::changed);
   connect(field, &QLineEdit::editingFinished, this, [field, title, &document, path = path.toStdString()] {
     document.edit(tr("Set %1").arg(title), [&](Design& d) {
       if (auto* s = locate_text(d, path)) *s = field->text().toStdString();

@@ -8,6 +8,7 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
+#include "app/document/when_seen.h"
 #include "app/theme.h"
 
 namespace kranich::app {
@@ -98,7 +99,8 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   all->addLayout(line);
   all->addWidget(hint_);
 
-  connect(&document_, &Document::changed, this, &QuantityRow::show_value);
+  refresh_when_seen(
+      this, &document_, [this] { show_value(); }, &Document::changed);
   connect(field_, &QLineEdit::textEdited, this, [this] {
     typed_ = true;
     follow_typing();
@@ -108,14 +110,13 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
 }
 
 void QuantityRow::show_value() {
-  Design copy = document_.design();
-  const auto at = locate_given(copy, path_);
+  const auto at = given_at(document_.design(), path_);
   setEnabled(at.has_value());
   if (!at) return;
-  spec_ = at->spec;
+  spec_ = *spec_at(document_.design(), path_);
   const auto symbol = display_unit(spec_.kind, document_.units()).symbol;
   unit_->setText(QString::fromUtf8(symbol.data(), static_cast<int>(symbol.size())));
-  const Given& g = *at->given;
+  const Given& g = *at;
   if (!typed_) {
     field_->setText(g.known() ? document_.say_number(g.si, spec_.kind) : QString());
     field_->setPlaceholderText(tr("unknown"));
@@ -242,7 +243,7 @@ ChoiceRow::ChoiceRow(Document& document, QString path, const QString& title, QWi
     if (const auto at = choice_at(document_.design(), path_)) box_->setCurrentIndex(at->index);
   };
   show();
-  connect(&document_, &Document::changed, this, show);
+  refresh_when_seen(this, &document_, show, &Document::changed);
   connect(box_, &QComboBox::activated, this, [this, title](int index) {
     document_.edit(tr("Choose %1").arg(title), [&](Design& d) { set_choice(d, path_, index); });
   });

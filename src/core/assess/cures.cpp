@@ -303,10 +303,11 @@ namespace {
 //! Solves and prices the cures of one finding.
 class Surgeon {
  public:
-  Surgeon(const Design& design, const Assessment& before, const Finding& finding)
+  Surgeon(const Design& design, const Assessment& before, const Finding& finding, const Progress& progress)
       : design_(design),
         before_(before),
         finding_(finding),
+        progress_(progress),
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
     needed_.measure = finding.measure_id;
@@ -324,13 +325,15 @@ class Surgeon {
                      [&](const auto& x, const auto& y) { return effort(x) < effort(y); });
     std::vector<Cure> cures;
     for (auto& parts : found_)
-      if (cures.size() < most) add(cures, std::move(parts));
-    return cures;
+      if (cures.size() < most && keep_on(0.9)) add(cures, std::move(parts));
+    return called_off_ ? std::vector<Cure>{} : cures;
   }
   bool found_any() const { return !found_.empty(); }
 
   void singles() {
-    for (const KnobRef& knob : knobs_) {
+    for (size_t i = 0; i < knobs_.size(); ++i) {
+      if (!keep_on(0.5 * static_cast<double>(i) / static_cast<double>(knobs_.size()))) return;
+      const KnobRef& knob = knobs_[i];
       const auto change = find_root_downhill(
           [&](double v) {
             return spare({{knob, v}});
@@ -363,6 +366,7 @@ class Surgeon {
     if (effects.size() > 6) effects.resize(6);
     for (size_t i = 0; i < effects.size(); ++i)
       for (size_t j = i + 1; j < effects.size(); ++j) {
+        if (!keep_on(0.5 + 0.06 * static_cast<double>(i))) return;
         const Effect& a = effects[i];
         const Effect& b = effects[j];
         const double length = std::hypot(a.slope, b.slope);
@@ -385,6 +389,10 @@ class Surgeon {
   }
 
  private:
+  bool keep_on(double share) {
+    called_off_ = called_off_ || (progress_ && !progress_(share));
+    return !called_off_;
+  }
   double spare(const std::vector<Cure::Part>& parts) const {
     Design d = design_;
     for (const auto& p : parts) p.knob->apply(d, p.change);
@@ -439,6 +447,8 @@ class Surgeon {
   const Design& design_;
   const Assessment& before_;
   const Finding& finding_;
+  const Progress& progress_;
+  bool called_off_ = false;
   bool failing_;
   Stations needed_;
   std::vector<KnobRef> knobs_;
@@ -448,9 +458,9 @@ class Surgeon {
 }  // namespace
 
 std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding,
-                            size_t most) {
+                            size_t most, const Progress& progress) {
   if (finding.verdict != Verdict::fails && finding.verdict != Verdict::tight) return {};
-  Surgeon surgeon(design, before, finding);
+  Surgeon surgeon(design, before, finding, progress);
   surgeon.singles();
   if (!surgeon.found_any() && finding.verdict == Verdict::fails) surgeon.pairs();
   auto cures = surgeon.priced(most);

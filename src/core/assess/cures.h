@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/base/progress.h"
 
 namespace kranich {
 
@@ -56,7 +57,8 @@ struct Cure {
 //! single change cures a failing finding, pairs: from each knob's effect the way on which the two together do
 //! it with the least of their ranges, then solved on the whole design.
 //! `most`: how many are priced, those of the least effort; in a drag there is no time for more.
+//! None where it was called off.
 std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding,
-                            size_t most = 100);
+                            size_t most = 100, const Progress& progress = {});
 
 }  // namespace kranich

@@ -5,11 +5,11 @@
 //! Where that sum reaches a limit, the worst corner itself is assessed and its verdict counts.
 #pragma once
 
-#include <functional>
 #include <string>
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/base/progress.h"
 
 namespace kranich {
 
@@ -36,9 +36,6 @@ struct ToleranceResult {
   bool cancelled = false;
   const Spread* of(const Finding& finding) const;
 };
-
-//! Called with the share done; false stops the work.
-using Progress = std::function<bool(double)>;
 
 ToleranceResult over_tolerances(const Design& design, const Assessment& assessment,
                                 const Progress& progress = {});

@@ -102,10 +102,21 @@ std::optional<LocatedGiven> locate_given(Design& design, std::string_view path) 
   return locate(design, path).found_given;
 }
 
-double value_at(const Design& design, std::string_view path) {
-  // Looking does not write: the description is shared by readers and writers and so takes a mutable design.
+// Looking does not write: the description is shared by readers and writers and so takes a mutable design.
+std::optional<Given> given_at(const Design& design, std::string_view path) {
   const auto found = locate(const_cast<Design&>(design), path).found_given;
-  return found ? found->given->si : std::numeric_limits<double>::quiet_NaN();
+  return found ? std::optional(*found->given) : std::nullopt;
+}
+const std::string* text_at(const Design& design, std::string_view path) {
+  return locate(const_cast<Design&>(design), path).found_text;
+}
+const bool* flag_at(const Design& design, std::string_view path) {
+  return locate(const_cast<Design&>(design), path).found_flag;
+}
+
+double value_at(const Design& design, std::string_view path) {
+  const auto found = given_at(design, path);
+  return found ? found->si : std::numeric_limits<double>::quiet_NaN();
 }
 
 std::optional<Spec> spec_at(const Design& design, std::string_view path) {

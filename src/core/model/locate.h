@@ -23,6 +23,11 @@ struct LocatedChoice {
 
 //! A quantity by path; nothing where the path names none.
 std::optional<LocatedGiven> locate_given(Design& design, std::string_view path);
+//! The quantity at a path, to be read.
+std::optional<Given> given_at(const Design& design, std::string_view path);
+//! The text, the flag at a path, to be read; null where the path names none.
+const std::string* text_at(const Design& design, std::string_view path);
+const bool* flag_at(const Design& design, std::string_view path);
 //! The value (SI) at a path; NaN where it is unknown or there is none.
 double value_at(const Design& design, std::string_view path);
 //! The description of the quantity at a path.

@@ -2,6 +2,7 @@
 #include "core/spring/scatter.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <limits>
 #include <random>
@@ -56,19 +57,18 @@ double ScatterResult::below(const std::vector<double>& sorted, double share) {
 
 std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink_speed, const Scatter& s,
                                              double factor_allowed, std::uint64_t seed,
-                                             const std::atomic<bool>* go_on,
-                                             const std::function<void(double)>& progress) {
+                                             const Progress& progress) {
   const auto count = static_cast<size_t>(std::max(1.0, s.drops.si));
   ScatterResult r;
   r.load_factor.resize(count);
   r.stroke.resize(count);
   std::atomic<size_t> next{0}, bottoms{0}, over{0};
-  const auto stopped = [&] { return go_on && !*go_on; };
+  std::atomic<bool> called_off{false};
   const auto work = [&](bool tells) {
     DropRun run;
     run.tolerance = 1e-4;
     run.until_stopped = true;
-    for (size_t i = next++; i < count && !stopped(); i = next++) {
+    for (size_t i = next++; i < count && !called_off; i = next++) {
       Dice dice(seed, i);
       const double speed = sink_speed * std::max(0.05, dice.about_one(s.sink_speed));
       const auto drop = spring::drop(varied(model, s, dice), speed, run);
@@ -77,7 +77,8 @@ std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink
       r.stroke[i] = drop.ended ? drop.stroke_used : std::numeric_limits<double>::infinity();
       bottoms += drop.bottoms;
       over += !drop.ended || drop.load_factor > factor_allowed;
-      if (tells && progress && i % 64 == 0) progress(static_cast<double>(i) / static_cast<double>(count));
+      if (tells && progress && !progress(static_cast<double>(i) / static_cast<double>(count)))
+        called_off = true;
     }
   };
   std::vector<std::thread> others;
@@ -85,7 +86,7 @@ std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink
     others.emplace_back(work, false);
   work(true);
   for (auto& t : others) t.join();
-  if (stopped()) return std::nullopt;
+  if (called_off) return std::nullopt;
   r.bottoms = static_cast<double>(bottoms) / static_cast<double>(count);
   r.over_factor = static_cast<double>(over) / static_cast<double>(count);
   std::sort(r.load_factor.begin(), r.load_factor.end());

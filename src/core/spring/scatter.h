@@ -3,12 +3,11 @@
 //! the design landing. SI. The same seed gives the same drops, whatever the number of threads.
 #pragma once
 
-#include <atomic>
 #include <cstdint>
-#include <functional>
 #include <optional>
 #include <vector>
 
+#include "core/base/progress.h"
 #include "core/model/workshop.h"
 #include "core/spring/drop.h"
 
@@ -22,11 +21,9 @@ struct ScatterResult {
 };
 
 //! Scatters: standard deviations as shares, normal, cut at three of them; temperature even between its ends
-//! (gas pressure with the absolute temperature, 288 K when charged). Nothing where `go_on` was cleared
-//! meanwhile.
+//! (gas pressure with the absolute temperature, 288 K when charged). Nothing where it was called off.
 std::optional<ScatterResult> scattered_drops(const DropModel& model, double sink_speed,
                                              const Scatter& scatter, double factor_allowed,
-                                             std::uint64_t seed = 1, const std::atomic<bool>* go_on = nullptr,
-                                             const std::function<void(double)>& progress = {});
+                                             std::uint64_t seed = 1, const Progress& progress = {});
 
 }  // namespace kranich::spring
