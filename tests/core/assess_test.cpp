@@ -7,6 +7,7 @@
 #include "core/assess/cures.h"
 #include "core/io/project_file.h"
 #include "core/model/locate.h"
+#include "core/motion/retract.h"
 #include "core/spring/shelf.h"
 #include "demo.h"
 
@@ -167,7 +168,7 @@ TEST_CASE("stowing the legs moves the CG as the moved masses say") {
     for (const auto& i : d.ledger) {
       if (i.moves.empty()) continue;
       const Leg& leg = d.gear.leg(i.moves);
-      const auto turn = weigh::stowing_turn(leg.retraction, i.at.y < 0.0);
+      const auto turn = *motion::stowing(leg, 1, i.at.y < 0.0);
       moment += i.mass * ((turn * i.at.vec()).x() - i.at.x);
     }
     CHECK(l.mass.up.at.x() - l.mass.down.at.x() == Approx(moment / l.mass.down.mass).margin(1e-12));

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/leg/structure.h"
+#include "core/motion/retract.h"
 #include "core/shop/sheets.h"
 #include "demo.h"
 
@@ -48,7 +49,7 @@ TEST_CASE("true lengths, rake and cant are those of the attach points and the ax
   const auto d = demo("wheatear");
   const auto members = shop::members_of(d);
   REQUIRE(members.size() == 3);
-  const Vec3 foot = leg::leg_foot(d.gear.main());
+  const Vec3 foot = motion::foot(d.gear.main());
   for (const auto& m : members) {
     if (m.leg != "main leg") continue;
     const auto& tube = m.name == "front leg" ? d.gear.main().tubes[0] : d.gear.main().tubes[1];
@@ -57,7 +58,8 @@ TEST_CASE("true lengths, rake and cant are those of the attach points and the ax
     CHECK(std::tan(m.geometry.cant) == Approx(line.y() / -line.z()));
     CHECK(std::tan(m.geometry.rake) == Approx(line.x() / line.z()));
     CHECK(std::cos(m.drill_top) == Approx(std::abs(line.x()) / line.norm()));
-    CHECK(std::cos(m.drill_axle) == Approx(std::abs(line.y()) / line.norm()));
+    CHECK(std::cos(m.drill_axle) ==
+          Approx(std::abs(line.dot(motion::axle_direction(d.gear.main()))) / line.norm()));
     CHECK(m.count == 2);
     CHECK(m.material == "chrome-molybdenum steel");
   }
@@ -181,7 +183,7 @@ TEST_CASE("a cope template is as wide as its tube is round, and cut as the formu
     if (p.points.size() > 100) curve = &p;
   REQUIRE(curve);
   CHECK(curve->points.back().x() - curve->points.front().x() == Approx(round));
-  const Vec3 foot = leg::leg_foot(d.gear.main());
+  const Vec3 foot = motion::foot(d.gear.main());
   const double theta =
       leg::drill_angle(d.gear.main().tubes[1].top.vec() - foot, d.gear.main().tubes[0].top.vec() - foot);
   const leg::Cope c{d.gear.main().tubes[1].diameter / 2, d.gear.main().tubes[0].diameter / 2, theta, 0};

@@ -9,6 +9,7 @@
 #include "core/assess/cures.h"
 #include "core/force/materials.h"
 #include "core/leg/alignment.h"
+#include "core/motion/retract.h"
 #include "demo.h"
 
 using namespace kranich;
@@ -281,7 +282,7 @@ TEST_CASE("a slender tube gives way as a column before it is crushed") {
   // Euler by hand for the tube that decides.
   for (const auto& t : l.tubes) {
     if (t.name != p.part) continue;
-    const double way = (leg::leg_foot(l) - t.top.vec()).norm();
+    const double way = (motion::foot(l) - t.top.vec()).norm();
     const double inertia = std::numbers::pi * (std::pow(0.012, 4) - std::pow(0.010, 4)) / 64;
     const double euler = std::numbers::pi * std::numbers::pi * 205e9 * inertia / (way * way);
     CHECK(p.margin == Approx(euler / (1.5 * -p.load) - 1).epsilon(1e-6));

@@ -8,6 +8,8 @@
 
 using namespace kranich;
 using namespace kranich::swing;
+using motion::Box;
+using motion::HalfSpace;
 
 TEST_CASE("distance from a capsule to a box agrees with sampling") {
   std::mt19937 random(11);

@@ -68,14 +68,14 @@ Answers clearance(const Given& g) {
   m.leg = m.stub = {centre, centre, 0};
   m.reach = (centre - m.axis.point).norm() + g["wheel_diameter_m"];
   if (g.has("box_min_corner_m"))
-    in.obstacles.push_back({"box", swing::Box{g.vec("box_min_corner_m"), g.vec("box_max_corner_m")}});
+    in.obstacles.push_back({"box", motion::Box{g.vec("box_min_corner_m"), g.vec("box_max_corner_m")}});
   if (g.has("plane_point_m"))
     in.obstacles.push_back(
-        {"plane", swing::HalfSpace{g.vec("plane_point_m"), g.vec("plane_normal_to_free_side")}});
+        {"plane", motion::HalfSpace{g.vec("plane_point_m"), g.vec("plane_normal_to_free_side")}});
   if (g.has("cylinder_radius_m")) {
     const Vec3 a = g.vec("cylinder_end_1_m");
     const Vec3 b = g.vec("cylinder_end_2_m");
-    in.obstacles.push_back({"cylinder", swing::Cylinder{(a + b) / 2, (b - a).normalized(),
+    in.obstacles.push_back({"cylinder", motion::Cylinder{(a + b) / 2, (b - a).normalized(),
                                                         g["cylinder_radius_m"], (b - a).norm() / 2}});
   }
   Answers a;

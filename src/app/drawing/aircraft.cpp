@@ -6,6 +6,7 @@
 #include <functional>
 
 #include "core/assess/standing.h"
+#include "core/motion/retract.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -92,17 +93,13 @@ LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
   if (leg.path != LegPath::straight && leg.hinge.known() && leg.top.known())
     l.top = leg.hinge.vec() + wheel.turn * (leg.top.vec() - leg.hinge.vec());
-  if (pose.gear_position > 0 && leg.retraction.fitted && leg.retraction.unit_angle.known() &&
-      leg.retraction.pivot.known()) {
-    const auto in = swing::swing_input(leg);
-    if (const auto* ok = std::get_if<swing::SwingInput>(&in)) {
-      const auto turn = ok->moving.axis.turn(pose.gear_position * ok->moving.full_turn);
-      l.centre = turn * l.centre;
-      l.lower = turn * l.lower;
-      l.top = turn * l.top;
-      l.axle = turn.linear() * l.axle;
+  if (pose.gear_position > 0)
+    if (const auto turn = motion::stowing(leg, pose.gear_position)) {
+      l.centre = *turn * l.centre;
+      l.lower = *turn * l.lower;
+      l.top = *turn * l.top;
+      l.axle = turn->linear() * l.axle;
     }
-  }
   return l;
 }
 
@@ -254,7 +251,7 @@ QPolygonF wing_section(const Pose& pose, double y) {
 
 void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
                     const QColor& tyre, const QColor& outline) {
-  const auto in = swing::swing_input(leg);
+  const auto in = swing::swing_input(leg, {});
   const auto* ok = std::get_if<swing::SwingInput>(&in);
   if (!ok) return;
   const auto turn = ok->moving.axis.turn(share * ok->moving.full_turn);

@@ -141,9 +141,8 @@ void StrokePane::draw_hinged(Sheet& s, const Leg& l, const force::Suspension& pa
 }
 
 Vec3 StrokePane::top(const Leg& l) {
-  return l.retraction.fitted && l.retraction.pivot.known() ? l.retraction.pivot.vec()
-         : l.top.known()                                   ? l.top.vec()
-                                                           : l.axle.vec() + Vec3(0, 0, 3 * l.travel);
+  const Vec3 held = l.held_at();
+  return held.allFinite() ? held : l.axle.vec() + Vec3(0, 0, 3 * l.travel);
 }
 
 double StrokePane::spacing(const Leg& l) {

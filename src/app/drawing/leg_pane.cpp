@@ -7,6 +7,7 @@
 #include "app/drawing/aircraft.h"
 #include "app/widgets/findings.h"
 #include "core/leg/structure.h"
+#include "core/motion/retract.h"
 
 namespace kranich::app {
 namespace {
@@ -57,7 +58,7 @@ QRectF LegPane::bounds() const {
   if (!l.axle.known() || !l.wheel.diameter.known()) return {0, 0, 1, 1};
   QPolygonF points;
   const double r = l.wheel.diameter / 2;
-  points << map(l.axle.vec()) + QPointF(r, r) << map(l.axle.vec()) - QPointF(r, r) << map(leg::leg_top(l));
+  points << map(l.axle.vec()) + QPointF(r, r) << map(l.axle.vec()) - QPointF(r, r) << map(l.held_at());
   for (const auto& t : l.tubes)
     if (t.top.known()) points << map(t.top.vec());
   for (const auto& j : l.joints)
@@ -123,7 +124,7 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
   const Leg& l = document_.design().gear.leg(leg);
   const auto ink_of_part = [&](const std::string& part) { return ink_of(verdict_of(part)); };
   if (r.structure.bars.empty()) {  // the figures lack something: still the line of the leg
-    s.bar(map(leg::leg_top(l)), map(leg::leg_foot(l)), l.tube_diameter.known() ? l.tube_diameter.si : 0.02,
+    s.bar(map(l.held_at()), map(motion::foot(l)), l.tube_diameter.known() ? l.tube_diameter.si : 0.02,
           Theme::now().grey);
   }
   for (const auto& b : r.structure.bars) {
@@ -133,8 +134,8 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
     s.pen(ink, 1.6);
     s.line(map(b.from), map(b.to));
   }
-  if ((l.axle.vec() - leg::leg_foot(l)).norm() > 1e-4)
-    s.bar(map(leg::leg_foot(l)), map(l.axle.vec()), l.axle_diameter.known() ? l.axle_diameter.si : 0.01,
+  if ((l.axle.vec() - motion::foot(l)).norm() > 1e-4)
+    s.bar(map(motion::foot(l)), map(l.axle.vec()), l.axle_diameter.known() ? l.axle_diameter.si : 0.01,
           ink_of_part("axle") == Ink::fails ? Theme::now().fails : Theme::now().ink);
   if (l.brace_leg.known() && l.brace_airframe.known()) {
     s.pen(Ink::grey, 2.4);

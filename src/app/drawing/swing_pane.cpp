@@ -8,6 +8,7 @@
 #include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
 #include "core/model/moves.h"
+#include "core/motion/retract.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -65,15 +66,10 @@ void SwingPane::draw_well(Sheet& s) {
 
 void SwingPane::draw_doors(Sheet& s) {
   for (const auto& d : document_.design().doors) {
-    if (d.leg != leg || !d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() ||
-        !d.open_angle.known())
-      continue;
     const auto it = door_share.find(d.id);
-    const double open = (it == door_share.end() ? 0 : it->second) * d.open_angle;
-    const double towards = d.closed_towards < 0 ? -1 : 1;
-    const Vec3 panel(0, towards * d.width * std::cos(open), -d.width * std::sin(open));
-    const Vec3 a = d.hinge_from.vec();
-    const Vec3 b = d.hinge_to.vec();
+    const auto panel =
+        d.leg == leg ? motion::panel(d, it == door_share.end() ? 0 : it->second) : std::nullopt;
+    if (!panel) continue;
     s.pen(Ink::accent, 2.2);
     QColor wash = Theme::now().accent;
     wash.setAlpha(36);
@@ -81,13 +77,13 @@ void SwingPane::draw_doors(Sheet& s) {
     const auto panel_of = [&](bool mirror) {
       const auto m = [&](Vec3 v) { return map(mirror ? mirrored(v) : v); };
       if (from_behind())
-        s.line(m(a), m(a + panel));
+        s.line(m((*panel)[0]), m((*panel)[3]));
       else
-        s.polyline(QPolygonF({m(a), m(b), m(b + panel), m(a + panel)}), true);
+        s.polyline(QPolygonF({m((*panel)[0]), m((*panel)[1]), m((*panel)[2]), m((*panel)[3])}), true);
     };
     panel_of(false);
     if (the_leg().stands == LegStands::centre && from_behind()) panel_of(true);
-    s.label(map((a + b) / 2 + panel), QString::fromStdString(d.name), Ink::accent,
+    s.label(map(((*panel)[2] + (*panel)[3]) / 2), QString::fromStdString(d.name), Ink::accent,
             Qt::AlignLeft | Qt::AlignTop, {5, 2}, 8);
   }
 }

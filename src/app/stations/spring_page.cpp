@@ -389,7 +389,7 @@ class SpringPage : public StationPage {
                r.bottoms ? tr(", bottoms") : QString());
     };
     const Leg& l = document_.design().gear.leg(leg_);
-    const double reach = (leg::leg_top(l) - l.axle.vec()).norm();
+    const double reach = (l.held_at() - l.axle.vec()).norm();
     QString s = line(tr("This leg"), pair->own) +
                 line(straight ? tr("As a trailing link") : tr("As a telescopic leg"), pair->other);
     if (straight && std::isfinite(reach))

@@ -54,7 +54,8 @@ struct LegStrength {
 
 struct LegSwing {
   std::string leg;  //!< its id
-  Leg of;           //!< the leg it was computed for: while that stays, so does the rest
+  Leg of;           //!< the leg it was computed for, and what it must pass: while they stay, so does the rest
+  std::vector<KeepOut> passing;
   std::optional<swing::SwingInput> input;
   std::optional<swing::SwingFigures> figures;
   std::optional<swing::Clearance> least;

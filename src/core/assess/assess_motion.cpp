@@ -12,13 +12,13 @@ namespace kranich {
 void assess_swing(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
   for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
-    LegSwing s{leg.id, leg, {}, {}, {}, {}};
+    LegSwing s{leg.id, leg, d.airframe.keep_outs, {}, {}, {}, {}};
     collect.about(d.legs_word(leg), "", GearState::extended);
     const LegSwing* known = nullptr;
     if (near)
       for (const auto& k : near->swings)
-        if (k.leg == leg.id && k.least && k.of == leg) known = &k;
-    auto input = swing::swing_input(leg);
+        if (k.leg == leg.id && k.least && k.of == leg && k.passing == s.passing) known = &k;
+    auto input = swing::swing_input(leg, d.airframe.keep_outs);
     if (const auto* missing = std::get_if<std::string>(&input)) {
       s.missing = *missing;
       collect.unknown("swing.clearance", *missing);
@@ -63,6 +63,13 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
     line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
     for (const auto& c : sequence::check_doors(d, up, problems)) {
       collect.about(fmt::format("{}, {}", d.actor_word(c.door), way), "", GearState::extended);
+      if (c.shut) {
+        collect.fails(
+            "sequence.leg_wait", in_hand,
+            "nothing opens this door before the leg comes: give it a step that opens it, or one less "
+            "that closes it");
+        continue;
+      }
       auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, in_hand);
       wait.working = {{"leg starts at", c.leg_start, Kind::time},
                       {"may reach the door from", c.least_leg_start, Kind::time}};

@@ -201,6 +201,11 @@ const Finding* worst_of(const Assessment& a, std::string_view id, const std::str
   return worst;
 }
 
+//! How much worse a builder is off with a verdict: not to know is worse than to be tight.
+int badness(Verdict v) {
+  return v == Verdict::fails ? 3 : v == Verdict::unknown ? 2 : v == Verdict::tight ? 1 : 0;
+}
+
 //! Signed distance to what a verdict of "fails" or "tight" lacks: for a fail the margin, for a tight one the
 //! margin less the band within which it is tight.
 double lack(const Finding& f, bool from_fail) {
@@ -412,7 +417,8 @@ class Surgeon {
     cure.parts = std::move(parts);
     const Assessment a = assess(cure.applied(design_), {}, &before_);
     const Finding* cured = worst_of(a, finding_.measure_id, finding_.subject);
-    if (!cured || severity(cured->verdict) >= severity(finding_.verdict)) return;
+    if (!cured || cured->verdict == Verdict::unknown || badness(cured->verdict) >= badness(finding_.verdict))
+      return;
     cure.reached = cured->verdict;
     struct Cost {
       double shrinks;
@@ -425,9 +431,11 @@ class Surgeon {
       const Verdict old = was ? was->verdict : Verdict::noted;
       const Price price{now->measure_id, now->subject, old, now->verdict, was ? was->value : std::nan(""),
                         now->value};
-      if (severity(now->verdict) > severity(old))
+      if (badness(now->verdict) > badness(old))
         cure.worse.push_back(price);
-      else if (severity(now->verdict) < severity(old))
+      else if (now->verdict == Verdict::unknown)
+        continue;  // it fails no more, and nobody knows whether it holds
+      else if (badness(now->verdict) < badness(old))
         cure.better.push_back(price);
       else if (was && was->margin_fraction - now->margin_fraction > 0.02)
         costs.push_back({was->margin_fraction - now->margin_fraction, price});

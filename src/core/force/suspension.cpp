@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "core/force/bent_leg.h"
+#include "core/motion/retract.h"
 
 namespace kranich::force {
 
@@ -137,11 +138,7 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
     if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
     s = straight_leg(leg.axle.vec(), std::get<LegLaw>(law));
   }
-  const double camber = leg.camber.known() ? leg.camber.si : 0;
-  const double toe = leg.toe.known() ? leg.toe.si : 0;
-  // Starboard: the top leaning outboard tips the axle's outer end down; the front pointing inboard swings it
-  // ahead.
-  s.wheel_axis = Vec3(-std::sin(toe) * std::cos(camber), std::cos(toe) * std::cos(camber), -std::sin(camber));
+  s.wheel_axis = motion::axle_direction(leg);
   if (leg.spring.kind == SpringKind::bending) {
     const auto chain = bending_leg_of(leg, own);
     if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;

@@ -11,6 +11,7 @@
 #include "core/force/materials.h"
 #include "core/leg/joints.h"
 #include "core/leg/strength.h"
+#include "core/motion/retract.h"
 
 namespace kranich::leg {
 namespace {
@@ -158,12 +159,12 @@ void add_strut(force::Frame& frame, int from, const Vec3& to) {
 }
 
 void model_tubes(const Design& d, const Leg& leg, Model& m) {
-  const Vec3 foot = leg_foot(leg);
+  const Vec3 foot = motion::foot(leg);
   m.foot = add_node(m.frame, foot);
   const bool sprung =
       leg.path != LegPath::straight && leg.spring.anchor_leg.known() && leg.spring.anchor_airframe.known();
   int anchor = -1;
-  const Vec3 top = leg_top(leg);
+  const Vec3 top = leg.held_at();
   double share = 0;  // of the way from top to foot at which the spring takes hold
   if (sprung) {
     anchor = add_node(m.frame, leg.spring.anchor_leg.vec());
@@ -220,7 +221,7 @@ void model_strut(const Design& d, const Leg& leg, Model& m) {
     m.missing = leg.material.empty() ? "the leg's material" : "a material of the name “" + leg.material + "”";
     return;
   }
-  const int top = add_node(m.frame, leg_top(leg));
+  const int top = add_node(m.frame, leg.held_at());
   m.frame.clamped.push_back(top);
   const bool braced = leg.brace_leg.known() && leg.brace_airframe.known();
   const Member member{
@@ -230,7 +231,7 @@ void model_strut(const Design& d, const Leg& leg, Model& m) {
     m.members.back().beam = m.frame.beams.size();
     m.frame.beams.push_back({from, to, section->beam, force::stiffness_of(*material), Vec3::UnitX(), {}});
   };
-  m.foot = add_node(m.frame, leg_foot(leg));
+  m.foot = add_node(m.frame, motion::foot(leg));
   if (!braced) {
     beam(top, m.foot);
     return;
@@ -320,7 +321,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
         if (out.parts[w].part == joint.carries)
           for (const auto& t : leg.tubes)
             if (t.name == joint.carries) {
-              const Vec3 foot = t.foot.known() ? t.foot.vec() : leg_foot(leg);
+              const Vec3 foot = t.foot.known() ? t.foot.vec() : motion::foot(leg);
               // What the tube puts on its fitting: pulled towards the foot by a tension.
               loads.push_back({c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()});
             }
@@ -348,13 +349,13 @@ void check_axle(const Design& d, const Leg& leg, const std::vector<LoadCase>& ca
     const auto allowed = force::allowable_of(*material, leg.axle_diameter, false);
     for (const auto& c : cases) {
       const Vec3 along = Vec3(0, offset, 0).normalized();
-      const Vec3 moment = (acts_at(leg, c) - leg_foot(leg)).cross(c.force);
+      const Vec3 moment = (acts_at(leg, c) - motion::foot(leg)).cross(c.force);
       const double torque = 0;  // the wheel turns on it; a brake's torque goes into the leg
       const double bending = (moment - moment.dot(along) * along).norm();
       const auto stress = round_stress(leg.axle_diameter, wall, {c.force.dot(along), bending, 0, torque});
       const auto check = against(stress.von_mises, allowed, ultimate);
       worst.offer(check.margin, "bending where it leaves the leg", c.name, bending, stress.von_mises,
-                  check.allowed, leg_foot(leg));
+                  check.allowed, motion::foot(leg));
     }
     auto& p = worst.part();
     p.working = {{"moment at the leg, limit", p.load, Kind::moment},
@@ -438,16 +439,6 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
 }
 
 }  // namespace
-
-Vec3 leg_top(const Leg& leg) {
-  if (leg.retraction.fitted && leg.retraction.pivot.known()) return leg.retraction.pivot.vec();
-  if (leg.path != LegPath::straight && leg.hinge.known()) return leg.hinge.vec();
-  return leg.top.vec();
-}
-
-Vec3 leg_foot(const Leg& leg) {
-  return leg.axle.vec() - Vec3(0, leg.wheel_offset.known() ? leg.wheel_offset.si : 0, 0);
-}
 
 Leg closed_leg(const Leg& leg, double rise) {
   Leg closed = leg;
@@ -555,7 +546,8 @@ Structure check_pose(const Design& d, const Leg& leg, const std::vector<LoadCase
     else
       model_tubes(d, leg, m);
     if (m.missing.empty()) {
-      m.wheel = (leg.axle.vec() - leg_foot(leg)).norm() > 1e-6 ? add_node(m.frame, leg.axle.vec()) : m.foot;
+      m.wheel =
+          (leg.axle.vec() - motion::foot(leg)).norm() > 1e-6 ? add_node(m.frame, leg.axle.vec()) : m.foot;
       const force::BeamSection axle =
           leg.axle_diameter.known() ? force::round_section(leg.axle_diameter) : stiff_section();
       link(m.frame, m.foot, m.wheel, axle, steel);
@@ -570,7 +562,7 @@ Structure check_pose(const Design& d, const Leg& leg, const std::vector<LoadCase
       PartMargin p;
       p.part = "leg";
       p.missing = m.missing;
-      p.at = leg_top(leg);
+      p.at = leg.held_at();
       out.parts.push_back(std::move(p));
     }
   }

@@ -60,11 +60,6 @@ struct Structure {
   std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
 };
 
-//! Upper end of a leg: pivot, hinge, or top.
-Vec3 leg_top(const Leg& leg);
-//! Lower end of the leg's line: the wheel's centre less its offset along the axle.
-Vec3 leg_foot(const Leg& leg);
-
 //! A leg whose axle has risen by so much (m): a straight one with its axle up, a hinged one turned about its
 //! hinge with what hangs on it. A leg that bends, and one that cannot rise that far, stays as it is.
 Leg closed_leg(const Leg& leg, double rise);

@@ -32,6 +32,12 @@ const Leg* third_of(const Gear& g) {
 
 }  // namespace
 
+Vec3 Leg::held_at() const {
+  if (retraction.fitted && retraction.pivot.known()) return retraction.pivot.vec();
+  if (path != LegPath::straight && hinge.known()) return hinge.vec();
+  return top.vec();
+}
+
 const Leg* Gear::find(std::string_view id) const { return find_in(legs, id); }
 Leg* Gear::find(std::string_view id) { return find_in(legs, id); }
 

@@ -249,6 +249,9 @@ struct Leg : Kept {
   Wheel wheel;
   Retraction retraction;
 
+  //! Where the airframe holds it: the pivot of one that retracts, the hinge of one that is hinged, else its
+  //! top; not finite where that is unknown.
+  Vec3 held_at() const;
   //! Mains and nose legs carry it, are dropped onto and judged so; a tail leg or an outrigger is let down and
   //! only steadies it.
   bool carries() const { return role == LegRole::main || role == LegRole::nose; }

@@ -91,7 +91,7 @@ void arrange(Design& design, Layout layout);
 
 //! Moves the axle along the leg's line by a length (m, longer positive); the upper end stays.
 inline void lengthen_leg(Leg& leg, double by) {
-  const Vec3 top = leg.retraction.fitted ? leg.retraction.pivot.vec() : leg.top.vec();
+  const Vec3 top = leg.held_at();
   Vec3 end = leg.axle.vec();
   if (leg.wheel_offset.known()) end.y() -= leg.wheel_offset;
   Vec3 line = (end - top).normalized();

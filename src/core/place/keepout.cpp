@@ -32,10 +32,6 @@ Stop nearest_stop(const Box& unit, const std::vector<std::optional<Box>>& boxes,
 
 }  // namespace
 
-bool Box::overlaps(const Box& o) const {
-  return ((low.array() + touch < o.high.array()) && (o.low.array() + touch < high.array())).all();
-}
-
 std::optional<Box> box_of(const KeepOut& k) {
   if (!k.low.known() || !k.high.known()) return std::nullopt;
   const Vec3 a = k.low.vec();
@@ -53,10 +49,20 @@ std::optional<Box> box_of(const KeepOut& k) {
   return box;
 }
 
+std::optional<motion::Obstacle> solid_of(const KeepOut& k) {
+  const auto box = box_of(k);
+  if (!box || k.shape == Shape::box) return box ? std::optional<motion::Obstacle>(*box) : std::nullopt;
+  const Vec3 a = k.low.vec();
+  const Vec3 b = k.high.vec();
+  const double length = (b - a).norm();
+  if (!(length > 0)) return std::nullopt;
+  return motion::Cylinder{(a + b) / 2, (b - a) / length, k.radius, length / 2};
+}
+
 std::optional<Box> unit_of(const Leg& leg) {
   const Retraction& r = leg.retraction;
   if (!r.unit_low.known() || !r.unit_high.known()) return std::nullopt;
-  const Vec3 at = r.fitted ? r.pivot.vec() : leg.top.vec();
+  const Vec3 at = leg.held_at();
   if (!at.allFinite()) return std::nullopt;
   return Box{at + r.unit_low.vec().cwiseMin(r.unit_high.vec()),
              at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};

@@ -8,17 +8,17 @@
 #include <string>
 #include <vector>
 
-#include "core/base/geometry.h"
 #include "core/model/design.h"
+#include "core/motion/shape.h"
 
 namespace kranich::place {
 
-struct Box {
-  Vec3 low, high;
-  bool overlaps(const Box& other) const;
-};
+using motion::Box;
+
 //! The box a keep-out fills, or nothing where a measure of it is missing.
 std::optional<Box> box_of(const KeepOut& keep_out);
+//! The solid it is, or nothing likewise.
+std::optional<motion::Obstacle> solid_of(const KeepOut& keep_out);
 //! The body of a leg's unit where it stands, or nothing where the leg has none.
 std::optional<Box> unit_of(const Leg& leg);
 

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace kranich::sequence {
 
@@ -95,9 +96,26 @@ Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<s
   return t;
 }
 
+namespace {
+
+//! Whether a door stands open when the steps of one direction begin: as the other direction's steps left it,
+//! or, where they do not move it, as these did the time before. One that nothing moves is shut.
+bool stands_open(const std::string& door, const std::vector<Step>& others, const std::vector<Step>& own) {
+  for (const auto* steps : {&others, &own}) {
+    const Step* last = nullptr;
+    for (const auto& s : *steps)
+      if (s.actor == door && (!last || s.start >= last->start)) last = &s;
+    if (last) return last->action == Action::open;
+  }
+  return false;
+}
+
+}  // namespace
+
 std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::string>& problems) {
   std::vector<DoorCheck> checks;
   const auto& steps = up ? d.sequence.up : d.sequence.down;
+  const auto& others = up ? d.sequence.down : d.sequence.up;
   constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   for (const auto& door : d.doors) {
     std::string problem;
@@ -126,15 +144,16 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::st
       g.zone_enter = 1 - door.zone_leave;
       g.zone_leave = 1 - door.zone_enter;
     }
-    // Up with the door left open all along (it never closed after the last extension): it need not open
-    // first.
-    const bool was_open = std::isnan(open_start);
-    const double opened = was_open ? 0 : open_start;
+    // A door left open since the other direction need not open first.
+    const bool was_open = stands_open(door.id, others, steps);
     DoorCheck c;
     c.door = door.id;
     c.leg_start = leg_start;
     c.close_start = close_start;
-    c.least_leg_start = was_open ? 0 : opened + least_leg_wait(g);
+    c.shut = !was_open && std::isnan(open_start);
+    c.least_leg_start = was_open ? 0
+                        : c.shut ? std::numeric_limits<double>::infinity()
+                                 : open_start + least_leg_wait(g);
     c.least_close_start = least_close_start(g, leg_start);
     c.least_close_start_at_rest = least_close_start_at_rest(g, leg_start);
     c.wait_in_hand = leg_start - c.least_leg_start;

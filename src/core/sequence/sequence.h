@@ -61,6 +61,7 @@ struct DoorCheck {
   double wait_in_hand;       //!< leg start less the least, s
   double close_in_hand;      //!< close start less the least (at rest), s; NaN if it does not close
   bool touches;              //!< geometry: some mix of the spreads brings them together
+  bool shut;                 //!< nothing opens it before the leg comes: the waits are then infinite
 };
 
 //! The bars of a list of steps; steps of unknown actors or times are named in `problems`.

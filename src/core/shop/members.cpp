@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/motion/retract.h"
 #include "core/shop/sheets.h"
 
 namespace kranich::shop {
@@ -13,11 +14,9 @@ std::vector<MemberLine> members_of(const Design& d) {
   for (const Leg& leg : d.gear.legs) {
     if (!leg.axle.known() || leg.spring.kind == SpringKind::bending) continue;
     const std::string word = d.leg_word(leg);
-    const Vec3 axle_line(0, 1, 0);
-    const Vec3 pin = leg.retraction.fitted ? (leg.retraction.direction == SwingDirection::inward ||
-                                                      leg.retraction.direction == SwingDirection::outward
-                                                  ? Vec3(1, 0, 0)
-                                                  : Vec3(0, 1, 0))
+    const Vec3 axle_line = motion::axle_direction(leg);
+    const Vec3 pin = leg.retraction.fitted
+                         ? motion::stowing_direction(leg.retraction.direction).cwiseAbs().eval()
                      : leg.path == LegPath::hinged_fore_and_aft ? Vec3(1, 0, 0)
                      : leg.path == LegPath::hinged_athwartships ? Vec3(0, 1, 0)
                                                                 : Vec3::Zero();
@@ -30,10 +29,10 @@ std::vector<MemberLine> members_of(const Design& d) {
     };
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, t.top.vec(),
-          t.foot.known() ? t.foot.vec() : leg::leg_foot(leg));
+          t.foot.known() ? t.foot.vec() : motion::foot(leg));
     if (leg.tubes.empty())
       add("leg", leg.material, leg.tube_diameter, leg.section == LegSection::tube ? leg.tube_wall.si : nan,
-          leg::leg_top(leg), leg::leg_foot(leg));
+          leg.held_at(), motion::foot(leg));
   }
   return list;
 }

@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "core/force/bent_leg.h"
+#include "core/motion/retract.h"
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
@@ -14,8 +15,8 @@ namespace kranich::shop {
 Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const {
   if (!cut.top.known() || !main.top.known() || !cut.diameter.known() || !main.diameter.known())
     return "attach points and diameters of both tubes";
-  const Vec3 foot_cut = cut.foot.known() ? cut.foot.vec() : leg::leg_foot(leg);
-  const Vec3 foot_main = main.foot.known() ? main.foot.vec() : leg::leg_foot(leg);
+  const Vec3 foot_cut = cut.foot.known() ? cut.foot.vec() : motion::foot(leg);
+  const Vec3 foot_main = main.foot.known() ? main.foot.vec() : motion::foot(leg);
   const double theta = leg::drill_angle(cut.top.vec() - foot_cut, main.top.vec() - foot_main);
   const leg::Cope c{cut.diameter / 2, main.diameter / 2, theta, 0};
   if (!c.depth())

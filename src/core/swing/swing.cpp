@@ -9,7 +9,8 @@
 #include <queue>
 
 #include "core/base/numerics.h"
-#include "core/model/swing_axis.h"
+#include "core/motion/retract.h"
+#include "core/place/keepout.h"
 
 namespace kranich::swing {
 namespace {
@@ -24,17 +25,13 @@ double lean_away(const Vec3& axis, const Vec3& leg) {
 
 }  // namespace
 
-Eigen::Isometry3d Axis::turn(double angle) const {
-  return Eigen::Translation3d(point) * Eigen::AngleAxisd(angle, direction) * Eigen::Translation3d(-point);
-}
-
 Vec3 leg_direction(double rake, double cant) {
   return Vec3(-std::tan(rake), std::tan(cant), -1).normalized();
 }
 
 PlanarPoses planar_poses(const PlanarSwing& s) {
   PlanarPoses p;
-  p.axis = swing_axis(s.direction);
+  p.axis = motion::stowing_direction(s.direction);
   p.down_lean = s.unit_angle - quarter - s.base_slope;
   const Vec3 down = turn_about(p.axis, -p.down_lean) * Vec3(0, 0, -1);
   const Vec3 axle = s.axle_direction_down.normalized();
@@ -106,7 +103,7 @@ std::string part_word(Part part) {
   return "leg";
 }
 
-std::variant<SwingInput, std::string> swing_input(const Leg& leg) {
+std::variant<SwingInput, std::string> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs) {
   const Retraction& r = leg.retraction;
   if (!leg.axle.known()) return "place of the axle";
   if (!r.pivot.known()) return "place of the pivot";
@@ -120,11 +117,11 @@ std::variant<SwingInput, std::string> swing_input(const Leg& leg) {
     return "the well's corners or the clearance wanted";
   SwingInput in;
   MovingLeg& m = in.moving;
-  m.axis = {r.pivot.vec(), swing_axis(r.direction)};
+  m.axis = *motion::stowing_axis(leg);
   m.full_turn = r.unit_angle;
-  const Vec3 axle = Vec3::UnitY();
+  const Vec3 axle = motion::axle_direction(leg);
   const Vec3 centre = leg.axle.vec();
-  const Vec3 lower_end = centre - leg.wheel_offset * axle;
+  const Vec3 lower_end = motion::foot(leg);
   m.wheel = {centre, axle, leg.wheel.diameter + 2 * r.growth, leg.wheel.width + 2 * r.side_play,
              leg.wheel.shoulder_radius};
   m.leg = {m.axis.point, lower_end, leg.tube_diameter / 2};
@@ -142,15 +139,22 @@ std::variant<SwingInput, std::string> swing_input(const Leg& leg) {
   const double t = std::max((hi - lo).maxCoeff(), m.wheel.diameter);
   const double top = hi.z() + t;
   in.obstacles = {
-      {"front wall", Box{{lo.x() - t, lo.y() - t, lo.z()}, {lo.x(), hi.y() + t, top}}},
-      {"rear wall", Box{{hi.x(), lo.y() - t, lo.z()}, {hi.x() + t, hi.y() + t, top}}},
-      {"inboard wall", Box{{lo.x(), lo.y() - t, lo.z()}, {hi.x(), lo.y(), top}}},
-      {"outboard wall", Box{{lo.x(), hi.y(), lo.z()}, {hi.x(), hi.y() + t, top}}},
-      {"roof", Box{{lo.x(), lo.y(), hi.z()}, {hi.x(), hi.y(), top}}},
+      {"front wall", motion::Box{{lo.x() - t, lo.y() - t, lo.z()}, {lo.x(), hi.y() + t, top}}},
+      {"rear wall", motion::Box{{hi.x(), lo.y() - t, lo.z()}, {hi.x() + t, hi.y() + t, top}}},
+      {"inboard wall", motion::Box{{lo.x(), lo.y() - t, lo.z()}, {hi.x(), lo.y(), top}}},
+      {"outboard wall", motion::Box{{lo.x(), hi.y(), lo.z()}, {hi.x(), hi.y() + t, top}}},
+      {"roof", motion::Box{{lo.x(), lo.y(), hi.z()}, {hi.x(), hi.y(), top}}},
   };
   if (lo.y() < 0 && hi.y() > 0) {  // a well on the centre line has no inboard side
     in.obstacles[2].name = "port wall";
     in.obstacles[3].name = "starboard wall";
+  }
+  // What stands on one side stands on the other too; a leg on the centre line passes both.
+  for (const auto& k : keep_outs) {
+    const auto solid = place::solid_of(k);
+    if (!solid) continue;
+    in.obstacles.push_back({k.name, *solid});
+    if (leg.stands == LegStands::centre) in.obstacles.push_back({k.name, motion::mirrored(*solid)});
   }
   return in;
 }
@@ -164,14 +168,14 @@ Clearance clearance_at(const SwingInput& in, double turn) {
   const Capsule leg{pose * m.leg.from, pose * m.leg.to, m.leg.radius};
   const Capsule stub{pose * m.stub.from, pose * m.stub.to, m.stub.radius};
   Clearance least{std::numeric_limits<double>::infinity(), turn, Part::wheel, "", Vec3::Zero(), Vec3::Zero()};
-  const auto consider = [&](Part part, const Nearest& n, const std::string& name) {
+  const auto consider = [&](Part part, const motion::Nearest& n, const std::string& name) {
     if (n.distance < least.distance) least = {n.distance, turn, part, name, n.on_part, n.on_obstacle};
   };
   const double wheel_ball = std::hypot(wheel.diameter, wheel.width) / 2;
   for (const auto& o : in.obstacles) {
     // A ball round the wheel that is already farther away than the least so far needs no closer look.
     bool far = false;
-    if (const Box* box = std::get_if<Box>(&o.value))
+    if (const motion::Box* box = std::get_if<motion::Box>(&o.value))
       far = (wheel.centre - wheel.centre.cwiseMax(box->low).cwiseMin(box->high)).norm() - wheel_ball >
             least.distance;
     if (!far) consider(Part::wheel, nearest(wheel, o.value), o.name);
@@ -241,18 +245,17 @@ std::optional<SwingFigures> swing_figures(const Leg& leg) {
   if (!leg.axle.known() || !r.pivot.known() || !r.unit_angle.known() || !leg.wheel_offset.known())
     return std::nullopt;
   SwingFigures f{};
-  const Vec3 axis = swing_axis(r.direction);
-  const Vec3 lower_end = leg.axle.vec() - leg.wheel_offset * Vec3::UnitY();
-  Vec3 line = lower_end - r.pivot.vec();
+  const Vec3 axis = motion::stowing_direction(r.direction);
+  const Vec3 line = motion::foot(leg) - r.pivot.vec();
   f.length = line.norm();
   f.down_lean = lean_away(axis, line);
   f.stowed_slope = r.unit_angle - quarter - f.down_lean;
   f.unit_down_lean =
       r.mount_tilt.known() ? r.unit_angle - quarter - r.mount_tilt : std::numeric_limits<double>::quiet_NaN();
   f.required_angle = quarter + r.mount_tilt + f.down_lean;
-  const Axis about{r.pivot.vec(), axis};
-  const Vec3 stowed = about.turn(r.unit_angle) * leg.axle.vec();
-  const Vec3 axle = turn_about(axis, r.unit_angle) * Vec3::UnitY();
+  const auto turn = Axis{r.pivot.vec(), axis}.turn(r.unit_angle);
+  const Vec3 stowed = turn * leg.axle.vec();
+  const Vec3 axle = turn.linear() * motion::axle_direction(leg);
   f.protrusion = r.well.low.z - lowest_point(stowed, axle, leg.wheel.diameter, leg.wheel.width);
   return f;
 }

@@ -10,14 +10,16 @@
 
 #include "core/base/geometry.h"
 #include "core/model/design.h"
-#include "core/swing/clearance.h"
+#include "core/motion/frame.h"
+#include "core/motion/shape.h"
 
 namespace kranich::swing {
 
-struct Axis {
-  Vec3 point, direction;  //!< unit direction
-  Eigen::Isometry3d turn(double angle) const;
-};
+using motion::Axis;
+using motion::Capsule;
+using motion::Named;
+using motion::Obstacle;
+using motion::RoundedWheel;
 
 //! Leg direction, top to axle, from rake and cant (starboard leg): (−tan rake, tan cant, −1) normalised.
 Vec3 leg_direction(double rake, double cant);
@@ -68,8 +70,9 @@ struct SwingInput {
   std::vector<Named<Obstacle>> obstacles;
   double wanted_clearance;
 };
-//! Prepares a design's leg (starboard, or the third) for its swing; or says what is missing.
-std::variant<SwingInput, std::string> swing_input(const Leg& leg);
+//! Prepares a leg as it is stored for its swing between the walls of its well and the airframe's keep-outs;
+//! or says what is missing. Keep-outs that lack a measure are left out: Place names them.
+std::variant<SwingInput, std::string> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs);
 
 enum class Part { wheel, leg, stub };
 std::string part_word(Part part);

@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "core/model/moves.h"
-#include "core/model/swing_axis.h"
+#include "core/motion/retract.h"
 
 namespace kranich::weigh {
 
@@ -158,18 +158,6 @@ std::vector<Panel> wing_panels(const Surface& w) {
   return {{w.span / 2, w.root_chord, w.tip_chord, w.sweep}};
 }
 
-Eigen::Isometry3d stowing_turn(const Retraction& r, bool port) {
-  // ψ grows from down to stowed, right-handed about the axis; the port leg is the starboard one's mirror
-  // image.
-  Vec3 axis = swing_axis(r.direction);
-  Vec3 pivot = r.pivot.vec();
-  if (port) {
-    axis = Vec3(-axis.x(), axis.y(), -axis.z());
-    pivot = mirrored(pivot);
-  }
-  return Eigen::Translation3d(pivot) * Eigen::AngleAxisd(r.unit_angle, axis) * Eigen::Translation3d(-pivot);
-}
-
 namespace {
 
 //! What one item may contribute: nothing, or a mass at a station.
@@ -299,12 +287,12 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
       }
       if (leg->stands == LegStands::both_sides && item.at.y.si == 0.0) {
         // One line for both legs: take the starboard half, whose twin mirrors it.
-        up.at = stowing_turn(leg->retraction, false) * Vec3(down.at.x(), leg->axle.y, down.at.z());
+        up.at = *motion::stowing(*leg, 1) * Vec3(down.at.x(), leg->axle.y, down.at.z());
         up.at.y() = 0;
       } else {
         const bool port =
             leg->stands == LegStands::port || (leg->stands == LegStands::both_sides && item.at.y.si < 0);
-        up.at = stowing_turn(leg->retraction, port) * down.at;
+        up.at = *motion::stowing(*leg, 1, port) * down.at;
       }
     }
     stowed.push_back(up);

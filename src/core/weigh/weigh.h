@@ -123,7 +123,4 @@ struct Extremes {
 //! where a mass or place is missing or no loading is flown.
 std::optional<Extremes> cg_extremes(const Design& design);
 
-//! Turn that carries things fixed to a leg (main starboard, main port, third) from down to stowed.
-Eigen::Isometry3d stowing_turn(const Retraction& retraction, bool port);
-
 }  // namespace kranich::weigh

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/swing/clearance.h"
+#include "core/motion/shape.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 
-namespace kranich::swing {
+namespace kranich::motion {
 namespace {
 
 // --- nearest point of a solid to a point, and its farthest extent along a direction ---
@@ -131,6 +131,21 @@ Nearest grown(Nearest core, double radius) {
 
 }  // namespace
 
+bool Box::overlaps(const Box& o) const {
+  constexpr double touch = 1e-9;
+  return ((low.array() + touch < o.high.array()) && (o.low.array() + touch < high.array())).all();
+}
+
+Obstacle mirrored(const Obstacle& obstacle) {
+  using kranich::mirrored;
+  if (const Box* b = std::get_if<Box>(&obstacle))
+    return Box{{b->low.x(), -b->high.y(), b->low.z()}, {b->high.x(), -b->low.y(), b->high.z()}};
+  if (const Cylinder* c = std::get_if<Cylinder>(&obstacle))
+    return Cylinder{mirrored(c->centre), mirrored(c->axis), c->radius, c->half_length};
+  const auto& h = std::get<HalfSpace>(obstacle);
+  return HalfSpace{mirrored(h.point), mirrored(h.normal)};
+}
+
 Nearest nearest(const RoundedWheel& w, const Obstacle& obstacle) {
   const double r = std::min({w.shoulder, w.diameter / 2, w.width / 2});
   const Cylinder core{w.centre, w.axle, w.diameter / 2 - r, w.width / 2 - r};
@@ -142,4 +157,4 @@ Nearest nearest(const Capsule& c, const Obstacle& obstacle) {
   return grown(std::visit([&](const auto& o) { return between(core, o); }, obstacle), c.radius);
 }
 
-}  // namespace kranich::swing
+}  // namespace kranich::motion

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Signed distance between a moving part and a keep-out. Both are convex: apart, the distance comes from
-//! alternating exact projections, stopped by a separating plane that bounds the error; overlapping, the depth
-//! is the least shift that parts them, found over the directions of separating planes. SI.
+//! Solids, and the signed distance between a moving part and what must not be touched. Both are convex:
+//! apart, the distance comes from alternating exact projections, stopped by a separating plane that bounds
+//! the error; overlapping, the depth is the least shift that parts them, found over the directions of
+//! separating planes. SI.
 #pragma once
 
 #include <string>
@@ -9,7 +10,7 @@
 
 #include "core/base/geometry.h"
 
-namespace kranich::swing {
+namespace kranich::motion {
 
 //! Flat-ended solid cylinder.
 struct Cylinder {
@@ -22,6 +23,7 @@ struct Segment {
 //! Box along the aircraft axes.
 struct Box {
   Vec3 low, high;
+  bool overlaps(const Box& other) const;  //!< faces that only touch do not
 };
 //! All points behind a plane; the normal points to the free side.
 struct HalfSpace {
@@ -46,6 +48,9 @@ struct Named {
   T value;
 };
 
+//! The same on the other side of the aircraft.
+Obstacle mirrored(const Obstacle& obstacle);
+
 struct Nearest {
   double distance;            //!< negative: depth of overlap
   Vec3 on_part, on_obstacle;  //!< points of the two solids nearest each other
@@ -54,4 +59,4 @@ struct Nearest {
 Nearest nearest(const RoundedWheel& wheel, const Obstacle& obstacle);
 Nearest nearest(const Capsule& capsule, const Obstacle& obstacle);
 
-}  // namespace kranich::swing
+}  // namespace kranich::motion

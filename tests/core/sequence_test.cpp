@@ -1,0 +1,224 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Doors and legs in time, against a small simulation that knows nothing of the formulas.
+#include "core/sequence/sequence.h"
+
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "core/assess/assess.h"
+#include "demo.h"
+
+using namespace kranich;
+using sequence::DoorCheck;
+
+namespace {
+
+//! One leg and one door, with a zone that is not the same from both ends.
+Design one_door() {
+  Design d;
+  Leg leg;
+  leg.id = "main";
+  leg.retraction.fitted = true;
+  leg.retraction.time_up = Given(4);
+  leg.retraction.time_down = Given(3);
+  leg.retraction.slowest = Given(1.25);
+  leg.retraction.fastest = Given(0.8);
+  d.gear.legs.push_back(leg);
+  Door door;
+  door.id = "door";
+  door.leg = "main";
+  door.time_open = Given(2);
+  door.time_close = Given(2.5);
+  door.slowest = Given(1.2);
+  door.fastest = Given(0.9);
+  door.frees_leg_at = Given(0.6);
+  door.zone_enter = Given(0.2);
+  door.zone_leave = Given(0.7);
+  d.doors.push_back(door);
+  d.sequence.margin = Given(0.2);
+  return d;
+}
+Step step(const char* actor, Action action, double at) {
+  Step s;
+  s.actor = actor;
+  s.action = action;
+  s.start = Given(at);
+  return s;
+}
+DoorCheck only(const Design& d, bool up) {
+  std::vector<std::string> problems;
+  const auto checks = sequence::check_doors(d, up, problems);
+  CHECK(problems.empty());
+  REQUIRE(checks.size() == 1);
+  return checks[0];
+}
+
+//! Whether the leg is in its zone while the door is less open than it must be, at any mix of the spreads, by
+//! following both in small steps.
+bool meet(const Design& d, bool up) {
+  const Door& door = d.doors[0];
+  const Retraction& r = d.gear.legs[0].retraction;
+  const auto& steps = up ? d.sequence.up : d.sequence.down;
+  for (const double open_by : {door.fastest.si, door.slowest.si})
+    for (const double close_by : {door.fastest.si, door.slowest.si})
+      for (const double leg_by : {r.fastest.si, r.slowest.si}) {
+        double door_at = 0;
+        double leg_at = up ? 0 : 1;
+        constexpr double dt = 1e-3;
+        for (double t = 0; t < 20; t += dt) {
+          const Action* door_does = nullptr;
+          bool leg_moves = false;
+          for (const auto& s : steps) {
+            if (s.start > t) continue;
+            if (s.actor == "door") door_does = &s.action;
+            if (s.actor == "main") leg_moves = true;
+          }
+          if (door_does)
+            door_at += *door_does == Action::open ? dt / (door.time_open * open_by)
+                                                  : -dt / (door.time_close * close_by);
+          door_at = std::clamp(door_at, 0.0, 1.0);
+          if (leg_moves) leg_at += (up ? dt / r.time_up : -dt / r.time_down) / leg_by;
+          leg_at = std::clamp(leg_at, 0.0, 1.0);
+          const double slack = 2e-3;  // of the steps
+          if (leg_at > door.zone_enter + slack && leg_at < door.zone_leave - slack &&
+              door_at < door.frees_leg_at - slack)
+            return true;
+        }
+      }
+  return false;
+}
+
+}  // namespace
+
+TEST_CASE("the least wait and the least start of closing, up and down, by hand") {
+  Design d = one_door();
+  d.sequence.up = {step("door", Action::open, 0), step("main", Action::raise, 1),
+                   step("door", Action::close, 5)};
+  const auto up = only(d, true);
+  // Slowest door free at 2·1.2·0.6 = 1.44 s; fastest leg enters 4·0.8·0.2 = 0.64 s after it starts.
+  CHECK(up.least_leg_start == Approx(1.44 - 0.64));
+  CHECK(up.wait_in_hand == Approx(0.2));
+  // Slowest leg leaves at 1 + 4·1.25·0.7 = 4.5 s; fastest door closes 40 % in 2.5·0.9·0.4 = 0.9 s.
+  CHECK(up.least_close_start == Approx(3.6));
+  CHECK(up.least_close_start_at_rest == Approx(6));
+  CHECK(up.close_in_hand == Approx(-1));
+  CHECK(up.slowest_leg_share == Approx(0.8));
+  CHECK_FALSE(up.touches);
+  d.sequence.down = {step("door", Action::open, 0), step("main", Action::lower, 1),
+                     step("door", Action::close, 6)};
+  const auto down = only(d, false);
+  // Going down the leg meets its zone from the other end: after 0.3 of its travel, out of it after 0.8.
+  CHECK(down.least_leg_start == Approx(1.44 - 3 * 0.8 * 0.3));
+  CHECK(down.least_close_start == Approx(1 + 3 * 1.25 * 0.8 - 0.9));
+  CHECK(down.least_close_start_at_rest == Approx(1 + 3.75));
+}
+
+TEST_CASE("steps that just clear and just touch: as a simulation of both says") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> u(0, 1);
+  int touched = 0;
+  for (int i = 0; i < 40; ++i) {
+    Design d = one_door();
+    d.doors[0].zone_enter = Given(0.05 + 0.4 * u(random));
+    d.doors[0].zone_leave = Given(d.doors[0].zone_enter + 0.2 + 0.3 * u(random));
+    d.doors[0].frees_leg_at = Given(0.3 + 0.6 * u(random));
+    for (const bool up : {true, false}) {
+      auto& steps = up ? d.sequence.up : d.sequence.down;
+      const Action moves = up ? Action::raise : Action::lower;
+      steps = {step("door", Action::open, 0), step("main", moves, 10), step("door", Action::close, 19)};
+      steps[1].start = Given(only(d, up).least_leg_start + 0.03);
+      steps[2].start = Given(only(d, up).least_close_start + 0.03);
+      if (steps[2].start < 2.5) continue;  // it would close before it is open: another story
+      CHECK_FALSE(only(d, up).touches);
+      CHECK_FALSE(meet(d, up));
+      auto early = d;
+      (up ? early.sequence.up : early.sequence.down)[2].start.si -= 0.06;
+      CHECK(only(early, up).touches);
+      CHECK(meet(early, up));
+      early = d;
+      auto& leg_starts = (up ? early.sequence.up : early.sequence.down)[1].start.si;
+      if (leg_starts > 0.06) {
+        leg_starts -= 0.06;
+        CHECK(only(early, up).touches);
+        CHECK(meet(early, up));
+        ++touched;
+      }
+    }
+  }
+  CHECK(touched > 20);
+}
+
+TEST_CASE("a door that nobody opens is shut, one that was left open is not") {
+  Design d = one_door();
+  d.sequence.up = {step("main", Action::raise, 1)};
+  auto c = only(d, true);
+  CHECK(c.shut);
+  CHECK(c.touches);
+  Finding f;
+  for (const auto& x : assess(d).findings)
+    if (x.measure_id == "sequence.leg_wait") f = x;
+  CHECK(f.verdict == Verdict::fails);
+  CHECK(f.remark.find("nothing opens this door") != std::string::npos);
+
+  // Opened on the way down and never closed: it is open when the leg goes up again.
+  d.sequence.down = {step("door", Action::open, 0), step("main", Action::lower, 2)};
+  c = only(d, true);
+  CHECK_FALSE(c.shut);
+  CHECK(c.least_leg_start == 0);
+  CHECK_FALSE(c.touches);
+  CHECK_FALSE(only(d, false).shut);
+  // Closed again behind the leg: now it must open first.
+  d.sequence.down.push_back(step("door", Action::close, 8));
+  CHECK(only(d, true).shut);
+  // Opened going up and left so, and never touched going down.
+  d.sequence.up = {step("door", Action::open, 0), step("main", Action::raise, 2)};
+  d.sequence.down = {step("main", Action::lower, 0)};
+  CHECK_FALSE(only(d, false).shut);
+  CHECK_FALSE(only(d, true).shut);
+  // The order of the lines is not the order in time.
+  d.sequence.up = {step("door", Action::close, 9), step("door", Action::open, 0),
+                   step("main", Action::raise, 2)};
+  CHECK(only(d, false).shut);
+}
+
+TEST_CASE("times of a bar: nominal, and its spread") {
+  Design d = one_door();
+  d.sequence.down = {step("door", Action::open, 0.5), step("main", Action::lower, 3)};
+  std::vector<std::string> problems;
+  const auto t = sequence::timeline(d, d.sequence.down, problems);
+  REQUIRE(t.bars.size() == 2);
+  CHECK(t.bars[0].nominal_end == Approx(2.5));
+  CHECK(t.bars[0].earliest_end == Approx(0.5 + 1.8));
+  CHECK(t.bars[0].latest_end == Approx(0.5 + 2.4));
+  CHECK(t.bars[1].nominal_end == Approx(6));
+  CHECK(t.latest_end == Approx(3 + 3.75));
+  CHECK(t.nominal_end == Approx(6));
+  CHECK(sequence::position_at(t, "main", 4.5, 1) == Approx(0.5));
+  CHECK(sequence::position_at(t, "door", 1.5, 0) == Approx(0.5));
+  CHECK(sequence::position_at(t, "main", 2, 1) == 1);
+  CHECK(sequence::position_at(t, "main", 9, 1) == 0);
+}
+
+TEST_CASE("what a sequence lacks is named") {
+  Design d = one_door();
+  d.sequence.up = {step("door", Action::open, 0), step("main", Action::raise, 1)};
+  const auto named = [&](const std::string& word) {
+    std::vector<std::string> problems;
+    sequence::timeline(d, d.sequence.up, problems);
+    sequence::check_doors(d, true, problems);
+    return std::any_of(problems.begin(), problems.end(),
+                       [&](const std::string& p) { return p.find(word) != std::string::npos; });
+  };
+  CHECK_FALSE(named("door"));
+  d.doors[0].zone_enter = Given();
+  CHECK(named("where the leg needs the door"));
+  d = one_door();
+  d.sequence.up = {step("door", Action::open, 0), step("main", Action::raise, 1)};
+  d.doors[0].fastest = Given();
+  CHECK(named("times of the door"));
+  d.doors[0].fastest = Given(0.9);
+  d.gear.legs[0].retraction.time_up = Given();
+  CHECK(named("times of the"));
+  d.gear.legs[0].retraction.fitted = false;
+  CHECK(named("does not retract"));
+}
