@@ -218,6 +218,61 @@ TEST_CASE("a straight leaf meets its closed forms to 1e-6, and agrees with itsel
   }
 }
 
+TEST_CASE("a leaf that folds, one that never stops adding, and a wire that holds both") {
+  const force::SoftLeaf leaf(0.15, 0.04, 0.003, 69e9, 150e6);
+  const double k = leaf.rate();
+  const double most = leaf.work(leaf.collapse_load() * (1 - 1e-12));
+  // More than it can take at all: folded by the first.
+  const auto folded = force::row_of_landings(leaf, 1.1 * most, 5);
+  CHECK(folded.folds == 1);
+  CHECK(std::isinf(folded.set.front()));
+  CHECK(folded.set.size() == 5);
+  // Between the two: each adds, and in the end it folds.
+  REQUIRE(leaf.endless_energy() < most);
+  const double between = 0.5 * (leaf.endless_energy() + most);
+  const auto adds = force::row_of_landings(leaf, between, 400);
+  CHECK(adds.endless);
+  CHECK(std::isfinite(adds.set.front()));
+  CHECK(adds.folds > 1);
+  CHECK_FALSE(force::row_of_landings(leaf, 0.95 * leaf.endless_energy(), 50).endless);
+  // With a wire the energy of the first landing is the leaf's work and the wire's, and what it leaves is held
+  // back.
+  const double wire = 0.7 * k;
+  for (const double energy : {0.6 * leaf.endless_energy(), between, 3 * most}) {
+    const auto row = force::row_of_landings(leaf, energy, 30, wire);
+    CHECK_FALSE(row.endless);
+    const double p = row.peak_load.front();
+    const bool hinge = p >= leaf.collapse_load();
+    const double free_set = row.set.front() * (k + wire) / k;  // with the wire taken off
+    const double reached = free_set + p / k;
+    const double work =
+        hinge ? most + leaf.collapse_load() * (reached - leaf.deflection(p * (1 - 1e-12))) : leaf.work(p);
+    CHECK(work + wire * reached * reached / 2 == Approx(energy).epsilon(1e-6));
+    CHECK(row.set.front() < force::row_of_landings(leaf, energy, 1).set.front());
+    for (size_t i = 1; i < row.set.size(); ++i) CHECK(row.set[i] >= row.set[i - 1] - 1e-12);
+    CHECK(row.set.back() - row.set[row.set.size() - 2] < 0.02 * row.set.back() + 1e-9);
+  }
+}
+
+TEST_CASE("a wire across holds a bent leg back: in its spread, and in its stress") {
+  force::BendingLeg leg;
+  leg.points = {{0, 0.2, 0}, {0, 0.5, -0.6}};
+  leg.width = {0.08, 0.08};
+  leg.thickness = {0.012, 0.012};
+  leg.material.youngs_modulus = 71e9;
+  leg.material.shear_modulus = 27e9;
+  const std::vector<force::AxleLoad> load{{Vec3(0, 0, 900)}};
+  const auto bare = force::bend_each(leg, load).front();
+  const double wire = 60e3;
+  const auto held = force::bend_each(leg, load, wire).front();
+  // What it pulls is its rate times where the axle is: the same as that force put there by hand.
+  const auto by_hand = force::bend(leg, Vec3(0, -wire * held.moved.y(), 900));
+  REQUIRE(by_hand);
+  CHECK(held.moved.y() == Approx(by_hand->moved.y()).epsilon(1e-9));
+  CHECK(held.moved.y() < 0.8 * bare.moved.y());
+  CHECK(held.largest_stress < 0.9 * bare.largest_stress);
+}
+
 TEST_CASE("a soft leaf: the same load again adds nothing, the same energy less each time") {
   const force::SoftLeaf leaf(0.15, 0.04, 0.003, 69e9, 150e6);
   CHECK(leaf.deflection(0.9 * leaf.yield_load()) == Approx(0.9 * leaf.yield_load() / leaf.rate()));

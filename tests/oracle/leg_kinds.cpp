@@ -128,8 +128,10 @@ Answers soft_given_load(const Given& g) {
 
 Answers soft_given_energy(const Given& g) {
   const auto leaf = soft_leaf(g);
+  const char* wire = "wire_rate_at_axle_across_leg_N_per_m";
   const auto row =
-      force::row_of_landings(leaf, g["energy_per_landing_J"], static_cast<int>(g["number_of_landings"]));
+      force::row_of_landings(leaf, g["energy_per_landing_J"], static_cast<int>(g["number_of_landings"]),
+                             g.has(wire) ? double(g[wire]) : 0);
   return {{"load_at_first_yield_N", leaf.yield_load()},
           {"energy_at_first_yield_J", leaf.work(leaf.yield_load())},
           {"peak_load_first_landing_across_leg_N", row.peak_load.front()},

@@ -76,7 +76,7 @@ Answers clearance(const Given& g) {
     const Vec3 a = g.vec("cylinder_end_1_m");
     const Vec3 b = g.vec("cylinder_end_2_m");
     in.obstacles.push_back({"cylinder", motion::Cylinder{(a + b) / 2, (b - a).normalized(),
-                                                        g["cylinder_radius_m"], (b - a).norm() / 2}});
+                                                         g["cylinder_radius_m"], (b - a).norm() / 2}});
   }
   Answers a;
   for (const std::string name : {"flat_sided", "rounded"}) {

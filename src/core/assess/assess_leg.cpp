@@ -130,6 +130,7 @@ void alignment(const Design& d, Collector& collect) {
                    {"port diagonal", j.diagonal_port, Kind::length},
                    {"bar", fig.jig.bar_length, Kind::length},
                    {"point behind the bar", fig.behind, Kind::length}};
+      if (std::isnan(toe)) f.remark = "needs diagonals of one triangle: these two and the bar do not close";
     }
   }
   for (const bool starboard : {true, false}) {

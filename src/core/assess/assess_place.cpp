@@ -111,6 +111,8 @@ void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const L
   }
   auto& share = collect.add(r.share_measure(), f.third_share, r.nose_share);
   share.working = {{"x_m − x_cg", -f.cg_behind_main, Kind::length}, {"wheelbase", f.wheelbase, Kind::length}};
+  if (std::isnan(share.value))
+    share.remark = "needs a second line of legs, apart from the (rear) mains, and both on one ground";
   if (r.layout == Layout::four_mains) collect.add("place.mains_share", f.mains_share, r.mains_share);
   if (r.two_lines && d.gear.brakes) {
     share.working.push_back({"braking at 0.4 g", f.third_share_braking, Kind::share});
@@ -119,9 +121,11 @@ void tricycle(const Design& d, const Assessment& a, const PlaceRules& r, const L
     if (rear_alone < 0.25) share.remark = "brakes on the rear mains alone hardly stop it";
   } else if (d.gear.brakes) {
     auto& braking = collect.add("place.nose_share_braking", f.third_share_braking);
+    if (std::isnan(braking.value)) braking.remark = "needs the share at rest";
     braking.working = {{"h", f.cg_height, Kind::length}, {"deceleration", r.braking, Kind::in_g}};
   }
   auto& turn = collect.add("place.turnover", f.turnover.angle, r.turnover);
+  if (std::isnan(turn.value)) turn.remark = "needs a polygon of wheels on the ground, the CG above it";
   turn.working = {{"track", 2 * s.half_track, Kind::length},
                   {"d", f.turnover.distance, Kind::length},
                   {"h", f.cg_height, Kind::length},
@@ -168,6 +172,12 @@ void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const Pl
   }
 }
 
+//! Says why a height above the ground has no number: in that state no straight ground touches both ends.
+void tell_no_ground(Finding& f) {
+  if (std::isnan(f.value) && f.remark.empty())
+    f.remark = "needs wheels that a level ground touches in this state: one lies inside the other's circle";
+}
+
 void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
                 Collector& collect) {
   const auto* wheels = a.wheels ? &*a.wheels : nullptr;
@@ -195,6 +205,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       f.working = {{"pitch", pitch, Kind::angle}};
       if (line.state == GearState::flat && !d.gear.main().wheel.flat_radius.known())
         f.remark = "needs axle height on a flat tyre";
+      tell_no_ground(f);
     }
     if (r.tricycle) {
       collect.about(p.name, l.name, GearState::flat);
@@ -203,6 +214,11 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
           collect.add("place.propeller_nose_flat",
                       pitch ? place::propeller_clearance(disc, still.main, *pitch) : std::nan(""), r.left);
       if (pitch) f.working = {{"pitch", *pitch, Kind::angle}};
+      if (std::isnan(f.value))
+        f.remark = d.gear.third().wheel.flat_radius.known()
+                       ? ""
+                       : "needs the nose wheel's axle height on a flat tyre";
+      tell_no_ground(f);
     }
     if (p.hub.x > still.main.x && r.wings) {
       collect.about(p.name, l.name, GearState::extended);
@@ -211,6 +227,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
         auto& f = collect.add("place.propeller_rotation",
                               place::propeller_clearance(disc, up.main, *r.attitude_needed), r.left);
         f.working = {{"pitch at lift-off, 1° in hand", *r.attitude_needed, Kind::angle}};
+        tell_no_ground(f);
       } else {
         collect.unknown("place.propeller_rotation", "the wing's angle at lift-off and its incidence");
       }
@@ -235,6 +252,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
                             height * std::cos(bank) - (std::abs(p.at.y) - still.half_track) * std::sin(bank),
                             at_least(0, "it must not touch"));
       f.working = {{"bank", bank, Kind::angle}, {"height at rest", height, Kind::length}};
+      tell_no_ground(f);
       continue;
     }
     if (p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()) continue;  // judged by its angle
@@ -245,6 +263,10 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
                           at_least(0, "it must not touch, even bottomed and flat"));
     f.working = {{"extended", place::height_above_ground(p.at.vec(), up.main, up.pitch), Kind::length},
                  {"static", place::height_above_ground(p.at.vec(), still.main, still.pitch), Kind::length}};
+    for (const auto& leg : d.gear.legs)
+      if (std::isnan(f.value) && leg.carries() && !leg.wheel.flat_radius.known())
+        f.remark = "needs the axle's height on a flat tyre";
+    tell_no_ground(f);
   }
 }
 
@@ -272,6 +294,10 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, std::strin
       collect.unknown(headline, "the aircraft at rest on its wheels: " + l.no_rest);
       continue;
     }
+    if (!d.gear.has(LegRole::main)) {
+      collect.unknown(headline, "a main leg: none of these legs is one");
+      continue;
+    }
     const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
     if (propeller) propellers(d, a, rules, l, collect);
     if (low) low_points(d, a, l, collect);
@@ -285,14 +311,19 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, std::strin
     collect.about("", l.name);
     const Support support = support_of(s);
     auto& tip = collect.add("place.tipping", f.tipping_least, rules.wings ? Limit{} : rules.tipping);
+    if (std::isnan(tip.value)) tip.remark = "needs three wheels that are not in one line";
     const auto edge = place::nearest_edge(support.polygon, support.cg);
     tip.working = {
         {"towards, from aft by starboard", std::atan2(edge.outward.y(), edge.outward.x()), Kind::angle},
         {"CG inside the edge", edge.distance, Kind::length},
         {"h", f.cg_height, Kind::length}};
-    if (f.crosswind)
-      collect.add("place.crosswind", *f.crosswind, rules.crosswind).working = {
-          {"S·C_Y", rules.side_force, Kind::area}, {"d", f.turnover.distance, Kind::length}};
+    if (f.crosswind) {
+      auto& wind = collect.add("place.crosswind", *f.crosswind, rules.crosswind);
+      wind.working = {{"S·C_Y", rules.side_force, Kind::area}, {"d", f.turnover.distance, Kind::length}};
+      if (std::isnan(wind.value))
+        wind.remark =
+            "needs a polygon of wheels round the CG, and a side area whose centre lies above the ground";
+    }
   }
   if (wheels) assess_wheels(d, a, collect);
 }

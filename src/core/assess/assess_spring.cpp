@@ -169,6 +169,9 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const double share = rise / stop;
     const double stress = share * stress_at_stop;
     auto& f = collect.add(id, allowed.yield / stress - 1, at_least(0, source));
+    if (std::isnan(f.value))
+      f.remark = std::isfinite(allowed.yield) ? "needs a load that bends the leg"
+                                              : "needs the strength of “" + b.material + "”";
     f.working = {{"load at the wheel", rate * rise, Kind::force},
                  {"greatest stress", stress, Kind::stress},
                  {"at, from the clamp", bent->largest_at, Kind::length},
@@ -190,23 +193,35 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const force::SoftLeaf leaf(length, b.line.front().width, bending->thickness.front(),
                                bending->material.youngs_modulus, allowed.yield);
     const double energy = landing.drop->shares.spring * landing.drop->energy;
-    const auto row = force::row_of_landings(leaf, energy, 10);
-    const double held = b.cross_wire_rate.known() ? leaf.rate() / (leaf.rate() + b.cross_wire_rate) : 1;
+    // A wire across pulls level; the leaf feels what of that is square to it.
     const double out = std::cos(cant);  // across the leaf to out at the wheel
-    auto& one =
-        collect.add("spring.set", row.set.front() * held * out,
-                    bands(0, 0, 0.002, 0.02 * length, "practice: what is bent back without being noticed"));
-    one.working = {{"energy into the leaf", energy, Kind::energy},
-                   {"peak load across it", row.peak_load.front(), Kind::force},
-                   {"yields from", leaf.yield_load(), Kind::force}};
+    const double wire = b.cross_wire_rate.known() ? b.cross_wire_rate * out * out : 0;
+    const auto row = force::row_of_landings(leaf, energy, 10, wire);
+    const Limit unnoticed =
+        bands(0, 0, 0.002, 0.02 * length, "practice: what is bent back without being noticed");
+    auto& one = row.folds == 1 && !std::isfinite(row.set.front())
+                    ? collect.fails("spring.set", unnoticed, "the design landing folds the leaf at its clamp")
+                    : collect.add("spring.set", row.set.front() * out, unnoticed);
+    one.working = {{"energy into the spring", energy, Kind::energy},
+                   {"peak load across the leaf", row.peak_load.front(), Kind::force},
+                   {"yields from", leaf.yield_load(), Kind::force},
+                   {"folds at", leaf.collapse_load(), Kind::force}};
     one.assumption = "uniform leaf of the clamp's section, load across it";
-    auto& ten = collect.add("spring.set_row", row.set.back() * held * out);
-    ten.working = {{"after two", row.set[1] * held * out, Kind::length},
-                   {"after three", row.set[2] * held * out, Kind::length},
-                   {"after five", row.set[4] * held * out, Kind::length},
-                   {"peak load by then", row.peak_load.back(), Kind::force},
-                   {"never stops adding above", leaf.endless_energy(), Kind::energy}};
-    if (energy > leaf.endless_energy()) ten.remark = "every further landing adds to it";
+    const Limit ends = {{}, {}, {}, {}, "a row of landings must come to an end"};
+    auto& ten = row.folds > 0 && !std::isfinite(row.set.back())
+                    ? collect.fails("spring.set_row", ends,
+                                    row.folds == 1 ? "the first folds it"
+                                                   : fmt::format("landing {} of the row folds it", row.folds))
+                : row.endless
+                    ? collect.fails("spring.set_row", ends,
+                                    "every further landing adds to it: thicker, longer or stronger leaves, "
+                                    "or a spring wire across")
+                    : collect.add("spring.set_row", row.set.back() * out);
+    ten.working = {{"never stops adding above", leaf.endless_energy(), Kind::energy}};
+    for (const auto& [when, at] :
+         {std::pair{"after two", size_t{1}}, {"after three", size_t{2}}, {"after five", size_t{4}}})
+      if (std::isfinite(row.set[at])) ten.working.push_back({when, row.set[at] * out, Kind::length});
+    if (wire > 0) ten.working.push_back({"spring wire across the leaf", wire, Kind::stiffness});
   }
   if (b.form == BentForm::bow && b.line.front().width.known()) {
     const auto seed = force::bow_seed(2 * landing.mass, b.line.front().width);

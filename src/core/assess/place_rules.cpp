@@ -46,6 +46,15 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
     r.run_missing = "the waterline of the thrust";
   else if (!r.drag_z)
     r.run_missing = "the waterline of the drag";
+  for (const auto& [given, word] : {std::pair{&a.ground_lift, "the lift coefficient on the ground"},
+                                    {&a.drag, "the drag coefficient"},
+                                    {&a.moment, "the moment coefficient"},
+                                    {&a.tail_down_lift, "the tail's greatest down lift"},
+                                    {&a.slipstream, "the slipstream's factor at the tail"},
+                                    {&a.greatest_lift, "the greatest lift coefficient"},
+                                    {&a.density, "the density of the air"}})
+    if (r.run_missing.empty() && !given->known())
+      r.run_missing = fmt::format("{} (Aircraft and project, ground run)", word);
   if (!r.run_missing.empty()) return;
   const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
   const auto tail_chord = weigh::mean_aerodynamic_chord(tail.root_leading_edge_x, tail_panels);

@@ -164,15 +164,26 @@ Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, c
 }
 }  // namespace
 
-std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads) {
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& given, double wire) {
   if (leg.points.size() < 2) return {};
   const Chain c = chain_of(leg);
   const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
   std::vector<Frame::Loads> cases;
   for (int i = 0; i < 3; ++i) cases.push_back({{axle, Vec3::Unit(i)}});
+  std::vector<AxleLoad> loads = given;
   for (const auto& l : loads) cases.push_back({{axle, l.force, l.moment}});
-  const auto each = c.frame.solve_each(cases);
+  auto each = c.frame.solve_each(cases);
   if (!each) return {};
+  if (wire > 0) {
+    // The wire's force follows from where it lets the axle go: u = u₀ − f·k_w·u.
+    const double give = (*each)[1].moved.back().y();
+    for (size_t i = 0; i < loads.size(); ++i) {
+      loads[i].force.y() -= wire * (*each)[i + 3].moved.back().y() / (1 + wire * give);
+      cases[i + 3] = {{axle, loads[i].force, loads[i].moment}};
+    }
+    each = c.frame.solve_each(cases);
+    if (!each) return {};
+  }
   Mat3 flexibility;
   for (int i = 0; i < 3; ++i) flexibility.col(i) = (*each)[static_cast<size_t>(i)].moved.back();
   flexibility = ((flexibility + flexibility.transpose()) / 2).eval();
@@ -222,20 +233,47 @@ double SoftLeaf::work(double peak, double former) const {
   return work + peak * deflection(peak) - from * deflection(from) - under;
 }
 
-double SoftLeaf::peak_of_landing(double energy, double former) const {
-  const auto miss = [&](double p) { return work(p, former) - energy; };
-  const auto found = find_root(miss, 0, collapse_load() * (1 - 1e-12));
-  return found ? *found : collapse_load();
-}
-
-LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings) {
+LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings, double wire) {
   LandingRow row;
-  double former = 0;
+  const double k = leaf.rate();
+  const double collapse =
+      leaf.collapse_load() * (1 - 1e-12);  // a hair below: there the curve still has a value
+  const double at_collapse = leaf.deflection(collapse);
+  double load = 0;        // of the leaf at the largest deflection so far,
+  double deflection = 0;  // and that deflection
+  const auto rests_at = [&] { return std::max(0.0, (k * deflection - load) / (k + wire)); };
   for (int i = 0; i < landings; ++i) {
-    former = std::max(former, leaf.peak_of_landing(energy, former));
-    row.peak_load.push_back(former);
-    row.set.push_back(leaf.set_after(former));
+    const double way = deflection - rests_at();
+    const double elastic = (k + wire) * way * way / 2;
+    const double more = energy - elastic;
+    if (more > 0) {
+      // Beyond the largest so far along the leaf's own curve, the wire beside it.
+      const auto beyond = [&](double p) {
+        const double d = leaf.deflection(p);
+        return leaf.work(p) - leaf.work(std::min(load, collapse)) +
+               wire * (d * d - deflection * deflection) / 2;
+      };
+      if (deflection < at_collapse && beyond(collapse) >= more) {
+        const auto found = find_root([&](double p) { return beyond(p) - more; }, load, collapse);
+        load = found ? *found : collapse;
+        deflection = leaf.deflection(load);
+      } else {
+        if (row.folds == 0) row.folds = i + 1;
+        // Its root is a hinge now: P_c·(δ − δ₀) + ½·k_w·(δ² − δ₀²) is what is left.
+        const double from = std::max(deflection, at_collapse);
+        const double left = more - (deflection < at_collapse ? beyond(collapse) : 0);
+        load = leaf.collapse_load();
+        deflection = wire > 0 ? (std::sqrt(std::pow(load + wire * from, 2) + 2 * wire * left) - load) / wire
+                              : std::numeric_limits<double>::infinity();
+      }
+    }
+    row.peak_load.push_back(load);
+    row.set.push_back(std::isfinite(deflection) ? rests_at() : deflection);
+    if (!std::isfinite(deflection)) break;
   }
+  row.set.resize(static_cast<size_t>(landings), row.set.back());
+  row.peak_load.resize(static_cast<size_t>(landings), row.peak_load.back());
+  row.endless = !(wire > 0) && energy > leaf.endless_energy();
   return row;
 }
 

@@ -59,8 +59,10 @@ struct Bent {
 struct AxleLoad {
   Vec3 force, moment{0, 0, 0};
 };
-//! Solves a leg under several loads at the axle with one factorisation. Empty where the leg has no length.
-std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads);
+//! Solves a leg under several loads at the axle with one factorisation; a spring-wire strut across to the
+//! other leg (N/m at this axle) holds it back in each. Empty where the leg has no length.
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads,
+                            double cross_wire_rate = 0);
 //! Solves a leg under a force at the axle, and a moment there. Nothing where the leg has no length.
 std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment = Vec3::Zero());
 
@@ -76,8 +78,6 @@ class SoftLeaf {
   double set_after(double peak_load) const { return deflection(peak_load) - peak_load / rate_; }
   //! Work from the unloaded leaf, already bent by `former` (its former peak load), up to a peak.
   double work(double peak_load, double former = 0) const;
-  //! Peak load of a landing of an energy on a leaf with a former peak.
-  double peak_of_landing(double energy, double former) const;
   //! Above this energy every landing adds to the set: ½·P_c²/k.
   double endless_energy() const { return collapse_load() * collapse_load() / (2 * rate_); }
 
@@ -85,10 +85,17 @@ class SoftLeaf {
   double rate_, yield_load_;
 };
 
+//! A row of landings of one energy, each from where the one before left the leaf.
 struct LandingRow {
-  std::vector<double> peak_load, set;  //!< after each landing
+  std::vector<double> peak_load;  //!< of the leaf itself
+  std::vector<double> set;  //!< as it rests after each landing, a wire pulling it back; infinite: folded
+  int folds = 0;            //!< which of them folds it, 1 the first; 0 none
+  bool endless = false;     //!< every further one adds: above ½·P_c²/k without a wire
 };
-LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings);
+//! `wire_rate`: of a spring-wire strut in parallel across the leaf, unloaded on the unbent one. It takes its
+//! share of the energy, and pulls a leaf set by δ back to δ·k/(k + k_w). A leaf at its collapse load turns at
+//! its root like a hinge: without a wire nothing stops it.
+LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings, double wire_rate = 0);
 
 //! The same leaf with a spring-wire strut in parallel, unloaded on the unbent leg.
 struct WithWire {

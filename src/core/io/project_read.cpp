@@ -39,7 +39,11 @@ class Reader {
 
   void given(std::string_view key, Given& g, const Spec& spec) {
     const Json* j = find(key);
-    if (!j || j->is_null()) return;
+    if (!j) return;
+    if (j->is_null()) {  // said to be unknown, though it may have a default
+      g = Given();
+      return;
+    }
     const double factor = spec.kind == Kind::angle && ends_with(key, "_deg") ? radians(1) : 1;
     Given result;
     result.origin = Origin::plan;

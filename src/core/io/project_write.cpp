@@ -9,6 +9,7 @@
 #include <cstring>
 #include <fstream>
 #include <nlohmann/json.hpp>
+#include <set>
 #include <sstream>
 
 #include "core/io/project_file.h"
@@ -47,11 +48,45 @@ double tidy_degrees(double rad) {
   return exact(read(deg)).value_or(deg);
 }
 
+//! Which quantities of a structure start with a default: left out they would come back as that.
+class Defaults {
+ public:
+  void given(std::string_view key, Given& g, const Spec&) {
+    if (g.known()) keys.insert(key);
+  }
+  void text(std::string_view, std::string&, std::string_view) {}
+  void flag(std::string_view, bool&, std::string_view) {}
+  template <class E>
+  void choice(std::string_view, E&, Names, std::string_view) {}
+  template <class T>
+  void object(std::string_view, T&, std::string_view) {}
+  template <class T>
+  void list(std::string_view, std::vector<T>&, std::string_view, size_t) {}
+  void project(std::string_view, std::string&, std::string_view) {}
+  std::set<std::string_view> keys;
+
+  template <class T>
+  static const std::set<std::string_view>& of() {
+    static const std::set<std::string_view> known = [] {
+      Defaults collect;
+      T fresh{};
+      describe(collect, fresh);
+      return std::move(collect.keys);
+    }();
+    return known;
+  }
+};
+
 //! Builds one JSON object from one described structure.
 class Writer {
  public:
+  explicit Writer(const std::set<std::string_view>& defaulted) : defaulted_(defaulted) {}
+
   void given(std::string_view key, Given& g, const Spec& spec) {
-    if (!g.known()) return;
+    if (!g.known()) {
+      if (defaulted_.contains(key)) result_[std::string(key)] = nullptr;
+      return;
+    }
     const bool deg = spec.kind == Kind::angle && is_degrees(key);
     const auto number = [&](double v) { return deg ? tidy_degrees(v) : v; };
     auto& slot = result_[std::string(key)];
@@ -89,13 +124,14 @@ class Writer {
   }
   template <class T>
   static Json written(T& t) {
-    Writer inner;
+    Writer inner(Defaults::of<T>());
     describe(inner, t);
     for (const auto& [key, raw] : t.unknown_keys) inner.result_[key] = Json::parse(raw, nullptr, false);
     return std::move(inner.result_);
   }
 
  private:
+  const std::set<std::string_view>& defaulted_;
   Json result_ = Json::object();
 };
 

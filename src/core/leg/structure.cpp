@@ -380,7 +380,9 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   std::vector<force::AxleLoad> loads_of_cases;  // what acts at the ground adds its moment at the axle
   for (const auto& c : cases)
     loads_of_cases.push_back({c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force)});
-  const auto each = force::bend_each(bending, loads_of_cases);
+  const auto each =
+      force::bend_each(bending, loads_of_cases,
+                       leg.spring.bent.cross_wire_rate.known() ? leg.spring.bent.cross_wire_rate.si : 0);
   // The bars between the chain's nodes: the leg's points, and where loops sit.
   if (!each.empty()) {
     const auto& along = each.front().along;
