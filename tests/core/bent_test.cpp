@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "core/assess/assess.h"
+#include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/force/bent_leg.h"
 #include "core/force/coil.h"
@@ -213,6 +214,52 @@ TEST_CASE("a whole leg moved takes its line, its joints and its brace along") {
   bend_leg_out(l, radians(5));
   CHECK(l.spring.bent.line[1].at.vec().isApprox(l.axle.vec()));
   CHECK((l.axle.vec() - l.top.vec()).norm() == Approx(std::hypot(0.6, 0.4)));
+}
+
+TEST_CASE("the travel of a leg that bends follows from yield, or from the belly on the ground") {
+  auto d = demo("wheatear");
+  Leg& main = d.gear.main();
+  main.path = LegPath::straight;
+  main.spring = leaf().spring;
+  main.spring.bent.line = {at(1.24, 0.2, -0.2, 0.10, 0.022), at(1.24, 0.73, -0.8, 0.08, 0.016)};
+  main.travel = Given(0.5);  // typed: it does not stay
+  CHECK(settle(d));
+  CHECK_FALSE(settle(d));
+  const double travel = main.travel;
+  CHECK(main.travel.origin == Origin::by_default);
+  // Risen that far, the leg is just at its material's yield.
+  const auto chain = std::get<BendingLeg>(bending_leg_of(main, {}));
+  const auto path = path_of(main);
+  const auto bent = bend(chain, Vec3(0, 0, path.law.rate * travel));
+  REQUIRE(bent);
+  CHECK(bent->moved.z() == Approx(travel));
+  const Material* m = find_material({}, main.spring.bent.material);
+  CHECK(bent->largest_stress == Approx(m->yield.si).epsilon(1e-6));
+  // A wire across takes some of it: the leg goes no further, but carries more.
+  main.spring.bent.cross_wire_rate = Given(40e3);
+  settle(d);
+  CHECK(path_of(main).law.rate * main.travel > path.law.rate * travel);
+  main.spring.bent.cross_wire_rate = Given();
+  // A belly 60 mm above the flat tyre's ground ends it before.
+  LowPoint belly;
+  belly.name = "belly";
+  belly.at = {{}, Given(1.5), Given(0.0), Given(main.axle.z - main.wheel.flat_radius + 0.06)};
+  d.airframe.low_points.push_back(belly);
+  settle(d);
+  CHECK(main.travel == Approx(std::min(0.06, travel)));
+  // Nothing known of its strength, nothing of its travel; and the checks say what they lack.
+  main.spring.bent.material = "moonstone";
+  settle(d);
+  CHECK_FALSE(main.travel.known());
+  CHECK(missing_of(main).find("moonstone") != std::string::npos);
+  // Assessed without being settled first, it is the same.
+  d.airframe.low_points.pop_back();
+  main.spring.bent.material = leaf().spring.bent.material;
+  Design typed = d;
+  typed.gear.main().travel = Given(0.5);
+  settle(d);
+  CHECK(assess(typed).loading("")->rest->pitch == assess(d).loading("")->rest->pitch);
+  CHECK(read_project(write_project(typed)).design->gear.main().travel == d.gear.main().travel);
 }
 
 TEST_CASE("a design on leaves stands by their rate, and its track spreads") {

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/assess/cures.h"
+#include "core/assess/settle.h"
 #include "core/io/variants.h"
 #include "core/model/locate.h"
 #include "demo.h"
@@ -34,7 +35,8 @@ std::vector<Fault> refused(const Design& d, const std::function<void(Design&)>& 
   return std::get<std::vector<Fault>>(next);
 }
 
-void opens_again(const Design& d) {
+void opens_again(Design d) {
+  settle(d);  // as the window does
   const auto back = read_project(write_project(d));
   for (const auto& f : back.faults) UNSCOPED_INFO(f.where << ": " << f.what);
   REQUIRE(back.design);

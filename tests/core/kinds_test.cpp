@@ -109,7 +109,7 @@ TEST_CASE("a bow's rule of thumb stands beside what beam theory says of it") {
   REQUIRE(seed->working.size() == 2);
   CHECK(seed->working[0].si == Approx(seed->value * 85 / 55));
   CHECK(seed->working[1].si == 6);
-  const auto* margin = find(a, "spring.bend_margin", "tail leg");
+  const auto* margin = find(a, "spring.bend_rest", "tail leg");
   REQUIRE(margin);
   bool strain = false;
   for (const auto& w : margin->working) strain = strain || w.name == "strain";

@@ -10,6 +10,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/settle.h"
 #include "core/force/materials.h"
 #include "core/model/consistency.h"
 #include "core/model/locate.h"
@@ -307,7 +308,8 @@ TEST_CASE("random designs: no crash, no verdict without a number, saved and open
   const int first = number("KRANICH_RANDOM_FIRST", 1);
   int stood = 0, landed = 0, strong = 0, cured = 0, tried = 0;
   for (int i = first; i < first + count; ++i) {
-    const Design d = random_design(static_cast<unsigned>(i));
+    Design d = random_design(static_cast<unsigned>(i));
+    settle(d);
     if (!inconsistencies(d).empty()) continue;
     if (const char* keep = std::getenv("KRANICH_RANDOM_KEEP"))
       save_project(d, std::filesystem::path(keep) / (std::to_string(i) + ".kranich"));

@@ -181,3 +181,26 @@ TEST_CASE("a gas law's energy is the integral of its force, its inverse is exact
     CHECK(gas.closure(1e9) == gas.travel);
   }
 }
+
+TEST_CASE("mains that sink until the CG is behind them: told which way, and with ballast") {
+  // The CG 40 mm ahead of mains whose soft legs sink by 0.3 m on a base of 1.2 m: 14° nose-up puts a CG that
+  // is 0.9 m above the ground 0.2 m further back.
+  Design d;
+  force::LegLaw soft;
+  soft.kind = force::LegLaw::Kind::linear;
+  soft.rate = 2000;
+  soft.travel = 0.3;
+  std::vector<stance::WheelOnLeg> wheels(3);
+  const Vec3 at[] = {{1, 0, -0.7}, {2.2, -0.8, -0.7}, {2.2, 0.8, -0.7}};
+  for (size_t i = 0; i < 3; ++i) {
+    wheels[i].leg = force::straight_leg(at[i], soft);
+    wheels[i].radius = 0.2;
+    wheels[i].tyre.rate = 200000;
+  }
+  const auto rest = stance::solve(500, {2.16, 0, 0.0}, wheels);
+  const auto* none = std::get_if<stance::NoRest>(&rest);
+  REQUIRE(none);
+  CHECK(none->towards == stance::NoRest::Towards::tail);
+  CHECK(none->reason.find("the rear legs sink to their stops") != std::string::npos);
+  CHECK(none->reason.find("behind their wheels") != std::string::npos);
+}

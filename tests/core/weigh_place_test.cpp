@@ -124,11 +124,7 @@ TEST_CASE("moving the datum moves nothing but stations") {
     for (auto& a : l.aboard) a.x.si += by;
   for (auto& p : d.airframe.low_points) p.at.x.si += by;
   for (auto& p : d.airframe.propellers) p.hub.x.si += by;
-  for (Leg* leg : {&d.gear.main(), &d.gear.third()}) {
-    shift_leg(*leg, by, 0, 0);
-    leg->retraction.well.low.x.si += by;
-    leg->retraction.well.high.x.si += by;
-  }
+  for (Leg* leg : {&d.gear.main(), &d.gear.third()}) shift_leg(*leg, by, 0, 0);
   d.airframe.wing.root_leading_edge_x.si += by;
   d.airframe.cg_forward_limit.si += by;
   d.airframe.cg_aft_limit.si += by;
@@ -270,6 +266,80 @@ TEST_CASE("roots are found where they are, and not where there is none") {
   CHECK(*find_nearest_root([](double x) { return (x - 4) * (x + 0.3); }, 0, 0.05, -5, 5) == Approx(-0.3));
   CHECK_FALSE(find_nearest_root([](double) { return 1.0; }, 0, 0.05, -5, 5));
   CHECK(find_minimum([](double x) { return (x - 0.3) * (x - 0.3); }, 0, 1).at == Approx(0.3).margin(1e-6));
+}
+
+TEST_CASE("what only the bench has aboard is no part of the CG's extremes") {
+  Design d = demo("dunnock");
+  const auto before = weigh::cg_extremes(d);
+  REQUIRE(before);
+  Item shop;
+  shop.name = "shop weight";
+  shop.group = Group::load;
+  shop.mass = Given(80);
+  shop.at = {{}, Given(6.0), Given(0.0), Given(0.0)};
+  d.ledger.push_back(shop);
+  Loading bench;
+  bench.name = "on the bench";
+  bench.flown = false;
+  bench.aboard.push_back({{}, "shop weight", {}, {}});
+  d.loadings.push_back(bench);
+  CHECK(weigh::cg_extremes(d)->aftmost.x == before->aftmost.x);
+  // Flown once, it counts; and with the mass that it is flown with.
+  d.loadings.front().aboard.push_back({{}, "shop weight", Given(5), {}});
+  const auto with = weigh::cg_extremes(d)->aftmost;
+  CHECK(with.x > before->aftmost.x);
+  CHECK(with.with.find("shop weight 5 kg") != std::string::npos);
+}
+
+TEST_CASE("a low point ahead of a tail wheel's mains is lowest with the tail up") {
+  Design d = demo("wheatear");
+  d.airframe.low_points.clear();
+  LowPoint ahead;
+  ahead.name = "sump";
+  ahead.at = {{}, Given(d.gear.main().axle.x - 0.6), Given(0.0), Given(-0.3)};
+  d.airframe.low_points.push_back(ahead);
+  const auto a = assess(d);
+  const double ground = d.gear.main().axle.z + d.gear.main().travel - d.gear.main().wheel.flat_radius;
+  for (const auto& f : a.findings)
+    if (f.measure_id == "place.low_point") {
+      CHECK(f.value == Approx(-0.3 - ground).margin(0.02));  // level, bottomed and flat
+      CHECK(f.remark == "lowest with the tail up");
+    }
+}
+
+TEST_CASE("the tip of a wing dips over the side whose wheel stands nearer") {
+  Design d = demo("dunnock");
+  LowPoint tip;
+  tip.name = "tip";
+  tip.role = PointRole::wing_tip;
+  tip.at = {{}, Given(2.4), Given(4.5), Given(0.2)};
+  d.airframe.low_points = {tip};
+  const auto tip_of = [](const Design& x) {
+    const auto a = assess(x);
+    for (const auto& f : a.findings)
+      if (f.measure_id == "place.wing_tip") return f.value;
+    return std::nan("");
+  };
+  const double alike = tip_of(d);
+  unlink_leg(d, row_of(d.gear, d.gear.main().id));
+  CHECK(tip_of(d) == Approx(alike));
+  for (auto& leg : d.gear.legs)
+    if (leg.stands == LegStands::port) leg.axle.y.si -= 0.2;
+  CHECK(tip_of(d) < alike - 0.2 * std::sin(radians(4)));
+}
+
+TEST_CASE("a well goes with its leg") {
+  Design d = demo("dunnock");
+  const auto value = [](const Design& x) {
+    const auto a = assess(x);
+    for (const auto& f : a.findings)
+      if (f.measure_id == "swing.clearance" && f.subject == "main legs") return f.value;
+    return std::nan("");
+  };
+  d.airframe.keep_outs.clear();
+  const double before = value(d);
+  shift_mains(d, 0.05, 0, 0);
+  CHECK(value(d) == Approx(before).margin(1e-6));
 }
 
 TEST_CASE("a timeline knows where everything is at any time") {

@@ -4,6 +4,8 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "core/assess/settle.h"
+
 namespace kranich::app {
 namespace {
 constexpr size_t most_undo_steps = 500;
@@ -89,6 +91,7 @@ void Document::edit(const QString& what, const Change& change) {
     return;
   }
   Design& design = std::get<Design>(next);
+  settle(design);
   if (design == design_) {
     emit changed();
     return;
@@ -142,6 +145,7 @@ void Document::drag(const Change& change) {
   auto next = kranich::changed(*drag_start_, change);
   if (!std::holds_alternative<Design>(next)) return;  // no further that way: it stays where it last could
   design_ = std::move(std::get<Design>(next));
+  settle(design_);
   assess_now();
   emit changed();
 }

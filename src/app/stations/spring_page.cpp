@@ -19,6 +19,7 @@
 #include "app/theme.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/force/materials.h"
 
@@ -159,7 +160,8 @@ class SpringPage : public StationPage {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), {}, this));
       };
       put(new ChoiceRow(document_, base + "spring/kind", tr("Spring"), this));
-      row("travel_m");
+      of.travel = section([&] { row("travel_m"); });
+      of.settled = remark();
       row("unsprung_mass_kg");
       static const std::vector<std::vector<const char*>> fields{
           {"spring/rate_N_per_m", "spring/preload_N"},
@@ -346,13 +348,9 @@ class SpringPage : public StationPage {
       if (!l || !l->model) ladder_->setText({});
       return;
     }
-    // A leg that bends takes a set where its stress at the stop, in proportion, is used up.
-    double yields_at = std::numeric_limits<double>::infinity();
-    for (const auto& f : document_.assessment().findings)
-      if (f.measure_id == "spring.bend_margin" &&
-          f.subject == document_.design().leg_word(document_.design().gear.leg(leg_)) &&
-          std::isfinite(f.value))
-        yields_at = (1 + f.value) * l->model->travel;
+    // A leg that bends takes a set where its travel ends.
+    const bool bends = document_.design().gear.leg(leg_).spring.kind == SpringKind::bending;
+    const double yields_at = bends ? l->model->travel : std::numeric_limits<double>::infinity();
     const auto b = spring::bench_ladder(*l->model, document_.design().is_model(),
                                         document_.design().landing.load_factor, yields_at);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
@@ -411,6 +409,18 @@ class SpringPage : public StationPage {
       for (size_t k = 0; k < spring_names.size(); ++k)
         panel.parts[k]->setVisible(static_cast<size_t>(s.kind) == k);
       panel.second->setVisible(s.partner != CoilPartner::none);
+      const bool bends = s.kind == SpringKind::bending;
+      panel.travel->setVisible(!bends);
+      panel.settled->setVisible(bends);
+      const Leg& of = d.gear.leg(id);
+      if (bends && of.travel.known())
+        panel.settled->setText(rise_to_belly(d, of) <= of.travel + 1e-9 && of.carries()
+                                   ? tr("Travel <b>%1</b>: then the belly is on the ground")
+                                         .arg(document_.say(of.travel, Kind::length))
+                                   : tr("Travel <b>%1</b>: beyond it the leg takes a set")
+                                         .arg(document_.say(of.travel, Kind::length)));
+      else if (bends)
+        panel.settled->setText(tr("Travel: follows from the leg's line, section and material"));
     }
     if (many_->result && !document_.before_drag()) {
       many_->result.reset();
@@ -475,6 +485,8 @@ class SpringPage : public StationPage {
     QWidget* box;
     std::array<QWidget*, spring_names.size()> parts;
     QWidget* second;
+    QWidget* travel;  //!< its entry, and what stands there for a leg whose travel follows
+    QLabel* settled;
   };
   std::map<std::string, LegPanel> panels_;
 };

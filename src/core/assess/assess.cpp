@@ -6,6 +6,7 @@
 #include <map>
 
 #include "core/assess/collector.h"
+#include "core/assess/settle.h"
 #include "core/base/numerics.h"
 #include "core/model/moves.h"
 
@@ -112,6 +113,11 @@ Stations Stations::only(Station station) {
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
+  if (std::any_of(design.gear.legs.begin(), design.gear.legs.end(),
+                  [](const Leg& l) { return l.spring.kind == SpringKind::bending; })) {
+    Design settled = design;
+    if (settle(settled)) return assess(settled, which, near);
+  }
   Assessment a;
   Collector collect(design, a.findings);
 

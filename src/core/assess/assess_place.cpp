@@ -248,9 +248,10 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
       const double bank = d.is_model() || d.purpose.use == Use::training ? radians(8) : radians(5);
       const double height = place::height_above_ground(p.at.vec(), still.main, still.pitch);
       collect.about(p.name, l.name);
-      auto& f = collect.add("place.wing_tip",
-                            height * std::cos(bank) - (std::abs(p.at.y) - still.half_track) * std::sin(bank),
-                            at_least(0, "it must not touch"));
+      auto& f =
+          collect.add("place.wing_tip",
+                      height * std::cos(bank) - (std::abs(p.at.y) - still.narrower_half) * std::sin(bank),
+                      at_least(0, "it must not touch"));
       f.working = {{"bank", bank, Kind::angle}, {"height at rest", height, Kind::length}};
       tell_no_ground(f);
       continue;
@@ -259,8 +260,12 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
     const Standing flat = standing_in(d, wheels, l, GearState::flat);
     const Standing up = standing_in(d, wheels, l, GearState::extended);
     collect.about(p.name, l.name, GearState::flat);
-    auto& f = collect.add("place.low_point", place::height_above_ground(p.at.vec(), flat.main, flat.pitch),
+    // One on a tail wheel is also lower ahead with its tail up, as it runs.
+    const double down = place::height_above_ground(p.at.vec(), flat.main, flat.pitch);
+    const double level = d.is_tricycle() ? down : place::height_above_ground(p.at.vec(), flat.main, 0);
+    auto& f = collect.add("place.low_point", std::isnan(down) ? down : std::min(down, level),
                           at_least(0, "it must not touch, even bottomed and flat"));
+    if (level < down) f.remark = "lowest with the tail up";
     f.working = {{"extended", place::height_above_ground(p.at.vec(), up.main, up.pitch), Kind::length},
                  {"static", place::height_above_ground(p.at.vec(), still.main, still.pitch), Kind::length}};
     for (const auto& leg : d.gear.legs)

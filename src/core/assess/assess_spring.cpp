@@ -182,7 +182,8 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     if (material->stuff == Stuff::laminate)
       f.working.push_back({"strain", stress / material->youngs_modulus, Kind::share});
   };
-  file("spring.bend_margin", stop, "it must come back from its stop");
+  if (landing.drop && landing.drop->ended && landing.drop->stroke_used > 0)
+    file("spring.bend_margin", landing.drop->stroke_used, "it must come back from a design landing");
   if (state.touches && state.coordinate > 0)
     file("spring.bend_rest", state.coordinate, "it must not sag on its own");
   if (b.form == BentForm::leaf && landing.drop && std::isfinite(allowed.yield)) {
@@ -307,8 +308,14 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
     return "the damping, closing and extending (0 if there is none)";
   }
   m.damper.friction = s.friction.known() ? s.friction.si : 0;
-  m.bottom_stop = m.extension_stop =
-      leg.stop_rate.known() ? leg.stop_rate.si : force::usual_stop_rate(leg, mass);
+  if (s.kind ==
+      SpringKind::bending) {  // it goes on bending, beyond what it comes back from, and the other way
+    m.bottom_stop = 0;
+    m.extension_stop = m.spring.rate;
+  } else {
+    m.bottom_stop = m.extension_stop =
+        leg.stop_rate.known() ? leg.stop_rate.si : force::usual_stop_rate(leg, mass);
+  }
   return m;
 }
 
@@ -381,7 +388,7 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
                     {"into the spring", drop.shares.spring, Kind::share},
                     {"into the damper", drop.shares.damper, Kind::share},
                     {"into the tyre", drop.shares.tyre, Kind::share}};
-  factor.assumption = leg.stop_rate.known() || !(leg.travel > 0)
+  factor.assumption = leg.stop_rate.known() || !(leg.travel > 0) || leg.spring.kind == SpringKind::bending
                           ? "vertical motion"
                           : "stop as stiff as is usual; vertical motion";
   if (std::isfinite(landing.model->tyre.limit)) {
@@ -397,7 +404,11 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
   auto& stroke = collect.add("spring.drop_stroke", drop.stroke_used, at_most(leg.travel, "the leg's travel"));
   stroke.working = {{"strut efficiency", drop.strut_efficiency, Kind::share},
                     {"peak strut load", drop.peak_strut, Kind::force}};
-  if (drop.bottoms) stroke.remark = "it bottoms";
+  const bool bends = leg.spring.kind == SpringKind::bending;
+  if (bends)
+    stroke.assumption =
+        "elastic beyond its travel; travel until the leg takes a set or the belly is on the ground";
+  if (drop.bottoms) stroke.remark = bends ? "it goes beyond what it comes back from" : "it bottoms";
   if (!landing.reserve->ended) {
     collect.unknown("spring.drop_reserve", "a reserve landing that can be followed to its end");
     return;
@@ -523,10 +534,12 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
 
   if (leg.travel > 0) {
     const bool gas = leg.spring.kind == SpringKind::gas;
-    auto& sag = collect.add("spring.sag", landing.sag,
-                            leg.role == LegRole::outrigger ? Limit{}  // it should hardly carry
-                            : gas ? bands(0.40, 0.55, 0.75, 0.85, "gas oleos sit at about two thirds")
-                                  : bands(0.10, 0.25, 0.40, 0.50, "practice: 25–40 % of the travel"));
+    auto& sag =
+        collect.add("spring.sag", landing.sag,
+                    leg.role == LegRole::outrigger           ? Limit{}  // it should hardly carry
+                    : leg.spring.kind == SpringKind::bending ? Limit{}  // its stress is judged instead
+                    : gas ? bands(0.40, 0.55, 0.75, 0.85, "gas oleos sit at about two thirds")
+                          : bands(0.10, 0.25, 0.40, 0.50, "practice: 25–40 % of the travel"));
     sag.working = {{"closure at rest", state.leg_closure, Kind::length},
                    {"travel", leg.travel, Kind::length},
                    {"wheel load", state.load, Kind::force}};

@@ -105,6 +105,7 @@ Standing standing_in(const Design& d, const std::vector<stance::WheelOnLeg>* whe
     const Line& main = tail ? mains.front() : mains.back();
     s.main = {main.x, main.z, main.radius};
     s.half_track = (main.y_most - main.y_least) / 2;
+    s.narrower_half = std::min(std::abs(main.y_most), std::abs(main.y_least));
   }
   const Line* apart = !thirds.empty()    ? (tail ? &thirds.back() : &thirds.front())
                       : mains.size() > 1 ? &mains.front()

@@ -46,6 +46,8 @@ struct Standing {
   double mains_share = std::numeric_limits<double>::quiet_NaN();
   double pitch_extended =
       std::numeric_limits<double>::quiet_NaN();  //!< of the plane under the extended wheels
+  //! From the centre line to the mains' contacts on the side where they stand nearer to it.
+  double narrower_half = std::numeric_limits<double>::quiet_NaN();
 };
 //! `wheels` of the assessment; null where something is missing (then legs are taken as straight).
 Standing standing_in(const Design& design, const std::vector<stance::WheelOnLeg>* wheels,

@@ -296,13 +296,11 @@ const std::array registry{
             "How much further the cord was measured than it is stretched at the stop: beyond its last point "
             "nobody knows it.",
             "last stretch of the curve − stretch at the stop", "measured curve", 1},
-    Measure{"spring.bend_margin", spring, "Bending leg's stress left at the stop", Kind::share,
-            "What a leg that bends is left with before it takes a set, risen by its whole travel under a "
-            "vertical "
-            "load.",
+    Measure{"spring.bend_margin", spring, "Bending leg's stress left in a landing", Kind::share,
+            "What a leg that bends is left with before it takes a set, risen as far as in the design landing.",
             "yield (laminate: strain allowed · E) / σ − 1", "beam theory; typical strength: confirm", 1},
     Measure{"spring.bend_rest", spring, "Bending leg's stress left standing still", Kind::share,
-            "The same under the static load: a leg past it at rest sags on its own.", "yield / σ − 1",
+            "What it is left with under the static load: a leg past it at rest sags on its own.", "yield / σ − 1",
             "beam theory; typical strength: confirm", 1},
     Measure{"spring.set", spring, "Spread kept after a design landing", Kind::length,
             "How far one design landing bends a soft metal leaf for good, across at the axle.",

@@ -3,7 +3,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/force/materials.h"
 
@@ -101,6 +103,31 @@ std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cr
   }
   if (!(c(2, 2) > 0)) return std::nullopt;
   return BentStiffness{1 / c(2, 2), c.col(2) / c(2, 2), turned / c(2, 2)};
+}
+
+double rise_to_stress(const BendingLeg& leg, double allowed, double cross_rate) {
+  const auto stiffness = stiffness_at_wheel(leg, cross_rate);
+  if (!stiffness) return std::numeric_limits<double>::quiet_NaN();
+  const auto bent = bend_each(leg, {{Vec3(0, 0, stiffness->vertical_rate)}}, cross_rate);
+  if (bent.empty()) return std::numeric_limits<double>::quiet_NaN();
+  double stress = bent.front().largest_stress;  // risen by a metre
+  for (const auto& loop : bent.front().loops) stress = std::max(stress, loop.stress);
+  return allowed / stress;
+}
+
+void settle_travel(Leg& leg, const std::vector<Material>& own, double belly) {
+  if (leg.spring.kind != SpringKind::bending) return;
+  leg.travel = Given();
+  const auto chain = bending_leg_of(leg, own);
+  const auto* bending = std::get_if<BendingLeg>(&chain);
+  const Material* material = find_material(own, leg.spring.bent.material);
+  if (!bending || !material) return;
+  const Given& cross = leg.spring.bent.cross_wire_rate;
+  const double rise =
+      std::min(belly, rise_to_stress(*bending, allowable_of(*material, bending->wire_diameter, false).yield,
+                                     cross.known() ? cross.si : 0));
+  constexpr double most = 2;  // as much as a file takes
+  if (rise > 0) leg.travel = defaulted(std::min(rise, most));
 }
 
 }  // namespace kranich::force

@@ -27,4 +27,13 @@ struct BentStiffness {
 //! `cross_rate`: of a spring-wire strut that holds the two legs together, N/m at one axle (0: none).
 std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cross_rate);
 
+//! Rise of the wheel (m) at which the leg's greatest stress, in its loops too, reaches an allowed one (Pa).
+//! NaN where it does not bend.
+double rise_to_stress(const BendingLeg& leg, double allowed, double cross_rate);
+
+//! A leg that bends has no stop: its travel is what it can rise before it takes a set, or until the belly is
+//! on the ground (`belly`, m of rise; infinite where nothing is known of it). Written into the leg as a
+//! default; unknown where its line, section or strength is. Other legs stay as they are.
+void settle_travel(Leg& leg, const std::vector<Material>& own, double belly);
+
 }  // namespace kranich::force

@@ -130,7 +130,14 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
   const bool between_anchors = leg.path != LegPath::straight && leg.spring.kind != SpringKind::linear &&
                                leg.spring.kind != SpringKind::leaf &&
                                leg.spring.kind != SpringKind::bending && leg.travel > 0;
-  if (!leg.travel.known()) return "the leg's travel";
+  if (!leg.travel.known()) {
+    if (leg.spring.kind == SpringKind::bending) {
+      const auto chain = bending_leg_of(leg, own);
+      if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
+      return "the strength of the leg's material: its travel follows from it";
+    }
+    return "the leg's travel";
+  }
   Suspension s;
   s.axle = leg.axle.vec();
   if (!between_anchors) {

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/assess/settle.h"
 #include "core/io/project_file.h"
 #include "core/io/project_upgrade.h"
 #include "core/model/describe.h"
@@ -286,7 +287,10 @@ ReadResult read_project(std::string_view text) {
   const auto relations = relation_faults(design);
   result.faults.insert(result.faults.end(), relations.begin(), relations.end());
   for (auto& f : result.faults) f.where = upgrade.as_written(f.where);
-  if (result.faults.empty()) result.design = std::move(design);
+  if (result.faults.empty()) {
+    settle(design);
+    result.design = std::move(design);
+  }
   return result;
 }
 

@@ -25,7 +25,8 @@ inline double in_tray(const Item& item, double x) {
   return std::clamp(x, item.slides_from.si, item.slides_to.si);
 }
 
-//! Every place of a leg: axle, mount, hinge, brace, spring, pivot, tubes, joints, line of a bending leg.
+//! Every place of a leg: axle, mount, hinge, brace, spring, pivot and the well about it, tubes, joints, line
+//! of a bending leg.
 inline std::vector<Point*> points_of(Leg& leg) {
   std::vector<Point*> points{&leg.axle,
                              &leg.top,
@@ -34,7 +35,9 @@ inline std::vector<Point*> points_of(Leg& leg) {
                              &leg.brace_airframe,
                              &leg.spring.anchor_airframe,
                              &leg.spring.anchor_leg,
-                             &leg.retraction.pivot};
+                             &leg.retraction.pivot,
+                             &leg.retraction.well.low,
+                             &leg.retraction.well.high};
   for (auto& t : leg.tubes) points.insert(points.end(), {&t.top, &t.foot});
   for (auto& j : leg.joints) points.push_back(&j.at);
   for (auto& p : leg.spring.bent.line) points.push_back(&p.at);

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/base/numerics.h"
 #include "core/force/bent_leg.h"
@@ -95,7 +96,8 @@ std::vector<Candidate> rank_offers(const std::vector<Offer>& offers, const std::
                                    const Need& need) {
   std::vector<Candidate> list;
   for (size_t i = 0; i < offers.size(); ++i) {
-    const Leg& leg = offers[i].leg;
+    Leg leg = offers[i].leg;
+    force::settle_travel(leg, own, std::numeric_limits<double>::infinity());
     Candidate c;
     c.index = i;
     const auto path = force::suspension_of(leg, own);
@@ -137,7 +139,8 @@ double best_count(double low, double high, double step, const std::vector<Materi
                   Fit&& fit) {
   const double middle = (need.sag_low + need.sag_high) / 2;
   const auto sag = [&](double n) {
-    const Leg leg = fit(n);
+    Leg leg = fit(n);
+    force::settle_travel(leg, own, std::numeric_limits<double>::infinity());
     const auto path = force::suspension_of(leg, own);
     const auto* s = std::get_if<Suspension>(&path);
     return s && s->most > 0 ? sag_under(*s, leg.travel, need.static_load) : std::nan("");

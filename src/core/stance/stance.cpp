@@ -213,6 +213,28 @@ Balance balance(double weight, const Vec3& cg, const std::vector<WheelOnLeg>& wh
   return b;
 }
 
+//! How far the CG lies beyond the contacts of the rear (or front) end along the ground, that end's legs at
+//! their stops and the other's extended, m; negative: inside.
+double cg_beyond_sunk_end(const Vec3& cg, const std::vector<WheelOnLeg>& wheels, bool rear) {
+  struct End {
+    Vec3 contact{0, 0, 0};
+    int count = 0;
+  };
+  End sunk, other;
+  for (const auto& w : wheels) {
+    const bool here = (w.leg.axle.x() > cg.x()) == rear;
+    End& end = here ? sunk : other;
+    end.contact += w.leg.at(here ? w.leg.most : 0).axle - Vec3(0, 0, w.radius);
+    ++end.count;
+  }
+  if (sunk.count == 0 || other.count == 0) return -1;
+  sunk.contact /= sunk.count;
+  other.contact /= other.count;
+  const Vec3 line = sunk.contact - other.contact;
+  const Vec3 outward = Vec3(line.x(), 0, line.z()).normalized();
+  return outward.dot(cg - sunk.contact);
+}
+
 //! Which way a CG outside the wheels' polygon goes over.
 NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   using T = NoRest::Towards;
@@ -223,9 +245,19 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   if (polygon.size() < 3) return {T::unclear, "the wheels stand in one line"};
   const auto edge = place::nearest_edge(polygon, {cg.x(), cg.y()});
   const double by = -1000 * edge.distance;
-  if (by < 0)
+  if (by < 0) {
+    // Inside as long as the legs stand out: at one end they may go down to their stops, and the CG goes
+    // beyond.
+    for (const bool rear : {true, false})
+      if (const double beyond = 1000 * cg_beyond_sunk_end(cg, wheels, rear); beyond > 0)
+        return {rear ? T::tail : T::nose,
+                fmt::format(
+                    "the {} legs sink to their stops, and the CG then lies {:.0f} mm {} their wheels: it {}",
+                    rear ? "rear" : "front", beyond, rear ? "behind" : "ahead of",
+                    rear ? "sits down on its tail" : "goes over on its nose")};
     return {T::unclear,
-            "the CG stands inside the wheels, but so high or on such soft legs that it falls over"};
+            "the CG stands inside the wheels, but so high or on such soft legs that it falls over sideways"};
+  }
   if (std::abs(edge.outward.x()) >= std::abs(edge.outward.y())) {
     if (edge.outward.x() > 0)
       return {T::tail,

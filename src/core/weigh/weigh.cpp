@@ -181,9 +181,12 @@ std::optional<std::vector<Chooser>> choosers(const Design& d) {
       stations = {item.slides_from, item.slides_to};
     else if (item.at.x.known())
       stations = {item.at.x};
-    if (item.mass.known()) masses = {item.mass};
-    if (item.group == Group::load) {
+    if (item.group != Group::load) {
+      if (item.mass.known()) masses = {item.mass};
+    } else {
+      // What only the bench or the scales have aboard (shop weights) flies with nothing.
       always = true;
+      bool flies = false;
       for (const auto& l : d.loadings) {
         if (!l.flown) continue;
         const auto aboard = std::find_if(l.aboard.begin(), l.aboard.end(),
@@ -192,9 +195,12 @@ std::optional<std::vector<Chooser>> choosers(const Design& d) {
           always = false;
           continue;
         }
-        if (aboard->mass.known()) masses.push_back(aboard->mass);
+        flies = true;
+        if (aboard->mass.known() || item.mass.known())
+          masses.push_back(aboard->mass.known() ? aboard->mass.si : item.mass.si);
         if (aboard->x.known()) stations.push_back(aboard->x);
       }
+      if (!flies) continue;
     }
     if (stations.empty() || masses.empty()) return std::nullopt;
     for (const double m : masses)

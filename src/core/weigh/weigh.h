@@ -119,7 +119,7 @@ struct Extremes {
   Extreme foremost, aftmost;
 };
 //! Over every combination: an item of the group `load` may be out unless every flown loading has it aboard;
-//! its mass is any that a flown loading or the ledger names; a sliding item stands at either end. Nothing
+//! its mass is any that a flown loading gives it; one that no flown loading takes counts for nothing; a sliding item stands at either end. Nothing
 //! where a mass or place is missing or no loading is flown.
 std::optional<Extremes> cg_extremes(const Design& design);
 
