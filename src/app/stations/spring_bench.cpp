@@ -255,20 +255,20 @@ void BenchPanel::take_over() {
   const auto readings = spring::fit_readings(document_.design().spring_bench.readings, leg_);
   const auto* line = std::get_if<spring::LoadFit>(&readings);
   if (!fit_ && !line) return;
-  bool taken = true;
+  std::string why_not;
   double rate_now = std::nan("");
   if (document_.assessment().wheels)
     rate_now = (*document_.assessment().wheels)[wheel_of(document_.design(), leg_)].leg.wheel_rate(0);
   document_.edit(tr("Take over what the bench says"), [&](Design& d) {
     Leg& leg = d.gear.leg(leg_);
-    taken = fit_ ? spring::take_over(leg, *fit_) : spring::take_over(leg, *line, rate_now);
+    why_not = fit_ ? spring::take_over(leg, *fit_) : spring::take_over(leg, *line, rate_now);
   });
+  const bool damping = fit_ && std::isfinite(fit_->damping_error);
   fit_.reset();
   tell();
-  if (!taken)
-    says_->setText(
-        tr("The stiffness of a leg that bends follows from its stock: measure wire, width and thickness "
-           "again. Damping was taken over."));
+  if (!why_not.empty())
+    says_->setText(tr("The spring stays as it is: %1.%2")
+                       .arg(text_of(why_not), damping ? tr(" Its damping was taken over.") : QString()));
 }
 
 void BenchPanel::keep_drop() {

@@ -191,49 +191,72 @@ std::variant<DropFit, std::string> fit_drop(const DropModel& model, double heigh
 
 namespace {
 
-void measured(Given& g, double factor, double error = 0) {
-  if (!g.known()) return;
+//! Multiplies a number by what was measured; false where there is none.
+bool measured(Given& g, double factor, double error = 0) {
+  if (!g.known()) return false;
   const double was = g.si;
   g = Given(was * factor, Origin::measured, std::isfinite(error) ? std::abs(was) * error : 0);
+  return true;
 }
 
-bool scale_spring(Leg& leg, double factor, double error) {
+//! Rate ~ d⁴/n: by the turns that bear as far as the ends leave it open, the rest by the wire's fourth root.
+bool scale_coil(Coil& c, double factor, double error) {
+  if (!c.active_turns.known() || !c.wire_diameter.known()) return false;
+  const bool closed = c.ends == CoilEnds::squared || c.ends == CoilEnds::squared_ground;
+  const double most = c.total_turns.known() ? c.total_turns - (closed ? 1 : 0) : c.active_turns.si;
+  const double turns = std::clamp(c.active_turns / factor, std::max(0.5 * c.active_turns, c.active_turns - 1),
+                                  std::max(c.active_turns.si, std::min(most, c.active_turns + 1)));
+  const double rest = factor * turns / c.active_turns;
+  measured(c.active_turns, turns / c.active_turns, error);
+  if (std::abs(rest - 1) > 1e-9) measured(c.wire_diameter, std::pow(rest, 0.25), error / 4);
+  return true;
+}
+
+const char* nothing_known = "what makes its force is not entered yet";
+
+//! Empty, or why nothing could be scaled.
+std::string scale_spring(Leg& leg, double factor, double error) {
+  if (!(factor > 0) || !std::isfinite(factor))
+    return "the leg's own rate is not known: the aircraft does not stand";
   Spring& s = leg.spring;
+  bool done = false;
   switch (s.kind) {
     case SpringKind::linear:
-      measured(s.rate, factor, error);
+      done = measured(s.rate, factor, error);
       measured(s.preload, factor, error);
-      return true;
+      break;
     case SpringKind::coil:
-      measured(s.coil.active_turns, 1 / factor, error);  // what wire, diameter and turns make together
-      return true;
+      done = scale_coil(s.coil, factor, error);
+      if (s.partner != CoilPartner::none) done = scale_coil(s.second, factor, error) && done;
+      break;
     case SpringKind::gas: {
       // The force is that of the charge over the air outside.
       const double charge = s.gas.ambient + factor * (s.gas.pressure - s.gas.ambient);
-      measured(s.gas.pressure, charge / s.gas.pressure, error);
-      return true;
+      done = measured(s.gas.pressure, charge / s.gas.pressure, error);
+      break;
     }
     case SpringKind::leaf:
-      measured(s.leaf.torsion_rate, factor, error);
-      return true;
+      done = measured(s.leaf.torsion_rate, factor, error);
+      break;
     case SpringKind::cord:
-      for (auto& p : s.cord.curve) measured(p.load, factor, error);
-      return true;
+      for (auto& p : s.cord.curve) done = measured(p.load, factor, error) || done;
+      break;
     case SpringKind::gas_strut:
-      measured(s.gas_strut.extended_force, factor, error);
-      return true;
+      done = measured(s.gas_strut.extended_force, factor, error);
+      break;
     case SpringKind::pucks:
-      measured(s.pucks.shear_modulus, factor, error);
-      return true;
+      done = measured(s.pucks.shear_modulus, factor, error);
+      break;
     case SpringKind::bending:
-      return false;
+      return "the stiffness of a leg that bends follows from its stock: measure wire, width and thickness "
+             "again";
   }
-  return false;
+  return done ? "" : nothing_known;
 }
 
 }  // namespace
 
-bool take_over(Leg& leg, const DropFit& fit) {
+std::string take_over(Leg& leg, const DropFit& fit) {
   Spring& s = leg.spring;
   if (std::isfinite(fit.damping_error)) {
     for (Given* g : {&s.damping_closing, &s.damping_extending}) measured(*g, fit.damping, fit.damping_error);
@@ -244,13 +267,14 @@ bool take_over(Leg& leg, const DropFit& fit) {
   return scale_spring(leg, fit.spring, fit.spring_error);
 }
 
-bool take_over(Leg& leg, const LoadFit& fit, double rate_now) {
+std::string take_over(Leg& leg, const LoadFit& fit, double rate_now) {
+  if (!(fit.rate > 0)) return "the readings fall as it closes: read them again";
   if (std::isfinite(fit.friction) && fit.friction > 0)
     leg.spring.friction = Given(fit.friction, Origin::measured);
   if (leg.spring.kind == SpringKind::linear) {
     leg.spring.rate = Given(fit.rate, Origin::measured, std::isfinite(fit.rate_error) ? fit.rate_error : 0);
     leg.spring.preload = Given(std::max(0.0, fit.preload), Origin::measured);
-    return true;
+    return {};
   }
   return scale_spring(leg, fit.rate / rate_now,
                       std::isfinite(fit.rate_error) ? fit.rate_error / fit.rate : 0);

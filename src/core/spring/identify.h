@@ -48,11 +48,14 @@ std::variant<DropFit, std::string> fit_drop(const DropModel& model, double heigh
 //! What a rig would record of a model dropped from a height, without noise.
 std::vector<RigSample> rig_record(const DropModel& model, double height, double rate, double duration);
 
-//! Puts a fit into a leg: what makes its spring's force and its damping, as measured. False where the
-//! spring's force follows from stock and shape only (a leg that bends): then the stock must be measured.
-bool take_over(Leg& leg, const DropFit& fit);
+//! Puts a fit into a leg: what makes its spring's force and its damping, as measured. Empty, or why the
+//! spring stays as it is: its force follows from stock and shape only (a leg that bends), or what makes it is
+//! unknown. Turns of a coil that do not bear are uncertain by one; what they cannot explain is put on its
+//! wire, so that never more turns bear than there are.
+std::string take_over(Leg& leg, const DropFit& fit);
 //! Puts a line through readings into a leg, likewise; a linear spring takes preload and friction too.
-bool take_over(Leg& leg, const LoadFit& fit, double rate_now);
+//! `rate_now`: the leg's own, N/m at the axle.
+std::string take_over(Leg& leg, const LoadFit& fit, double rate_now);
 
 //! A model with its spring's forces and its damping multiplied.
 DropModel scaled(DropModel model, double spring, double damping);
