@@ -216,6 +216,23 @@ TEST_CASE("a whole leg moved takes its line, its joints and its brace along") {
   CHECK((l.axle.vec() - l.top.vec()).norm() == Approx(std::hypot(0.6, 0.4)));
 }
 
+TEST_CASE("a tail spring's width lies athwartships: it bends in its own plane, thin") {
+  Leg l;
+  l.axle = {{}, Given(4.5), Given(0.0), Given(-0.2)};
+  l.travel = Given(0.05);
+  l.spring.kind = SpringKind::bending;
+  BentLeg& b = l.spring.bent;
+  b.form = BentForm::leaf;
+  b.material = "spring steel strip";
+  b.line = {at(4.1, 0, -0.2, 0.04, 0.006), at(4.5, 0, -0.2, 0.04, 0.006)};
+  const auto chain = std::get<BendingLeg>(bending_leg_of(l, {}));
+  CHECK(chain.across == Vec3::UnitY());
+  // A level cantilever: 3EI/L³ with I = w·t³/12.
+  const double stiffness = chain.material.youngs_modulus * 0.04 * std::pow(0.006, 3) / 12;
+  CHECK(path_of(l).law.rate == Approx(3 * stiffness / std::pow(0.4, 3)).epsilon(1e-3));
+  CHECK(std::get<BendingLeg>(bending_leg_of(leaf(), {})).across == Vec3::UnitX());
+}
+
 TEST_CASE("the travel of a leg that bends follows from yield, or from the belly on the ground") {
   auto d = demo("wheatear");
   Leg& main = d.gear.main();

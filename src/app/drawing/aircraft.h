@@ -11,6 +11,7 @@
 
 #include "app/drawing/pose.h"
 #include "app/drawing/sheet.h"
+#include "core/place/keepout.h"
 
 namespace kranich::app {
 
@@ -32,6 +33,7 @@ void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, 
 
 //! Keep-outs of the airframe and the bodies of the retract units, both sides, in any view; those that overlap
 //! stand out.
+void draw_keep_out(Sheet& sheet, const place::Box& box, bool port, const Map& map);
 void draw_keep_outs(Sheet& sheet, const Design& design, const Map& map);
 
 //! Leading edge and chord of the wing's mean chord line in the side view: for angles drawn at the wing.

@@ -6,26 +6,34 @@
 
 namespace kranich::app {
 
+namespace {
+
+QPolygonF outline_of(const Sheet& s, const place::Box& box, bool port, const Map& view) {
+  QPolygonF corners;
+  for (const double x : {box.low.x(), box.high.x()})
+    for (const double y : {box.low.y(), box.high.y()})
+      for (const double z : {box.low.z(), box.high.z()})
+        corners << s.frame().to_device(view(port ? mirrored(Vec3(x, y, z)) : Vec3(x, y, z)));
+  return convex_hull(corners);
+}
+
+}  // namespace
+
+void draw_keep_out(Sheet& s, const place::Box& box, bool port, const Map& view) {
+  const Theme& t = Theme::now();
+  s.pen(t.grey, 1);
+  s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
+  s.painter().drawPolygon(outline_of(s, box, port, view));
+}
+
 void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
   const Theme& t = Theme::now();
-  const auto outline = [&](const place::Box& box, bool port) {
-    QPolygonF corners;
-    for (const double x : {box.low.x(), box.high.x()})
-      for (const double y : {box.low.y(), box.high.y()})
-        for (const double z : {box.low.z(), box.high.z()})
-          corners << s.frame().to_device(view(port ? mirrored(Vec3(x, y, z)) : Vec3(x, y, z)));
-    return convex_hull(corners);
-  };
   std::vector<place::Box> solid;
   for (const auto& k : d.airframe.keep_outs) {
     const auto box = place::box_of(k);
     if (!box) continue;
     solid.push_back(*box);
-    for (const bool port : {false, true}) {
-      s.pen(t.grey, 1);
-      s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
-      s.painter().drawPolygon(outline(*box, port));
-    }
+    for (const bool port : {false, true}) draw_keep_out(s, *box, port, view);
   }
   for (const PlacedLeg& placed : placed_legs(d.gear)) {
     const auto unit = place::unit_of(d.gear.legs[placed.row]);
@@ -36,7 +44,7 @@ void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
     QColor wash = runs_in ? t.fails : t.accent;
     wash.setAlpha(40);
     s.fill(wash);
-    s.painter().drawPolygon(outline(*unit, placed.port));
+    s.painter().drawPolygon(outline_of(s, *unit, placed.port, view));
   }
 }
 

@@ -61,7 +61,7 @@ void StrokePane::draw(Sheet& s) {
         Column{
             playing ? QObject::tr("landing, %1 s").arg(playing->t, 0, 'f', 2) : QObject::tr("design landing"),
             landing, landing_tyre, landing > most ? Ink::fails : Ink::accent},
-        Column{QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
+        Column{l.spring.kind == SpringKind::bending ? QObject::tr("all of it") : QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
     const double x = (0.5 + i++) * spacing(l);
     if (!std::isfinite(c.closure)) continue;
     const auto path = force::suspension_of(l, document_.design().materials);
@@ -72,8 +72,7 @@ void StrokePane::draw(Sheet& s) {
       draw_straight(s, l, x, c.closure, c.sink, c.ink);
     s.label({x, 0}, c.name, c.ink, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
     s.label({x, 0},
-            QObject::tr("%1 of %2")
-                .arg(document_.say_number(c.closure, Kind::length), document_.say(most, Kind::length)),
+            document_.say(c.closure, Kind::length),
             Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
   }
 }

@@ -9,6 +9,7 @@
 #include "app/widgets/findings.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
+#include "core/place/keepout.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -88,6 +89,28 @@ void SwingPane::draw_doors(Sheet& s) {
   }
 }
 
+void SwingPane::draw_what_it_must_pass(Sheet& s, const swing::MovingLeg& m) {
+  // Only what lies as deep, along the line of sight, as the wheel on its way: a spar ahead of the well is not
+  // in it.
+  const int depth = from_behind() ? 0 : 1;
+  double near = m.wheel.centre[depth];
+  double far = near;
+  for (int i = 0; i <= 12; ++i) {
+    const double at = (m.axis.turn(m.full_turn * i / 12) * m.wheel.centre)[depth];
+    near = std::min(near, at - m.wheel.diameter / 2);
+    far = std::max(far, at + m.wheel.diameter / 2);
+  }
+  s.painter().save();
+  s.painter().setClipRect(s.frame().device());
+  for (const auto& k : document_.design().airframe.keep_outs) {
+    const auto box = place::box_of(k);
+    if (!box || box->high[depth] < near || box->low[depth] > far) continue;
+    draw_keep_out(s, *box, false, [this](const Vec3& p) { return map(p); });
+    s.label(map(box->high), text_of(k.name), Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {3, -2}, 8);
+  }
+  s.painter().restore();
+}
+
 void SwingPane::draw(Sheet& s) {
   const LegSwing* r = result();
   const Leg& l = the_leg();
@@ -110,6 +133,7 @@ void SwingPane::draw(Sheet& s) {
     return;
   }
   const auto& m = r->input->moving;
+  draw_what_it_must_pass(s, m);
   const auto project = [this](const Vec3& p) { return map(p); };
   const Theme& t = Theme::now();
   // The lowest point of the down wheel is the ground it would stand on.

@@ -31,6 +31,7 @@ class SwingPane : public Pane {
  private:
   void draw_well(Sheet& sheet);
   void draw_doors(Sheet& sheet);
+  void draw_what_it_must_pass(Sheet& sheet, const swing::MovingLeg& moving);
 };
 
 class ClearancePane : public Pane {

@@ -355,13 +355,16 @@ class SpringPage : public StationPage {
                                         document_.design().landing.load_factor, yields_at);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
     QString s = tr("<b>Drop ladder</b>, no lift, steps of %1: ").arg(length(b.step));
-    s += b.ladder.first_that_bottoms
+    s += bends ? QString()
+         : b.ladder.first_that_bottoms
              ? tr("first bottoms at <b>%1</b> (just at %2)")
                    .arg(length(*b.ladder.first_that_bottoms), length(b.ladder.just_bottoms.value_or(0)))
              : tr("does not bottom up to %1").arg(length(b.top));
+    if (bends)
+      s += b.ladder.first_that_yields ? tr("takes a set from <b>%1</b>").arg(length(*b.ladder.first_that_yields))
+                                      : tr("takes no set up to %1").arg(length(b.top));
     if (b.ladder.first_over_factor)
       s += tr("; over the load factor from %1").arg(length(*b.ladder.first_over_factor));
-    if (b.ladder.first_that_yields) s += tr("; takes a set from %1").arg(length(*b.ladder.first_that_yields));
     s +=
         tr(". Remove people and propeller, guard the sides, catch the rebound, start low, inspect after "
            "every drop.");

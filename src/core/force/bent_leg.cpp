@@ -38,6 +38,7 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
     return b.material.empty() ? std::string("the leg's material")
                               : fmt::format("a material of the name “{}”", b.material);
   BendingLeg out;
+  out.across = width_direction(b);
   out.material = stiffness_of(*material);
   if (!std::isfinite(out.material.youngs_modulus))
     return fmt::format("Young's modulus of “{}”", material->name);
@@ -87,6 +88,12 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
     }
   }
   return out;
+}
+
+Vec3 width_direction(const BentLeg& leg) {
+  if (leg.line.size() < 2) return Vec3::UnitX();
+  const Vec3 way = leg.line.back().at.vec() - leg.line.front().at.vec();
+  return std::abs(way.x()) > std::abs(way.y()) ? Vec3::UnitY() : Vec3::UnitX();
 }
 
 std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cross_rate) {

@@ -19,6 +19,10 @@ namespace kranich::force {
 //! (of a wire leg: the wire itself) carries on to it.
 std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own);
 
+//! Along the width of a leaf or bow: fore and aft of one that runs out to its side, athwartships of one that
+//! runs fore and aft (a tail spring).
+Vec3 width_direction(const BentLeg& leg);
+
 //! Under a vertical load at the wheel, free to spread: per metre of rise how far the wheel goes and turns.
 struct BentStiffness {
   double vertical_rate;  //!< N/m

@@ -77,7 +77,7 @@ Chain chain_of(const BendingLeg& leg) {
   c.frame.nodes = points;
   c.frame.clamped = {0};
   for (size_t i = 0; i + 1 < points.size(); ++i) {
-    Beam b{static_cast<int>(i), static_cast<int>(i + 1), {}, leg.material, Vec3::UnitX(), {}};
+    Beam b{static_cast<int>(i), static_cast<int>(i + 1), {}, leg.material, leg.across, {}};
     b.section = wire ? round_section(leg.wire_diameter)
                      : leaf_section((width[i] + width[i + 1]) / 2, (thickness[i] + thickness[i + 1]) / 2);
     c.frame.beams.push_back(b);
@@ -132,7 +132,7 @@ Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, c
     } else {
       const double w = leg.width[i];
       const double t = leg.thickness[i];
-      const Vec3 first = (Vec3::UnitX() - tangent.x() * tangent).normalized();
+      const Vec3 first = (leg.across - tangent.dot(leg.across) * tangent).normalized();
       const Vec3 second = tangent.cross(first);
       normal = axial / (w * t) + std::abs(moment.dot(first)) * 6 / (w * t * t) +
                std::abs(moment.dot(second)) * 6 / (t * w * w);

@@ -17,6 +17,7 @@ namespace kranich::force {
 struct BendingLeg {
   std::vector<Vec3> points;
   std::vector<double> width, thickness;  //!< at each point, of a leaf; empty of a wire
+  Vec3 across = Vec3::UnitX();           //!< along its width
   double wire_diameter = 0;
   Elastic material{};
   struct Loop {

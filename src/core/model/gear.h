@@ -100,7 +100,8 @@ struct Pucks : Kept {
 //! A point of a leg's centre line with its section there.
 struct BentPoint : Kept {
   Point at;
-  Given width, thickness;  //!< fore and aft; in the plane of the leg. Of a leaf or a bow
+  //! Of a leaf or a bow; the width lies fore and aft, of a leg that itself runs fore and aft athwartships.
+  Given width, thickness;
   bool operator==(const BentPoint&) const = default;
 };
 

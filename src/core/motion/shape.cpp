@@ -51,7 +51,7 @@ double gap(const A& a, const B& b, const Vec3& n) {
 
 //! Overlapping: the direction of the greatest (least negative) gap, from the flats of both solids, refined.
 template <class A, class B>
-Nearest depth(const A& a, const B& b) {
+double depth(const A& a, const B& b) {
   std::array<Vec3, 10> starts;
   size_t count = 0;
   for (int i = 0; i < 3; ++i)
@@ -87,7 +87,7 @@ Nearest depth(const A& a, const B& b) {
       best = better;
     }
   }
-  return {value, extreme(a, Vec3(-best)), extreme(b, best)};
+  return value;
 }
 
 template <class A, class B>
@@ -106,7 +106,7 @@ Nearest between(const A& a, const B& b) {
     on_a = ahead < distance ? ahead_a : next_a;
     on_b = ahead < distance ? project(b, ahead_a) : next_b;
     const double now = (on_a - on_b).norm();
-    if (now < 1e-9) return depth(a, b);
+    if (now < 1e-9) return {depth(a, b), on_a, on_b};  // a point that both hold
     if (now - gap(a, b, Vec3((on_a - on_b) / now)) < 1e-8) break;
   }
   return {(on_a - on_b).norm(), on_a, on_b};

@@ -52,8 +52,9 @@ struct Named {
 Obstacle mirrored(const Obstacle& obstacle);
 
 struct Nearest {
-  double distance;            //!< negative: depth of overlap
-  Vec3 on_part, on_obstacle;  //!< points of the two solids nearest each other
+  double distance;  //!< negative: depth of overlap
+  Vec3 on_part,
+      on_obstacle;  //!< points of the two solids nearest each other; where they overlap, in both cores
 };
 
 Nearest nearest(const RoundedWheel& wheel, const Obstacle& obstacle);

@@ -6,6 +6,7 @@
 #include <map>
 #include <numbers>
 
+#include "core/force/suspension.h"
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
@@ -66,7 +67,7 @@ Maker::Made Maker::jig() const {
          behind < 0 ? "ahead of the bar: marked on the floor" : "behind the bar: marked on the floor"});
   }
   double y = s.table({-91, point.y() - 22}, {60, 34, 88}, rows, 2.4);
-  rows = {{"Diagonals differ by", "toe-in starboard", "toe-in port"}};
+  rows = {{"Starboard diagonal longer by", "toe-in starboard", "toe-in port"}};
   for (const double off : {0.001, 0.002, 0.005, 0.010}) {
     const double toe = leg::toe_of_difference(off, j.jig.square_diagonal, j.jig.bar_length, j.behind);
     rows.push_back({length(off), fmt::format("{:+.2f}°", toe * 180 / std::numbers::pi),
@@ -90,8 +91,10 @@ Maker::Made Maker::cut_list() const {
     const double spare = d_.is_model() ? 0.005 : 0.020;
     const double cut = m.geometry.length + spare;
     const std::string section =
-        std::isfinite(m.diameter) ? number(m.diameter) + (std::isfinite(m.wall) ? " × " + number(m.wall) : "")
-                                  : "?";
+        std::isfinite(m.width) && std::isfinite(m.thickness) ? number(m.width) + " × " + number(m.thickness)
+        : std::isfinite(m.diameter)
+            ? number(m.diameter) + (std::isfinite(m.wall) ? " × " + number(m.wall) : "")
+            : "?";
     rows.push_back({m.leg + ", " + m.name, std::to_string(m.count), m.material.empty() ? "?" : m.material,
                     section, number(m.geometry.length), number(cut), angle(m.geometry.rake),
                     angle(m.geometry.cant), angle(m.drill_top), angle(m.drill_axle)});
@@ -159,9 +162,26 @@ Maker::Made Maker::hardware() const {
   if (rows.size() == 1) return "pins, fasteners, blocks, plates or posts: they are entered in Leg";
   Drawing s;
   s.table({0, 0}, {52, 16, 9, 18, 24, 38, 24}, rows, 2.0);
-  s.notes = {"Lengths in " + unit() +
-                 ". Tighten a clamped leaf: load screws loose, locating screws snug, then load screws home.",
-             caution()};
+  std::string to_fit;
+  for (const Leg& leg : d_.gear.legs) {
+    const SpringKind kind = leg.spring.kind;
+    if (kind != SpringKind::coil && kind != SpringKind::cord && kind != SpringKind::pucks &&
+        kind != SpringKind::gas_strut)
+      continue;
+    const auto path = force::suspension_of(leg, d_.materials);
+    const auto* suspension = std::get_if<force::Suspension>(&path);
+    if (suspension && suspension->most > 0 && suspension->law.force(0) > 0)
+      to_fit += fmt::format("{}{} {}", to_fit.empty() ? "" : ", ", d_.leg_word(leg),
+                            say(suspension->law.force(0), Kind::force));
+  }
+  if (!to_fit.empty())
+    s.notes.push_back("Force to fit each spring, the leg extended: " + to_fit +
+                      ". Clamp it; it flies when it slips.");
+  s.notes.insert(
+      s.notes.end(),
+      {"Lengths in " + unit() +
+           ". Tighten a clamped leaf: load screws loose, locating screws snug, then load screws home.",
+       caution()});
   return s;
 }
 
@@ -169,19 +189,25 @@ Maker::Made Maker::lay_up() const {
   Drawing s;
   std::vector<std::vector<std::string>> rows{
       {"Done", "Zone", "Cloth", "Direction", "Plies", "Overlap", "Area of one"}};
-  double area = 0;
+  std::map<std::string, double> cloths;
   for (const auto& p : d_.plies) {
     rows.push_back({p.laid ? "[x]" : "[ ]", p.zone, p.cloth, p.direction,
                     p.count.known() ? fmt::format("{:.0f}", p.count.si) : "?",
                     p.overlap.known() ? length(p.overlap) : "–",
                     p.area.known() ? say(p.area, Kind::area) : "?"});
-    if (p.area.known() && p.count.known()) area += p.area * p.count;
+    if (p.area.known() && p.count.known())
+      cloths[p.cloth.empty() ? "cloth without a name" : p.cloth] += p.area * p.count;
   }
   const double y = s.table({0, 0}, {11, 40, 48, 24, 12, 20, 24}, rows, 2.2);
-  s.write({0, y - 8}, 2.8, "Cloth altogether: " + say(area, Kind::area));
+  std::vector<std::vector<std::string>> buy{{"To buy, offcuts not counted", "area"}};
+  for (const auto& [cloth, area] : cloths) buy.push_back({cloth, say(area, Kind::area)});
+  s.table({0, y - 8}, {75, 30}, buy, 2.4);
   s.notes = {
       "Coarse abrasion, paint off, dust out; inside corners with a fillet; cloth must not bridge a step.",
-      "Gloves, mask, extraction. Batch the mixes to their working time.", caution()};
+      "Resin: as much by mass as the dry cloth for hand lay-up; weigh the cloth, mix in batches to the "
+      "working "
+      "time. Gloves, mask, extraction.",
+      caution()};
   return s;
 }
 

@@ -53,7 +53,8 @@ class Maker {
           put("bend:" + id, "Bending plan of the wire, " + word, wire(leg));
         } else {
           put("outline:" + id, "Outline laid flat, " + word, outline(leg));
-          put("mould:" + id, "Section of the mould, " + word, mould(leg));
+          if (leg.spring.bent.form == BentForm::bow)  // a leaf is bent, not laid up
+            put("mould:" + id, "Section of the mould, " + word, mould(leg));
         }
       }
     }

@@ -21,18 +21,20 @@ std::vector<MemberLine> members_of(const Design& d) {
                      : leg.path == LegPath::hinged_athwartships ? Vec3(0, 1, 0)
                                                                 : Vec3::Zero();
     const auto add = [&](const std::string& part, const std::string& material, double diameter, double wall,
-                         const Vec3& top, const Vec3& foot) {
+                         double width, double thickness, const Vec3& top, const Vec3& foot) {
       if (!top.allFinite() || !foot.allFinite() || (foot - top).norm() < 1e-6) return;
-      list.push_back({word, part, material, diameter, wall, foot - top, leg::tube_geometry(top, foot),
-                      pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
+      list.push_back({word, part, material, diameter, wall, width, thickness, foot - top,
+                      leg::tube_geometry(top, foot), pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
                       leg::drill_angle(foot - top, axle_line), leg.stands == LegStands::both_sides ? 2 : 1});
     };
     for (const auto& t : leg.tubes)
-      add(t.name, t.material, t.diameter, t.wall, t.top.vec(),
+      add(t.name, t.material, t.diameter, t.wall, nan, nan, t.top.vec(),
           t.foot.known() ? t.foot.vec() : motion::foot(leg));
+    const bool flat = leg.section == LegSection::rectangle;
     if (leg.tubes.empty())
-      add("leg", leg.material, leg.tube_diameter, leg.section == LegSection::tube ? leg.tube_wall.si : nan,
-          leg.held_at(), motion::foot(leg));
+      add("leg", leg.material, flat ? nan : leg.tube_diameter.si,
+          leg.section == LegSection::tube ? leg.tube_wall.si : nan, flat ? leg.section_width.si : nan,
+          flat ? leg.section_thickness.si : nan, leg.held_at(), motion::foot(leg));
   }
   return list;
 }

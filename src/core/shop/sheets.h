@@ -3,6 +3,7 @@
 //! well, steps. Each from the design and its assessment, or what is missing for it. Source: handbook, Leg.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -28,8 +29,9 @@ std::string file_name(const Sheet& sheet);
 //! A member of a leg in its true place: a tube, or the one strut. Lengths m, angles rad.
 struct MemberLine {
   std::string leg, name, material;
-  double diameter, wall;  //!< NaN where not given
-  Vec3 line;              //!< from top to foot
+  double diameter, wall;    //!< NaN where not given
+  double width, thickness;  //!< of a rectangle; NaN of what is round
+  Vec3 line;                //!< from top to foot
   leg::TubeGeometry geometry;
   double drill_top;   //!< acute angle to the hinge or pivot line; NaN where the leg has none
   double drill_axle;  //!< to the axle
@@ -48,5 +50,28 @@ struct BendingPlan {
 };
 //! Inside radius of a bend twice the wire; the neutral line in the middle of the wire.
 BendingPlan bending_plan(const std::vector<Vec3>& line, double wire_diameter);
+
+//! A leaf or bow laid flat. Its faces hold the direction of its width (force::width_direction), so that it
+//! bends about lines along that only and unrolls without strain: along the strip goes the way square to it.
+//! m and rad.
+struct FlatPoint {
+  double along;  //!< from the clamp
+  double aside;  //!< of its middle, aft (or to starboard) of the clamp's: a raked leg's strip is not straight
+  double width, thickness;
+};
+struct FlatBend {
+  double along;   //!< of its middle, from the clamp
+  double angle;   //!< of the bend; up at the outer end positive
+  double radius;  //!< inside
+};
+struct FlatStrip {
+  std::vector<FlatPoint> points;
+  std::vector<FlatBend> bends;
+  double middle;  //!< of a leaf that runs across under the fuselage, from the centre line to the clamp
+};
+//! `radii`: inside radius over thickness of each bend; the middle of the thickness keeps its length. 0:
+//! corners, as cloth is cut. With a middle the first bend is at the clamp, against the level. Nothing where a
+//! place, width or thickness is missing.
+std::optional<FlatStrip> flat_strip(const BentLeg& leg, const std::vector<double>& thickness, double radii);
 
 }  // namespace kranich::shop

@@ -11,6 +11,24 @@
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
+namespace {
+
+//! Thickness at each point of a leaf's or bow's line, as the frame has it.
+std::vector<double> thickness_at_points(const Leg& leg, const force::BendingLeg& chain) {
+  std::vector<double> list;
+  for (const auto& p : leg.spring.bent.line) {
+    const auto nearest = std::min_element(
+        chain.points.begin(), chain.points.end(),
+        [&](const Vec3& a, const Vec3& b) { return (a - p.at.vec()).norm() < (b - p.at.vec()).norm(); });
+    const auto i = static_cast<size_t>(nearest - chain.points.begin());
+    // The point at the end is thickened where a stub axle follows.
+    list.push_back(p.thickness.known() ? p.thickness.si
+                                       : chain.thickness[i] * (i + 2 == chain.points.size() ? 1.0 / 3 : 1.0));
+  }
+  return list;
+}
+
+}  // namespace
 
 Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const {
   if (!cut.top.known() || !main.top.known() || !cut.diameter.known() || !main.diameter.known())
@@ -194,28 +212,105 @@ Maker::Made Maker::wire(const Leg& leg) const {
   return s;
 }
 
+std::optional<FlatStrip> flat_strip(const BentLeg& leg, const std::vector<double>& thickness, double radii) {
+  const auto& line = leg.line;
+  if (line.size() < 2 || thickness.size() < line.size()) return std::nullopt;
+  for (const auto& p : line)
+    if (!p.at.known() || !p.width.known()) return std::nullopt;
+  FlatStrip strip;
+  const bool tail = force::width_direction(leg).y() != 0;  // it runs fore and aft
+  strip.middle = tail ? 0 : std::abs(line.front().at.y);
+  const auto aside = [&](size_t i) {
+    return tail ? line[i].at.y - line[0].at.y : line[i].at.x - line[0].at.x;
+  };
+  const auto section = [&](size_t i) {
+    return Vec2(tail ? line[i].at.x : line[i].at.y, line[i].at.z);
+  };  // outboard, up
+  double along = 0;
+  Vec2 before(1, 0);  // level, as the middle lies
+  for (size_t i = 0; i < line.size(); ++i) {
+    double saved = 0;  // what the arc is shorter than the corner it rounds
+    if (i + 1 < line.size()) {
+      const Vec2 way = (section(i + 1) - section(i)).normalized();
+      const bool bends = i > 0 || strip.middle > 0;
+      const double angle = std::atan2(before.x() * way.y() - before.y() * way.x(), before.dot(way));
+      before = way;
+      if (bends && std::abs(angle) > 1e-6) {
+        const double inside = radii * thickness[i];
+        const double middle = radii > 0 ? inside + thickness[i] / 2 : 0;
+        saved = 2 * middle * std::tan(std::abs(angle) / 2) - middle * std::abs(angle);
+        strip.bends.push_back({along - saved / 2, angle, inside});
+      }
+    }
+    // The corner itself lies in the middle of its bend.
+    strip.points.push_back({along - saved / 2, aside(i), line[i].width, thickness[i]});
+    if (i + 1 < line.size()) along += (section(i + 1) - section(i)).norm() - saved;
+  }
+  return strip;
+}
+
 Maker::Made Maker::outline(const Leg& leg) const {
   const auto chain = force::bending_leg_of(leg, d_.materials);
   if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
-  Drawing s;
-  Path edge{{}, true, Line::cut};
-  std::vector<Vec2> back;
-  double along = 0;
-  const auto& line = leg.spring.bent.line;
-  for (size_t i = 0; i < line.size(); ++i) {
-    if (i > 0) along += mm * (line[i].at.vec() - line[i - 1].at.vec()).norm();
-    edge.points.emplace_back(along, mm * line[i].width / 2);
-    back.emplace_back(along, -mm * line[i].width / 2);
-    if (i > 0 && i + 1 < line.size())
-      s.line({along, -mm * line[i].width / 2}, {along, mm * line[i].width / 2}, Line::bend);
-    s.write({along, mm * line[i].width / 2 + 3}, 2.2, length(line[i].width));
-  }
-  edge.points.insert(edge.points.end(), back.rbegin(), back.rend());
-  s.paths.push_back(edge);
-  s.line({-5, 0}, {along + 5, 0}, Line::centre);
-  s.dimension({0, -mm * line.front().width / 2}, {along, -mm * line.front().width / 2}, -8,
-              length(along / mm));
   const BentLeg& b = leg.spring.bent;
+  const bool metal = b.form == BentForm::leaf;
+  constexpr double usual_radius = 3;  // over the thickness
+  const auto flat =
+      flat_strip(b, thickness_at_points(leg, std::get<force::BendingLeg>(chain)), metal ? usual_radius : 0);
+  if (!flat) return "place, width and thickness of every point of the leg";
+  const bool both = leg.stands == LegStands::both_sides && flat->middle > 0;
+  Drawing s;
+  // One side, or both with the middle between them: x of the sheet along the strip, y forward.
+  const double start = both ? mm * flat->middle : 0;
+  const auto at = [&](const FlatPoint& p, double side, double edge) {
+    return Vec2(side * (start + mm * p.along), -mm * p.aside + edge * mm * p.width / 2);
+  };
+  Path edge{{}, true, Line::cut};
+  std::vector<double> sides{1};
+  if (both) sides.push_back(-1);
+  const auto& points = flat->points;
+  for (const auto& p : points) edge.points.push_back(at(p, 1, 1));
+  for (size_t i = points.size(); i-- > 0;) edge.points.push_back(at(points[i], 1, -1));
+  if (both) {
+    for (const auto& p : points) edge.points.push_back(at(p, -1, -1));
+    for (size_t i = points.size(); i-- > 0;) edge.points.push_back(at(points[i], -1, 1));
+    s.line({0, -mm * points[0].width / 2 - 5}, {0, mm * points[0].width / 2 + 5}, Line::centre);
+    s.write({2, mm * points[0].width / 2 + 6}, 2.2, "centre line");
+  }
+  s.paths.push_back(edge);
+  const double end = mm * points.back().along;
+  double lowest = 0;
+  for (const auto& p : edge.points) lowest = std::min(lowest, p.y());
+  for (const double side : sides) {
+    Path middle{{}, false, Line::centre};
+    for (const auto& p : points) middle.points.push_back(at(p, side, 0));
+    s.paths.push_back(middle);
+    for (const auto& bend : flat->bends) {
+      const auto next = std::find_if(points.begin(), points.end(),
+                                     [&](const FlatPoint& p) { return p.along >= bend.along - 1e-9; });
+      s.line(at(*next, side, 1), at(*next, side, -1), Line::bend);
+    }
+    for (const auto& p : points) s.write(at(p, side, 1) + Vec2(0, 3), 2.2, length(p.width));
+  }
+  s.dimension({start, lowest}, {start + end, lowest}, -8, length(points.back().along));
+  if (both) s.dimension({-start, lowest}, {start, lowest}, -8, length(2 * flat->middle));
+  const bool tail = force::width_direction(b).y() != 0;
+  if (std::abs(points.back().aside) > 5e-4)
+    s.write(at(points.back(), 1, 0) + Vec2(3, 0), 2.4,
+            fmt::format(
+                "{} {} of the clamp", length(std::abs(points.back().aside)),
+                points.back().aside > 0 ? (tail ? "to starboard" : "aft") : (tail ? "to port" : "ahead")));
+  s.write({start + 2, lowest - 14}, 2.4,
+          tail ? "port edge up; seen from above, laid flat" : "front edge up; seen from above, laid flat");
+  if (metal && !flat->bends.empty()) {
+    std::vector<std::vector<std::string>> rows{
+        {"Bend", "from the clamp", "by", "inside radius", "outer end goes"}};
+    int i = 0;
+    for (const auto& bend : flat->bends)
+      rows.push_back({std::to_string(++i), length(bend.along), angle(std::abs(bend.angle)),
+                      length(bend.radius), bend.angle > 0 ? "up" : "down"});
+    s.table({both ? -start : 0, lowest - 20}, {14, 30, 20, 30, 30}, rows, 2.4);
+  }
   if (b.form == BentForm::bow) {
     s.notes = {fmt::format("{:.0f} plies at the clamp. To taper, fold the cloth: the fibres stay whole and "
                            "the tip grows thicker. Add a ply rather than sand: sanding cuts fibres.",
@@ -224,6 +319,9 @@ Maker::Made Maker::outline(const Leg& leg) const {
                "rings. Gloves, mask, extraction."};
   } else {
     s.notes = {
+        fmt::format("Inside radius {:g} times the thickness, the middle of the thickness keeps its length: "
+                    "the alloy's sheet may want more. A trial strip first.",
+                    usual_radius),
         "Holes are fine where the leaf does not bend, fatal where it does. Deburr and polish the edges; "
         "anneal hard alloys before bending."};
   }
@@ -234,28 +332,70 @@ Maker::Made Maker::outline(const Leg& leg) const {
 Maker::Made Maker::mould(const Leg& leg) const {
   const auto chain = force::bending_leg_of(leg, d_.materials);
   if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
-  const auto& b = std::get<force::BendingLeg>(chain);
+  const auto thickness = thickness_at_points(leg, std::get<force::BendingLeg>(chain));
+  const auto& line = leg.spring.bent.line;  // without the stub axle, which is put in later
+  const auto flat = flat_strip(leg.spring.bent, thickness, 0);
+  if (!flat) return "place, width and thickness of every point of the leg";
   Drawing s;
+  // Seen along the width: the section that is true in thickness whatever the rake.
+  const bool tail = force::width_direction(leg.spring.bent).y() != 0;
+  const auto out = [&](const Vec3& v) { return tail ? v.x() : v.y(); };
+  const auto aside = [&](const Vec3& v) { return tail ? v.y() : v.x(); };
   Path upper{{}, true, Line::cut};
-  std::vector<Vec2> lower;
-  const size_t n = leg.spring.bent.line.size() > 1 ? std::min(b.points.size(), b.width.size()) : 0;
-  for (size_t i = 0; i < n; ++i) {
-    const Vec3 tangent = (b.points[std::min(i + 1, n - 1)] - b.points[i > 0 ? i - 1 : 0]).normalized();
-    const Vec2 normal(-tangent.z(), tangent.y());
-    const Vec3 from = b.points[i] - b.points.front();
-    const Vec2 middle(mm * from.y(), mm * from.z());
-    upper.points.push_back(middle + mm * b.thickness[i] / 2 * normal);
-    lower.push_back(middle - mm * b.thickness[i] / 2 * normal);
+  std::vector<Vec2> lower, face;
+  for (size_t i = 0; i < line.size(); ++i) {
+    const Vec3 before = line[i > 0 ? i - 1 : 0].at.vec();
+    const Vec3 after = line[std::min(i + 1, line.size() - 1)].at.vec();
+    const Vec2 tangent = Vec2(out(after) - out(before), after.z() - before.z()).normalized();
+    const Vec2 normal(-tangent.y(), tangent.x());
+    const Vec3 from = line[i].at.vec() - line[0].at.vec();
+    const Vec2 middle(mm * out(from), mm * from.z());
+    upper.points.push_back(middle + mm * thickness[i] / 2 * normal);
+    lower.push_back(middle - mm * thickness[i] / 2 * normal);
+    face.push_back(lower.back());
   }
   upper.points.insert(upper.points.end(), lower.rbegin(), lower.rend());
   s.paths.push_back(upper);
+  s.paths.push_back({face, false, Line::mark});
   s.line({-10, 0}, {10, 0}, Line::centre);
-  s.write({-10, 5}, 2.4, fmt::format("clamp, {} thick", length(b.thickness.front())));
+  s.write({-10, 5}, 2.4, fmt::format("clamp, {} thick", length(thickness.front())));
+  const Vec2 last = face.back();
+  double deepest = 0, widest = 0;
+  for (const auto& p : face) {
+    deepest = std::min(deepest, p.y());
+    widest = std::max(widest, p.x());
+  }
+  s.write(last + Vec2(4, 0), 2.4, fmt::format("{} thick", length(thickness.back())));
+  s.dimension({0, deepest}, {last.x(), deepest}, -10, length((last.x()) / mm));
+  s.dimension({widest, 0}, {widest, last.y()}, -14, length(-last.y() / mm));
+  // The side view of the block: how far the mould's face runs aft on the way down.
+  const double right = widest + 70;
+  Path block{{}, true, Line::mark};
+  std::vector<Vec2> back;
+  for (size_t i = 0; i < line.size(); ++i) {
+    const double x = mm * aside(line[i].at.vec() - line[0].at.vec());
+    const double z = mm * (line[i].at.z - line[0].at.z);
+    block.points.emplace_back(right + x + mm * line[i].width / 2, z);
+    back.emplace_back(right + x - mm * line[i].width / 2, z);
+  }
+  block.points.insert(block.points.end(), back.rbegin(), back.rend());
+  s.paths.push_back(block);
+  s.write({right - mm * line[0].width / 2, 5}, 2.4,
+          tail ? "from behind: port to the left" : "from the side: front to the left");
+  const double rake = aside(line.back().at.vec() - line.front().at.vec());
+  s.write({right - mm * line[0].width / 2, deepest - 6}, 2.4,
+          std::abs(rake) < 5e-4
+              ? std::string("straight below the clamp")
+              : fmt::format("lower end {} {}", length(std::abs(rake)),
+                            rake > 0 ? (tail ? "to starboard" : "aft") : (tail ? "to port" : "ahead")));
   s.notes = {
-      "Section from ahead, starboard leg: the lower edge is the mould's face. Release layer without "
-      "wrinkles, dry before the lay-up.",
-      "Key the halves against sliding, mark front and rear, leave room for clamps, relieve one edge for "
-      "surplus resin."};
+      "Section along the width, starboard leg, port its mirror image: the marked lower edge is the mould's "
+      "face. "
+      "Release "
+      "layer without wrinkles, dry before the lay-up.",
+      "Key the halves against sliding, mark front and rear on both, leave room for clamps, relieve one edge "
+      "for "
+      "surplus resin. The stub axle is bonded in afterwards."};
   return s;
 }
 

@@ -32,8 +32,9 @@ double sag_under(const Suspension& s, double travel, double load) {
   return q ? rise_at(s, *q) / travel : 1;
 }
 
-//! What is left at the stop, and what would break something before.
-void judge_stop(const Leg& leg, const Suspension& s, const std::vector<Material>& own, Candidate& c) {
+//! What is left at the stop, and what would break something before. A leg that bends has none: its travel
+//! ends where it takes a set.
+void judge_stop(const Leg& leg, const Suspension& s, Candidate& c) {
   const Spring& spring = leg.spring;
   switch (spring.kind) {
     case SpringKind::coil: {
@@ -72,19 +73,6 @@ void judge_stop(const Leg& leg, const Suspension& s, const std::vector<Material>
       if (c.margin < 0) c.objection = "squeezed by more than 30 % at the stop";
       return;
     }
-    case SpringKind::bending: {
-      const auto chain = force::bending_leg_of(leg, own);
-      const auto* bending = std::get_if<force::BendingLeg>(&chain);
-      const Material* material = force::find_material(own, spring.bent.material);
-      if (!bending || !material) return;
-      const auto bent = force::bend(*bending, Vec3(0, 0, s.law.rate * s.most));
-      if (!bent) return;
-      double stress = bent->largest_stress;
-      for (const auto& loop : bent->loops) stress = std::max(stress, loop.stress);
-      c.margin = force::allowable_of(*material, bending->wire_diameter, false).yield / stress - 1;
-      if (c.margin < 0) c.objection = "takes a set at the stop";
-      return;
-    }
     default:
       return;
   }
@@ -115,7 +103,9 @@ std::vector<Candidate> rank_offers(const std::vector<Offer>& offers, const std::
     c.sag = sag_under(s, leg.travel, need.static_load);
     c.peak = vertical_force(s, s.most);
     c.energy = s.energy(s.most);
-    judge_stop(leg, s, own, c);
+    judge_stop(leg, s, c);
+    if (c.objection.empty() && c.sag >= 1 && leg.spring.kind == SpringKind::bending)
+      c.objection = "takes a set standing still";
     if (c.objection.empty() && c.sag > need.sag_high)
       c.objection = fmt::format("too soft: sags {:.0f} %", 100 * c.sag);
     if (c.objection.empty() && c.sag < need.sag_low)
