@@ -10,6 +10,7 @@
 #include "core/assess/placement_map.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
+#include "core/model/moves.h"
 #include "core/spring/scatter.h"
 #include "sample_leg.h"
 
@@ -47,8 +48,8 @@ void all_cures(benchmark::State& state, const std::string& name) {
   const Finding& f = *worst_of_each(a)[1];
   for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, f));
 }
-//! What one movement of a drag in Place costs: the whole assessment, the cures of the chosen finding, the
-//! map.
+//! What one movement of a drag in Place costs on the interface's thread: the whole assessment and the map.
+//! Its three cures are solved beside it.
 void drag_in_place(benchmark::State& state, const std::string& name) {
   Design d = demo(name);
   Assessment a = assess(d);
@@ -57,13 +58,17 @@ void drag_in_place(benchmark::State& state, const std::string& name) {
     d.gear.main().axle.x.si += 0.0005 * way;
     way = -way;
     a = assess(d, {}, &a);
-    const Finding* chosen = nullptr;
-    for (const Finding* f : worst_of_each(a))
-      if (!chosen && f->info().station == Station::place) chosen = f;
-    benchmark::DoNotOptimize(cures_for(d, a, *chosen, 3));
     const MapModel model(d, a, a.loadings[0].name, MapUp::cg_height);
     benchmark::DoNotOptimize(model.map(model.usual_area()));
   }
+}
+void cures_in_a_drag(benchmark::State& state, const std::string& name) {
+  const Design d = demo(name);
+  const Assessment a = assess(d);
+  const Finding* chosen = nullptr;
+  for (const Finding* f : worst_of_each(a))
+    if (!chosen && f->info().station == Station::place) chosen = f;
+  for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, *chosen, 3));
 }
 void map_alone(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);
@@ -94,6 +99,53 @@ void many_drops(benchmark::State& state) {
     benchmark::DoNotOptimize(
         spring::scattered_drops(*a.landings.front().model, a.landings.front().sink_speed, scatter, 3.3));
 }
+// --- how the cost grows: no worse than in proportion ---
+
+//! Wheatear on so many mains, in pairs one behind the other.
+void with_legs(benchmark::State& state) {
+  Design d = demo("wheatear");
+  const Leg pattern = d.gear.main();
+  while (static_cast<std::int64_t>(placed_legs(d.gear).size()) + 1 < state.range(0)) {
+    Leg more = pattern;
+    more.id = "main-" + std::to_string(d.gear.legs.size());
+    d.gear.legs.push_back(more);
+    shift_leg(d.gear.legs.back(), 0.5 * static_cast<double>(d.gear.legs.size()), 0, 0);
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d));
+  state.SetComplexityN(static_cast<std::int64_t>(placed_legs(d.gear).size()));
+}
+//! Dunnock with so many items in its ledger.
+void with_items(benchmark::State& state) {
+  Design d = demo("dunnock");
+  while (static_cast<std::int64_t>(d.ledger.size()) < state.range(0)) {
+    Item item;
+    item.name = "part " + std::to_string(d.ledger.size());
+    item.mass = Given(0.01);
+    item.at = {{}, Given(2.2), Given(0.0), Given(0.0)};
+    d.ledger.push_back(item);
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d));
+  state.SetComplexityN(state.range(0));
+}
+//! Dunnock with so many keep-outs in its wing.
+void with_keep_outs(benchmark::State& state) {
+  Design d = demo("dunnock");
+  d.airframe.keep_outs.clear();
+  for (std::int64_t i = 0; i < state.range(0); ++i) {
+    KeepOut k;
+    k.name = "rib " + std::to_string(i);
+    const double y = 0.6 + 0.05 * static_cast<double>(i);
+    k.low = {{}, Given(2.0), Given(y), Given(0.08)};
+    k.high = {{}, Given(2.8), Given(y + 0.005), Given(0.12)};
+    d.airframe.keep_outs.push_back(k);
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d));
+  state.SetComplexityN(state.range(0));
+}
+BENCHMARK(with_legs)->RangeMultiplier(2)->Range(4, 16)->Unit(benchmark::kMicrosecond)->Complexity();
+BENCHMARK(with_items)->RangeMultiplier(4)->Range(16, 1024)->Unit(benchmark::kMicrosecond)->Complexity();
+BENCHMARK(with_keep_outs)->RangeMultiplier(2)->Range(1, 16)->Unit(benchmark::kMicrosecond)->Complexity();
+
 BENCHMARK(many_drops)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(one_drop)->Unit(benchmark::kMicrosecond);
 void read_file(benchmark::State& state, const std::string& name) {
@@ -114,6 +166,7 @@ BENCHMARK_CAPTURE(least_clearance, dunnock, "dunnock")->Unit(benchmark::kMicrose
 BENCHMARK_CAPTURE(least_clearance, redshank, "redshank")->Unit(benchmark::kMicrosecond);
 FOR_ALL(all_cures);
 FOR_ALL(drag_in_place);
+FOR_ALL(cures_in_a_drag);
 FOR_ALL(map_alone);
 FOR_ALL(tolerances);
 FOR_ALL(read_file);

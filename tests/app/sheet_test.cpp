@@ -1,14 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Sheets for the bench: looked at, written, and measured on the page.
+#include <sys/resource.h>
+
 #include <QComboBox>
 #include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QImage>
 #include <QLabel>
 #include <QListWidget>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <csignal>
 
+#include "app/print/report.h"
 #include "app/print/templates.h"
 #include "bench.h"
 
@@ -188,4 +193,55 @@ TEST_CASE("a name without a format and a folder that cannot be written are refus
   const auto lacks = write_sheet(b.document, sheet(sheets_of(b.document), "jig"), "/tmp/jig.pdf");
   REQUIRE(lacks);
   CHECK(lacks->contains("needs"));
+}
+
+TEST_CASE("a disk that is full is told, and what was there stays") {
+  Bench b("Wheatear");
+  QTemporaryDir folder;
+  const QString report = folder.filePath("report.pdf");
+  const QString sheet_path = folder.filePath("jig.pdf");
+  REQUIRE_FALSE(write_report(b.document, report));
+  const auto size = QFileInfo(report).size();
+  CHECK(size > 10000);
+  // Files may grow no further than this, as on a disk without room.
+  rlimit before{};
+  getrlimit(RLIMIT_FSIZE, &before);
+  std::signal(SIGXFSZ, SIG_IGN);
+  rlimit full = before;
+  full.rlim_cur = 2000;
+  setrlimit(RLIMIT_FSIZE, &full);
+  const auto why = write_report(b.document, report);
+  const auto why_sheet = write_sheet(b.document, sheet(sheets_of(b.document), "jig"), sheet_path);
+  setrlimit(RLIMIT_FSIZE, &before);
+  std::signal(SIGXFSZ, SIG_DFL);
+  REQUIRE(why);
+  CHECK(why->contains("report.pdf"));
+  CHECK(QFileInfo(report).size() == size);
+  CHECK(why_sheet);
+  CHECK_FALSE(QFile::exists(sheet_path));
+  CHECK(QDir(folder.path()).entryList(QDir::Files).size() == 1);  // no half-written one either
+}
+
+TEST_CASE("before a folder is filled it is known what would be replaced; absurd sheets are refused") {
+  Bench b("Wheatear");
+  QTemporaryDir folder;
+  const SheetsAhead empty = sheets_ahead(b.document, folder.path());
+  CHECK(empty.there.isEmpty());
+  CHECK(empty.pages >= 4);
+  REQUIRE_FALSE(write_shop_sheets(b.document, folder.path()));
+  const SheetsAhead again = sheets_ahead(b.document, folder.path());
+  CHECK(again.there.size() == QDir(folder.path()).entryList(QDir::Files).size());
+  CHECK(again.there.contains("jig.pdf"));
+  // A well fifty times too large.
+  Bench d("Dunnock");
+  d.document.edit("absurd", [](Design& x) {
+    x.gear.main().retraction.well.low.x = Given(-20);
+    x.gear.main().retraction.well.high.x = Given(40);
+    x.gear.main().retraction.well.high.y = Given(40);
+  });
+  const auto all = sheets_of(d.document);
+  const auto absurd = write_sheet(d.document, sheet(all, "well:main"), folder.filePath("well.pdf"));
+  REQUIRE(absurd);
+  CHECK(absurd->contains("pages"));
+  CHECK_FALSE(QFile::exists(folder.filePath("well.pdf")));
 }

@@ -424,3 +424,34 @@ TEST_CASE("what is out of square is put right by the bar's end and at the rim") 
   CHECK(off.camber == Approx(radians(-1)));
   CHECK(off.rim == Approx(0.43 * std::tan(radians(0.3))));
 }
+
+TEST_CASE("a post to the spar relieves what stands beside it, by where it stands") {
+  const auto margin_of = [](const Design& d, const std::string& part) {
+    const auto a = assess(d);
+    for (const auto& s : a.strengths)
+      for (const auto& p : s.structure.parts)
+        if (p.part == part) return p.margin;
+    return std::nan("");
+  };
+  auto d = demo("redshank");
+  const double alone = margin_of(d, "bearer plate");
+  REQUIRE(std::isfinite(alone));
+  Joint post;
+  post.name = "post";
+  post.kind = JointKind::post;
+  post.material = "birch plywood";
+  post.into = "birch plywood";
+  post.length = Given(0.05);
+  post.diameter = Given(0.012);
+  post.at = d.gear.main().joints[1].at;
+  d.gear.main().joints.push_back(post);
+  const double relieved = margin_of(d, "bearer plate");
+  CHECK(relieved > alone);
+  // It takes nothing where it carries something else.
+  d.gear.main().joints.back().carries = "another tube";
+  CHECK(margin_of(d, "bearer plate") == Approx(alone));
+  // Far aside it presses up where it stands and so twists the mount about the plate.
+  d.gear.main().joints.back().carries.clear();
+  d.gear.main().joints.back().at.x.si += 0.2;
+  CHECK(margin_of(d, "bearer plate") < relieved);
+}

@@ -2,16 +2,15 @@
 #include "app/print/report.h"
 
 #include <QDate>
-#include <QFile>
 #include <QFontMetricsF>
 #include <QPageLayout>
 #include <QPageSize>
 #include <QPainter>
-#include <QPdfWriter>
 #include <cmath>
 
 #include "app/drawing/panes.h"
 #include "app/drawing/swing_pane.h"
+#include "app/print/pdf.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 #include "core/io/csv.h"
@@ -144,45 +143,36 @@ QString planning_caution() {
 std::optional<QString> write_report(const Document& document, const QString& path) {
   const bool was_dark = Theme::now().dark;
   if (was_dark) Theme::choose(false);  // paper is white
-  std::optional<QString> trouble;
-  {
-    QPdfWriter writer(path);
+  const auto trouble = write_pdf(path, [&](QPdfWriter& writer) {
     writer.setPageLayout(
         QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
     writer.setResolution(1200);
     writer.setTitle(QString::fromStdString(document.design().about.name));
-    writer.setCreator(QStringLiteral("Kranich"));
-    QFile probe(path);
-    if (!probe.open(QIODevice::ReadWrite)) {
-      trouble = QObject::tr("%1: %2").arg(path, probe.errorString());
-    } else {
-      probe.close();
-      Paper paper(writer, document);
-      paper.text(planning_caution(), 3, true, Theme::light().fails);
-      paper.y += 1;
-      auto& own = const_cast<Document&>(document);  // panes are made for pages that edit; here they only draw
-      SidePane side(own, Overlay::place);
-      FrontPane front(own);
-      PlanPane plan(own);
-      const double w = Paper::right - Paper::left;
-      draw_pane(paper, side, {Paper::left, paper.y, w, 78});
-      draw_pane(paper, front, {Paper::left, paper.y + 79, w / 2 - 1, 56});
-      draw_pane(paper, plan, {Paper::left + w / 2 + 1, paper.y + 79, w / 2 - 1, 56});
-      paper.y += 138;
-      findings_table(paper, document);
-      paper.y += 4;
-      for (const auto& s : document.assessment().swings) {
-        if (!s.input) continue;
-        paper.need(92);
-        SwingPane swing(own);
-        swing.leg = s.leg;
-        ClearancePane clearance(own, swing);
-        draw_pane(paper, swing, {Paper::left, paper.y, w * 0.6, 88});
-        draw_pane(paper, clearance, {Paper::left + w * 0.61, paper.y + 16, w * 0.39, 56});
-        paper.y += 92;
-      }
+    Paper paper(writer, document);
+    paper.text(planning_caution(), 3, true, Theme::light().fails);
+    paper.y += 1;
+    auto& own = const_cast<Document&>(document);  // panes are made for pages that edit; here they only draw
+    SidePane side(own, Overlay::place);
+    FrontPane front(own);
+    PlanPane plan(own);
+    const double w = Paper::right - Paper::left;
+    draw_pane(paper, side, {Paper::left, paper.y, w, 78});
+    draw_pane(paper, front, {Paper::left, paper.y + 79, w / 2 - 1, 56});
+    draw_pane(paper, plan, {Paper::left + w / 2 + 1, paper.y + 79, w / 2 - 1, 56});
+    paper.y += 138;
+    findings_table(paper, document);
+    paper.y += 4;
+    for (const auto& s : document.assessment().swings) {
+      if (!s.input) continue;
+      paper.need(92);
+      SwingPane swing(own);
+      swing.leg = s.leg;
+      ClearancePane clearance(own, swing);
+      draw_pane(paper, swing, {Paper::left, paper.y, w * 0.6, 88});
+      draw_pane(paper, clearance, {Paper::left + w * 0.61, paper.y + 16, w * 0.39, 56});
+      paper.y += 92;
     }
-  }
+  });
   if (was_dark) Theme::choose(true);
   return trouble;
 }

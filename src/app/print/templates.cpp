@@ -4,11 +4,12 @@
 #include <QDate>
 #include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QPageLayout>
 #include <QPageSize>
-#include <QPdfWriter>
 #include <cmath>
 
+#include "app/print/pdf.h"
 #include "app/widgets/findings.h"
 #include "core/io/project_file.h"
 
@@ -147,35 +148,36 @@ void overlap_marks(QPainter& p, const QRectF& area, const Tiling& t, int row, in
 
 std::optional<QString> write_template(const shop::Drawing& d, const shop::Stamp& stamp, Paper paper,
                                       const QString& path) {
-  QFile probe(path);
-  if (!probe.open(QIODevice::ReadWrite)) return QObject::tr("%1: %2").arg(path, probe.errorString());
-  probe.close();
-  QPdfWriter writer(path);
-  writer.setPageLayout(QPageLayout(QPageSize(paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter),
-                                   QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
-  writer.setResolution(dots_an_inch);
-  writer.setTitle(QString::fromStdString(stamp.project + " – " + d.title));
-  writer.setCreator(QStringLiteral("Kranich"));
-  QPainter p(&writer);
   const Tiling t = tiling_of(d, paper);
-  const auto box = d.bounds();
-  for (int row = 0; row < t.rows; ++row)
-    for (int column = 0; column < t.columns; ++column) {
-      if (row + column > 0) writer.newPage();
-      p.resetTransform();
-      p.scale(dots_an_inch / 25.4, dots_an_inch / 25.4);
-      const QRectF area(Tiling::margin, Tiling::margin, t.width, t.height);
-      p.save();
-      p.setClipRect(area);
-      // The drawing's upper left corner on the first page's.
-      p.translate(area.left() - box.low.x() - column * (t.width - Tiling::overlap),
-                  area.top() + box.high.y() - row * (t.height - Tiling::overlap));
-      draw_shop(p, d, 0);
-      p.restore();
-      overlap_marks(p, area, t, row, column);
-      foot(p, d, stamp, t, row, column);
-    }
-  return p.end() ? std::nullopt : std::optional(QObject::tr("%1 could not be written").arg(path));
+  if (t.pages() > Tiling::most_pages)
+    return QObject::tr("“%1” would take %2 pages, %3 at most are written: is one of its sizes mistyped?")
+        .arg(text_of(d.title))
+        .arg(t.pages())
+        .arg(Tiling::most_pages);
+  return write_pdf(path, [&](QPdfWriter& writer) {
+    writer.setPageLayout(QPageLayout(QPageSize(paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter),
+                                     QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
+    writer.setResolution(dots_an_inch);
+    writer.setTitle(QString::fromStdString(stamp.project + " – " + d.title));
+    QPainter p(&writer);
+    const auto box = d.bounds();
+    for (int row = 0; row < t.rows; ++row)
+      for (int column = 0; column < t.columns; ++column) {
+        if (row + column > 0) writer.newPage();
+        p.resetTransform();
+        p.scale(dots_an_inch / 25.4, dots_an_inch / 25.4);
+        const QRectF area(Tiling::margin, Tiling::margin, t.width, t.height);
+        p.save();
+        p.setClipRect(area);
+        // The drawing's upper left corner on the first page's.
+        p.translate(area.left() - box.low.x() - column * (t.width - Tiling::overlap),
+                    area.top() + box.high.y() - row * (t.height - Tiling::overlap));
+        draw_shop(p, d, 0);
+        p.restore();
+        overlap_marks(p, area, t, row, column);
+        foot(p, d, stamp, t, row, column);
+      }
+  });
 }
 
 std::vector<shop::Sheet> sheets_of(const Document& document) {
@@ -202,16 +204,34 @@ std::optional<QString> write_sheet(const Document& document, const shop::Sheet& 
   return std::nullopt;
 }
 
+namespace {
+
+QString path_in(const QString& folder, const shop::Sheet& s, const char* format) {
+  return QStringLiteral("%1/%2.%3")
+      .arg(folder, QString::fromStdString(shop::file_name(s)), QString::fromLatin1(format));
+}
+constexpr const char* sheet_formats[] = {"pdf", "svg", "dxf"};
+
+}  // namespace
+
+SheetsAhead sheets_ahead(const Document& document, const QString& folder) {
+  SheetsAhead ahead;
+  for (const auto& s : sheets_of(document)) {
+    if (!s.ready()) continue;
+    ahead.pages += tiling_of(std::get<shop::Drawing>(s.drawing), document.design().jig.paper).pages();
+    for (const char* format : sheet_formats)
+      if (const QString path = path_in(folder, s, format); QFile::exists(path))
+        ahead.there << QFileInfo(path).fileName();
+  }
+  return ahead;
+}
+
 std::optional<QString> write_shop_sheets(const Document& document, const QString& folder) {
   QDir().mkpath(folder);
   for (const auto& s : sheets_of(document)) {
     if (!s.ready()) continue;
-    for (const char* format : {"pdf", "svg", "dxf"})
-      if (const auto why = write_sheet(
-              document, s,
-              QStringLiteral("%1/%2.%3")
-                  .arg(folder, QString::fromStdString(shop::file_name(s)), QString::fromLatin1(format))))
-        return why;
+    for (const char* format : sheet_formats)
+      if (const auto why = write_sheet(document, s, path_in(folder, s, format))) return why;
   }
   return std::nullopt;
 }

@@ -5,6 +5,7 @@
 
 #include <QPainter>
 #include <QString>
+#include <QStringList>
 #include <optional>
 
 #include "app/document/document.h"
@@ -18,6 +19,8 @@ struct Tiling {
   int columns, rows;
   double width, height;                                          //!< of the drawn part of a page, mm
   static constexpr double margin = 10, overlap = 10, foot = 32;  //!< mm; the foot carries scale and stamp
+  static constexpr int most_pages = 400, many_pages = 40;        //!< refused above; asked about above
+  int pages() const { return rows * columns; }
 };
 Tiling tiling_of(const shop::Drawing& drawing, Paper paper);
 
@@ -33,6 +36,13 @@ void draw_shop(QPainter& painter, const shop::Drawing& drawing, double thinnest)
 std::vector<shop::Sheet> sheets_of(const Document& document);
 //! Writes a sheet; the name's end says whether as PDF, SVG or DXF. Why not, where it cannot be written.
 std::optional<QString> write_sheet(const Document& document, const shop::Sheet& sheet, const QString& path);
+//! What writing all sheets into a folder would come to: how many pages, and which files there would be
+//! replaced.
+struct SheetsAhead {
+  int pages = 0;
+  QStringList there;
+};
+SheetsAhead sheets_ahead(const Document& document, const QString& folder);
 //! Every sheet that lacks nothing, in all three formats, into a folder.
 std::optional<QString> write_shop_sheets(const Document& document, const QString& folder);
 

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QMessageBox>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -100,7 +101,7 @@ class ShopDialog : public QDialog {
     every->setObjectName("sheets-all");
     QObject::connect(every, &QPushButton::clicked, this, [this] {
       const QString folder = QFileDialog::getExistingDirectory(this, QObject::tr("Folder for the sheets"));
-      if (!folder.isEmpty()) say(write_shop_sheets(document_, folder));
+      if (!folder.isEmpty() && may_write_all(folder)) say(write_shop_sheets(document_, folder));
     });
     left->addWidget(every);
     said_ = new QLabel(this);
@@ -162,9 +163,26 @@ class ShopDialog : public QDialog {
     }
     notes_->setText(notes);
   }
+  bool confirmed(const QString& what) {
+    return QMessageBox::question(this, QObject::tr("Sheets for the bench"), what) == QMessageBox::Yes;
+  }
+  bool may_write_all(const QString& folder) {
+    const SheetsAhead ahead = sheets_ahead(document_, folder);
+    if (ahead.pages > 3 * Tiling::many_pages &&
+        !confirmed(QObject::tr("All sheets together take %1 pages. Write them?").arg(ahead.pages)))
+      return false;
+    return ahead.there.isEmpty() ||
+           confirmed(QObject::tr("%1 of these files are there already (%2%3). Replace them?")
+                         .arg(ahead.there.size())
+                         .arg(ahead.there.mid(0, 3).join(", "), ahead.there.size() > 3 ? " …" : ""));
+  }
   void ask(const QString& format) {
     const auto* s = current();
     if (!s || !s->ready()) return;
+    const int pages = tiling_of(std::get<shop::Drawing>(s->drawing), document_.design().jig.paper).pages();
+    if (format == "pdf" && pages > Tiling::many_pages &&
+        !confirmed(QObject::tr("This sheet takes %1 pages at its full size. Write it?").arg(pages)))
+      return;
     const QString path = QFileDialog::getSaveFileName(
         this, QObject::tr("Write the sheet"), QString::fromStdString(shop::file_name(*s)) + "." + format);
     if (!path.isEmpty()) say(write_sheet(document_, *s, path));

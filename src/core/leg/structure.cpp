@@ -246,6 +246,21 @@ void model_strut(const Design& d, const Leg& leg, Model& m) {
   add_strut(m.frame, hold, leg.brace_airframe.vec());
 }
 
+//! What presses up on a leg's mount goes on by its post to the spar, where it has one: plate, block and
+//! fasteners beside it are left with the rest, and with the moment about them that the post's own place
+//! leaves.
+JointLoad beside_a_post(const Leg& leg, const Joint& joint, JointLoad load) {
+  if (joint.kind == JointKind::post || joint.kind == JointKind::pin) return load;
+  for (const auto& post : leg.joints) {
+    if (post.kind != JointKind::post || post.carries != joint.carries || !post.at.known()) continue;
+    const Vec3 up(0, 0, std::max(0.0, load.force.z()));
+    load.moment -= (post.at.vec() - joint.at.vec()).cross(up);
+    load.force -= up;
+    break;
+  }
+  return load;
+}
+
 void check_members(const Design& d, const Model& m, const std::vector<LoadCase>& cases, const Leg& leg,
                    double ultimate, Structure& out) {
   std::vector<Worst> worst;
@@ -314,7 +329,8 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
     for (size_t ci = 0; ci < cases.size(); ++ci) {
       const LoadCase& c = cases[ci];
       if (joint.carries.empty()) {
-        loads.push_back({c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)});
+        loads.push_back(
+            beside_a_post(leg, joint, {c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)}));
         continue;
       }
       for (size_t w = 0; w < worst.size(); ++w)
@@ -323,7 +339,8 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
             if (t.name == joint.carries) {
               const Vec3 foot = t.foot.known() ? t.foot.vec() : motion::foot(leg);
               // What the tube puts on its fitting: pulled towards the foot by a tension.
-              loads.push_back({c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()});
+              loads.push_back(beside_a_post(
+                  leg, joint, {c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()}));
             }
     }
     out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
@@ -435,7 +452,8 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   for (const auto& joint : leg.joints) {
     std::vector<JointLoad> loads;
     for (const auto& c : cases)
-      loads.push_back({c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)});
+      loads.push_back(
+          beside_a_post(leg, joint, {c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)}));
     out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
   }
 }
