@@ -395,10 +395,13 @@ class Surgeon {
 
  private:
   bool keep_on(double share) {
+    share_ = share;
     called_off_ = called_off_ || (progress_ && !progress_(share));
     return !called_off_;
   }
-  double spare(const std::vector<Cure::Part>& parts) const {
+  double spare(const std::vector<Cure::Part>& parts) {
+    // Asked at every trial: whoever called it off does not want to wait for the rest of a search.
+    if (!keep_on(share_)) return std::nan("");
     Design d = design_;
     for (const auto& p : parts) p.knob->apply(d, p.change);
     // What could not be saved cannot be built: a wire thinner than nothing, a wheel on a hub larger than
@@ -457,6 +460,7 @@ class Surgeon {
   const Finding& finding_;
   const Progress& progress_;
   bool called_off_ = false;
+  double share_ = 0;
   bool failing_;
   Stations needed_;
   std::vector<KnobRef> knobs_;
