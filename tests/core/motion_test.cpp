@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Where a leg and its doors are while the gear is raised, and what that lets them touch: closed forms.
 #include <catch2/catch.hpp>
+#include <random>
 
 #include "core/assess/assess.h"
 #include "core/base/quantity.h"
@@ -239,4 +240,25 @@ TEST_CASE("the figures of a swing: lean, slope, misfit of the unit, what stands 
   f = *swing::swing_figures(l);
   CHECK(f.down_lean == Approx(std::atan2(0.1, 0.7)));
   CHECK(f.length == Approx(std::hypot(0.1, 0.7)));
+}
+
+TEST_CASE("boxes round solids hold them, and lie no farther apart than they do") {
+  std::mt19937 random(3);
+  std::uniform_real_distribution<double> u(-1, 1);
+  const auto vec = [&] { return Vec3(u(random), u(random), u(random)); };
+  for (int i = 0; i < 200; ++i) {
+    const motion::RoundedWheel wheel{vec(), vec().normalized(), 0.5, 0.2, 0.02 * (i % 3)};
+    const motion::Capsule capsule{vec(), vec(), 0.05};
+    const motion::Obstacle cylinder = motion::Cylinder{3 * vec(), vec().normalized(), 0.3, 0.4};
+    const auto round = motion::bounds(cylinder);
+    REQUIRE(round);
+    const double to_wheel = motion::nearest(wheel, cylinder).distance;
+    const double to_capsule = motion::nearest(capsule, cylinder).distance;
+    CHECK(motion::gap(motion::bounds(wheel), *round) <= std::max(0.0, to_wheel) + 1e-7);
+    CHECK(motion::gap(motion::bounds(capsule), *round) <= std::max(0.0, to_capsule) + 1e-7);
+  }
+  // A wheel upright along y takes its width there and its diameter across.
+  const auto box = motion::bounds(motion::RoundedWheel{{0, 0, 0}, Vec3::UnitY(), 0.5, 0.2, 0.03});
+  CHECK((box.high - Vec3(0.25, 0.1, 0.25)).norm() < 1e-12);
+  CHECK_FALSE(motion::bounds(motion::Obstacle(motion::HalfSpace{{0, 0, 0}, Vec3::UnitZ()})));
 }

@@ -136,6 +136,37 @@ bool Box::overlaps(const Box& o) const {
   return ((low.array() + touch < o.high.array()) && (o.low.array() + touch < high.array())).all();
 }
 
+namespace {
+
+//! Half of what a flat-ended cylinder takes up along each axis.
+Vec3 reach_of(const Vec3& axis, double radius, double half_length) {
+  return radius * (Vec3::Ones() - axis.cwiseAbs2()).cwiseMax(0).cwiseSqrt() + half_length * axis.cwiseAbs();
+}
+
+}  // namespace
+
+Box bounds(const RoundedWheel& w) {
+  const Vec3 reach = reach_of(w.axle, w.diameter / 2, w.width / 2);
+  return {w.centre - reach, w.centre + reach};
+}
+
+Box bounds(const Capsule& c) {
+  const Vec3 radius = Vec3::Constant(c.radius);
+  return {c.from.cwiseMin(c.to) - radius, c.from.cwiseMax(c.to) + radius};
+}
+
+std::optional<Box> bounds(const Obstacle& obstacle) {
+  if (const Box* b = std::get_if<Box>(&obstacle)) return *b;
+  const auto* c = std::get_if<Cylinder>(&obstacle);
+  if (!c) return std::nullopt;
+  const Vec3 reach = reach_of(c->axis, c->radius, c->half_length);
+  return Box{c->centre - reach, c->centre + reach};
+}
+
+double gap(const Box& a, const Box& b) {
+  return (a.low - b.high).cwiseMax(b.low - a.high).cwiseMax(0).norm();
+}
+
 Obstacle mirrored(const Obstacle& obstacle) {
   using kranich::mirrored;
   if (const Box* b = std::get_if<Box>(&obstacle))

@@ -5,6 +5,7 @@
 //! separating planes. SI.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <variant>
 
@@ -50,6 +51,13 @@ struct Named {
 
 //! The same on the other side of the aircraft.
 Obstacle mirrored(const Obstacle& obstacle);
+
+//! The least box along the axes round a solid; nothing round a half-space.
+Box bounds(const RoundedWheel& wheel);
+Box bounds(const Capsule& capsule);
+std::optional<Box> bounds(const Obstacle& obstacle);
+//! Distance of two boxes; 0 where they overlap.
+double gap(const Box& a, const Box& b);
 
 struct Nearest {
   double distance;  //!< negative: depth of overlap

@@ -171,16 +171,19 @@ Clearance clearance_at(const SwingInput& in, double turn) {
   const auto consider = [&](Part part, const motion::Nearest& n, const std::string& name) {
     if (n.distance < least.distance) least = {n.distance, turn, part, name, n.on_part, n.on_obstacle};
   };
-  const double wheel_ball = std::hypot(wheel.diameter, wheel.width) / 2;
+  const bool has_stub = (stub.to - stub.from).squaredNorm() > 1e-12;
+  const motion::Box round_wheel = motion::bounds(wheel);
+  const motion::Box round_leg = motion::bounds(leg);
+  const motion::Box round_stub = motion::bounds(stub);
   for (const auto& o : in.obstacles) {
-    // A ball round the wheel that is already farther away than the least so far needs no closer look.
-    bool far = false;
-    if (const motion::Box* box = std::get_if<motion::Box>(&o.value))
-      far = (wheel.centre - wheel.centre.cwiseMax(box->low).cwiseMin(box->high)).norm() - wheel_ball >
-            least.distance;
-    if (!far) consider(Part::wheel, nearest(wheel, o.value), o.name);
-    consider(Part::leg, nearest(leg, o.value), o.name);
-    if ((stub.to - stub.from).squaredNorm() > 1e-12) consider(Part::stub, nearest(stub, o.value), o.name);
+    // What lies farther apart, box to box, than the least so far needs no closer look.
+    const auto round = motion::bounds(o.value);
+    const auto near = [&](const motion::Box& part) {
+      return !round || motion::gap(part, *round) <= std::max(0.0, least.distance);
+    };
+    if (near(round_wheel)) consider(Part::wheel, nearest(wheel, o.value), o.name);
+    if (near(round_leg)) consider(Part::leg, nearest(leg, o.value), o.name);
+    if (has_stub && near(round_stub)) consider(Part::stub, nearest(stub, o.value), o.name);
   }
   return least;
 }
