@@ -17,6 +17,12 @@ inline Design demo(const std::string& name) {
   return *r.design;
 }
 
+inline void put(Point& p, double x, double y, double z) {
+  p.x = Given(x);
+  p.y = Given(y);
+  p.z = Given(z);
+}
+
 //! A project begun anew: a main leg and a nose leg of which nothing is known.
 inline Design with_legs() {
   Design d;

@@ -15,12 +15,6 @@ using namespace kranich;
 
 namespace {
 
-void put(Point& p, double x, double y, double z) {
-  p.x = Given(x);
-  p.y = Given(y);
-  p.z = Given(z);
-}
-
 //! A leg that hangs 0.7 m under its pivot, turns by 90° and lies in a well 1.2 m long, 0.4 m wide and 0.5 m
 //! high.
 Leg plain_leg(SwingDirection way) {

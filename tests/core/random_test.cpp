@@ -66,11 +66,7 @@ class Chance {
   std::mt19937 random_;
 };
 
-void put(Point& p, const Vec3& v) {
-  p.x = Given(v.x());
-  p.y = Given(v.y());
-  p.z = Given(v.z());
-}
+void put(Point& p, const Vec3& v) { kranich::put(p, v.x(), v.y(), v.z()); }
 
 //! Gives a leg what every kind of spring, section and joint asks for, in its aircraft's size.
 void furnish(Leg& leg, Chance& c, double mass, const std::vector<std::string>& materials) {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Work beside the interface: the one way in which anything runs on another thread.
+//! Work beside the interface: the one way in which the application has anything done on another thread.
 #pragma once
 
 #include <QFuture>
@@ -23,7 +23,7 @@ class Background : public QObject {
 
   template <class Result>
   void start(std::function<Result(const Progress&)> work, std::function<void(Result)> done) {
-    run([this, work = std::move(work), done = std::move(done)](const Progress& progress) {
+    run([work = std::move(work), done = std::move(done)](const Progress& progress) {
       auto result = std::make_shared<Result>(work(progress));
       return std::function<void()>([done, result] { done(std::move(*result)); });
     });

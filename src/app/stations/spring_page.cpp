@@ -361,8 +361,9 @@ class SpringPage : public StationPage {
                    .arg(length(*b.ladder.first_that_bottoms), length(b.ladder.just_bottoms.value_or(0)))
              : tr("does not bottom up to %1").arg(length(b.top));
     if (bends)
-      s += b.ladder.first_that_yields ? tr("takes a set from <b>%1</b>").arg(length(*b.ladder.first_that_yields))
-                                      : tr("takes no set up to %1").arg(length(b.top));
+      s += b.ladder.first_that_yields
+               ? tr("takes a set from <b>%1</b>").arg(length(*b.ladder.first_that_yields))
+               : tr("takes no set up to %1").arg(length(b.top));
     if (b.ladder.first_over_factor)
       s += tr("; over the load factor from %1").arg(length(*b.ladder.first_over_factor));
     s +=
@@ -417,7 +418,7 @@ class SpringPage : public StationPage {
       panel.settled->setVisible(bends);
       const Leg& of = d.gear.leg(id);
       if (bends && of.travel.known())
-        panel.settled->setText(rise_to_belly(d, of) <= of.travel + 1e-9 && of.carries()
+        panel.settled->setText(belly_ends_travel(d, of)
                                    ? tr("Travel <b>%1</b>: then the belly is on the ground")
                                          .arg(document_.say(of.travel, Kind::length))
                                    : tr("Travel <b>%1</b>: beyond it the leg takes a set")

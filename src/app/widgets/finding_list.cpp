@@ -186,6 +186,7 @@ void FindingList::refresh_cures() {
     cures_.clear();
   }
   if (!curable || !isVisible()) return;  // where another page is in front: when this one is shown
+  cures_outdated_ = false;
   cure_work_.start<std::vector<Cure>>(
       [design = document_.design(), assessment = document_.assessment(), finding = *f,
        most = drag ? size_t{3} : size_t{100}](const Progress& progress) {

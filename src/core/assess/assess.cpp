@@ -113,6 +113,7 @@ Stations Stations::only(Station station) {
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
+  // A cure's trial, a corner of the tolerances: what follows from what they changed follows here too.
   if (std::any_of(design.gear.legs.begin(), design.gear.legs.end(),
                   [](const Leg& l) { return l.spring.kind == SpringKind::bending; })) {
     Design settled = design;

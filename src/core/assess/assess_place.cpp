@@ -172,10 +172,16 @@ void tailwheel(const Design& d, const PlaceRules& r, const Standing& s, const Pl
   }
 }
 
-//! Says why a height above the ground has no number: in that state no straight ground touches both ends.
-void tell_no_ground(Finding& f) {
-  if (std::isnan(f.value) && f.remark.empty())
-    f.remark = "needs wheels that a level ground touches in this state: one lies inside the other's circle";
+//! Says why a height above the ground has no number in a state of the gear.
+void tell_no_ground(const Design& d, Finding& f) {
+  if (!std::isnan(f.value)) return;
+  if (f.state == GearState::flat)
+    for (const auto& leg : d.gear.legs)
+      if (leg.role != LegRole::outrigger && !leg.wheel.flat_radius.known()) {
+        f.remark = fmt::format("needs the axle's height on a flat tyre: {}", d.leg_word(leg));
+        return;
+      }
+  f.remark = "needs wheels that a level ground touches in this state: one lies inside the other's circle";
 }
 
 void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
@@ -203,9 +209,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       auto& f = collect.add(line.id, place::propeller_clearance(disc, s.main, pitch),
                             line.state == GearState::static_load ? r.propeller_static(p.diameter) : r.left);
       f.working = {{"pitch", pitch, Kind::angle}};
-      if (line.state == GearState::flat && !d.gear.main().wheel.flat_radius.known())
-        f.remark = "needs axle height on a flat tyre";
-      tell_no_ground(f);
+      tell_no_ground(d, f);
     }
     if (r.tricycle) {
       collect.about(p.name, l.name, GearState::flat);
@@ -214,11 +218,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
           collect.add("place.propeller_nose_flat",
                       pitch ? place::propeller_clearance(disc, still.main, *pitch) : std::nan(""), r.left);
       if (pitch) f.working = {{"pitch", *pitch, Kind::angle}};
-      if (std::isnan(f.value))
-        f.remark = d.gear.third().wheel.flat_radius.known()
-                       ? ""
-                       : "needs the nose wheel's axle height on a flat tyre";
-      tell_no_ground(f);
+      tell_no_ground(d, f);
     }
     if (p.hub.x > still.main.x && r.wings) {
       collect.about(p.name, l.name, GearState::extended);
@@ -227,7 +227,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
         auto& f = collect.add("place.propeller_rotation",
                               place::propeller_clearance(disc, up.main, *r.attitude_needed), r.left);
         f.working = {{"pitch at lift-off, 1° in hand", *r.attitude_needed, Kind::angle}};
-        tell_no_ground(f);
+        tell_no_ground(d, f);
       } else {
         collect.unknown("place.propeller_rotation", "the wing's angle at lift-off and its incidence");
       }
@@ -253,7 +253,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
                       height * std::cos(bank) - (std::abs(p.at.y) - still.narrower_half) * std::sin(bank),
                       at_least(0, "it must not touch"));
       f.working = {{"bank", bank, Kind::angle}, {"height at rest", height, Kind::length}};
-      tell_no_ground(f);
+      tell_no_ground(d, f);
       continue;
     }
     if (p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()) continue;  // judged by its angle
@@ -268,10 +268,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
     if (level < down) f.remark = "lowest with the tail up";
     f.working = {{"extended", place::height_above_ground(p.at.vec(), up.main, up.pitch), Kind::length},
                  {"static", place::height_above_ground(p.at.vec(), still.main, still.pitch), Kind::length}};
-    for (const auto& leg : d.gear.legs)
-      if (std::isnan(f.value) && leg.carries() && !leg.wheel.flat_radius.known())
-        f.remark = "needs the axle's height on a flat tyre";
-    tell_no_ground(f);
+    tell_no_ground(d, f);
   }
 }
 

@@ -8,6 +8,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/place_rules.h"
+#include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/force/bent_leg.h"
 #include "core/force/coil.h"
@@ -406,8 +407,9 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
                     {"peak strut load", drop.peak_strut, Kind::force}};
   const bool bends = leg.spring.kind == SpringKind::bending;
   if (bends)
-    stroke.assumption =
-        "elastic beyond its travel; travel until the leg takes a set or the belly is on the ground";
+    stroke.assumption = belly_ends_travel(d, leg)
+                            ? "elastic; its travel ends where the belly is on the ground"
+                            : "elastic; its travel ends where the leg takes a set";
   if (drop.bottoms) stroke.remark = bends ? "it goes beyond what it comes back from" : "it bottoms";
   if (!landing.reserve->ended) {
     collect.unknown("spring.drop_reserve", "a reserve landing that can be followed to its end");

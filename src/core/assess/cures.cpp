@@ -59,6 +59,7 @@ bool sprung_by(const Leg& l) {
 bool strut(const Leg& l) {
   return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section != LegSection::rectangle;
 }
+bool has_stop(const Leg& l) { return l.spring.kind != SpringKind::bending; }
 bool has_tubes(const Leg& l) { return !l.tubes.empty(); }
 bool has_axle(const Leg& l) {
   // In a fork it is held on both sides and not checked.
@@ -156,7 +157,7 @@ const std::vector<LegKnob>& leg_knobs() {
       {"wire", "{A} {coil} of thicker wire by", "{A} {coil} of thinner wire by", Kind::length, 0.1 * mm, 0.01,
        [](Leg& l, double v) { l.spring.coil.wire_diameter.si += v; }, sprung_by<SpringKind::coil>},
       {"travel", "Travel of the {a} {leg} longer by", "Travel of the {a} {leg} shorter by", Kind::length, mm,
-       0.3, [](Leg& l, double v) { l.travel.si += v; }, any},
+       0.3, [](Leg& l, double v) { l.travel.si += v; }, has_stop},
       {"unit_angle", "{A} unit angle more by", "{A} unit angle less by", Kind::angle, 0.1 * deg, 30 * deg,
        [](Leg& l, double v) { l.retraction.unit_angle.si += v; }, retracts},
       {"mount_tilt", "{A} mount tilted up by", "{A} mount tilted down by", Kind::angle, 0.1 * deg, 20 * deg,

@@ -21,14 +21,26 @@ double rise_to_belly(const Design& d, const Leg& leg) {
   return rise > 0 ? rise : infinite;
 }
 
+namespace {
+
+//! A tail wheel's leg hangs under a tail that is low by itself.
+double belly_for(const Design& d, const Leg& leg) {
+  return leg.carries() ? rise_to_belly(d, leg) : std::numeric_limits<double>::infinity();
+}
+
+}  // namespace
+
+bool belly_ends_travel(const Design& d, const Leg& leg) {
+  return leg.spring.kind == SpringKind::bending && leg.travel.known() &&
+         belly_for(d, leg) <= leg.travel + 1e-9;
+}
+
 bool settle(Design& d) {
   bool changed = false;
   for (auto& leg : d.gear.legs) {
     if (leg.spring.kind != SpringKind::bending) continue;
     const Given before = leg.travel;
-    // A tail wheel's leg hangs under a tail that is low by itself.
-    force::settle_travel(leg, d.materials,
-                         leg.carries() ? rise_to_belly(d, leg) : std::numeric_limits<double>::infinity());
+    force::settle_travel(leg, d.materials, belly_for(d, leg));
     changed = changed || !(leg.travel == before);
   }
   return changed;

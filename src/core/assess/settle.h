@@ -10,6 +10,9 @@ namespace kranich {
 //! airframe is on the ground (m); infinite where none is known or none lies above it.
 double rise_to_belly(const Design& design, const Leg& leg);
 
+//! Whether the belly ends a bending leg's travel, before the leg would take a set.
+bool belly_ends_travel(const Design& design, const Leg& leg);
+
 //! Travel of legs that bend (force::settle_travel). True where it changed anything.
 bool settle(Design& design);
 

@@ -52,18 +52,14 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
       out.loops.push_back({l.along, l.mean_diameter, l.turns, direction_of(l.axis)});
     }
   }
-  double clamp_thickness = std::numeric_limits<double>::quiet_NaN();
-  if (b.form == BentForm::bow && b.plies.known() && b.ply_areal_weight.known() && b.fibre_fraction.known())
-    clamp_thickness = b.plies * ply_thickness(b.ply_areal_weight, b.fibre_fraction);
-  std::vector<double> width, thickness;
+  const std::vector<double> thickness = thickness_at_points(b);
+  std::vector<double> width;
   for (const auto& p : b.line) {
     if (!p.at.known()) return "the place of every point of the leg's centre line";
     if (wire) continue;
     width.push_back(p.width);
-    thickness.push_back(p.thickness.known() ? p.thickness.si
-                                            : clamp_thickness * b.line.front().width / p.width);
     if (!std::isfinite(width.back())) return "the leg's width at every point";
-    if (!std::isfinite(thickness.back()))
+    if (!std::isfinite(thickness[width.size() - 1]))
       return b.form == BentForm::bow ? "the bow's plies and their weight, or its thickness at every point"
                                      : "the leg's thickness at every point";
   }
@@ -88,6 +84,17 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
     }
   }
   return out;
+}
+
+std::vector<double> thickness_at_points(const BentLeg& leg) {
+  double clamp = std::numeric_limits<double>::quiet_NaN();
+  if (leg.form == BentForm::bow && leg.plies.known() && leg.ply_areal_weight.known() &&
+      leg.fibre_fraction.known())
+    clamp = leg.plies * ply_thickness(leg.ply_areal_weight, leg.fibre_fraction);
+  std::vector<double> thickness;
+  for (const auto& p : leg.line)
+    thickness.push_back(p.thickness.known() ? p.thickness.si : clamp * leg.line.front().width / p.width);
+  return thickness;
 }
 
 Vec3 width_direction(const BentLeg& leg) {

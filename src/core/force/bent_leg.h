@@ -19,6 +19,9 @@ namespace kranich::force {
 //! (of a wire leg: the wire itself) carries on to it.
 std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own);
 
+//! Thickness at each point of a leaf's or bow's line: as given, or of a bow its cloth folded from the clamp's
+//! plies. NaN where neither is known.
+std::vector<double> thickness_at_points(const BentLeg& leg);
 //! Along the width of a leaf or bow: fore and aft of one that runs out to its side, athwartships of one that
 //! runs fore and aft (a tail spring).
 Vec3 width_direction(const BentLeg& leg);

@@ -11,25 +11,6 @@
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
-namespace {
-
-//! Thickness at each point of a leaf's or bow's line, as the frame has it.
-std::vector<double> thickness_at_points(const Leg& leg, const force::BendingLeg& chain) {
-  std::vector<double> list;
-  for (const auto& p : leg.spring.bent.line) {
-    const auto nearest = std::min_element(
-        chain.points.begin(), chain.points.end(),
-        [&](const Vec3& a, const Vec3& b) { return (a - p.at.vec()).norm() < (b - p.at.vec()).norm(); });
-    const auto i = static_cast<size_t>(nearest - chain.points.begin());
-    // The point at the end is thickened where a stub axle follows.
-    list.push_back(p.thickness.known() ? p.thickness.si
-                                       : chain.thickness[i] * (i + 2 == chain.points.size() ? 1.0 / 3 : 1.0));
-  }
-  return list;
-}
-
-}  // namespace
-
 Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const {
   if (!cut.top.known() || !main.top.known() || !cut.diameter.known() || !main.diameter.known())
     return "attach points and diameters of both tubes";
@@ -255,8 +236,7 @@ Maker::Made Maker::outline(const Leg& leg) const {
   const BentLeg& b = leg.spring.bent;
   const bool metal = b.form == BentForm::leaf;
   constexpr double usual_radius = 3;  // over the thickness
-  const auto flat =
-      flat_strip(b, thickness_at_points(leg, std::get<force::BendingLeg>(chain)), metal ? usual_radius : 0);
+  const auto flat = flat_strip(b, force::thickness_at_points(leg.spring.bent), metal ? usual_radius : 0);
   if (!flat) return "place, width and thickness of every point of the leg";
   const bool both = leg.stands == LegStands::both_sides && flat->middle > 0;
   Drawing s;
@@ -332,7 +312,7 @@ Maker::Made Maker::outline(const Leg& leg) const {
 Maker::Made Maker::mould(const Leg& leg) const {
   const auto chain = force::bending_leg_of(leg, d_.materials);
   if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
-  const auto thickness = thickness_at_points(leg, std::get<force::BendingLeg>(chain));
+  const auto thickness = force::thickness_at_points(leg.spring.bent);
   const auto& line = leg.spring.bent.line;  // without the stub axle, which is put in later
   const auto flat = flat_strip(leg.spring.bent, thickness, 0);
   if (!flat) return "place, width and thickness of every point of the leg";
