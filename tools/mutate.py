@@ -4,7 +4,7 @@
 
     tools/mutate.py FOLDER_OR_FILE... [--count 60] [--seed 1] [--tests FILTER] [--jobs 2]
 
-Works in a copy of the tree's core and tests under build/mutate, never in the tree itself. Each mutant is one change of
+Works in a copy of what is committed under build/mutate, never in the tree itself. Each mutant is one change of
 one line: a sign, a comparison, a factor, a min for a max, a sine for a cosine, a condition held true or false, a
 statement left out. It is noticed where it does not compile, or where a test or a reference case fails. Survivors are
 printed with their line, to be killed by a test or said to be equal in docs/testing.md.
@@ -16,6 +16,7 @@ import re
 import shutil
 import subprocess
 import sys
+import tempfile
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
 
@@ -71,7 +72,7 @@ def run(command, cwd, limit):
 def main():
     ask = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     ask.add_argument("paths", nargs="+", type=pathlib.Path)
-    ask.add_argument("--count", type=int, default=60)
+    ask.add_argument("--count", type=int, default=60, help="mutants of each folder or file")
     ask.add_argument("--seed", type=int, default=1)
     ask.add_argument("--tests", default="~[random]", help="which core tests are asked")
     ask.add_argument("--jobs", default="2")
@@ -79,11 +80,15 @@ def main():
 
     copy = ROOT / "build" / "mutate"
     copy.mkdir(parents=True, exist_ok=True)
-    for part in ("src", "tests", "cmake", "data", "docs", "bench"):
-        mirror(ROOT / part, copy / part)
-    for part in ("CMakeLists.txt", "CMakePresets.json"):
-        if not (copy / part).exists() or (copy / part).read_text() != (ROOT / part).read_text():
-            shutil.copy(ROOT / part, copy / part)
+    # What is committed: the tree itself may be worked on meanwhile.
+    with tempfile.TemporaryDirectory() as fresh:
+        subprocess.run(f"git archive HEAD | tar -x -C {fresh}", cwd=ROOT, shell=True, check=True)
+        for part in ("src", "tests", "cmake", "data", "docs", "bench"):
+            mirror(pathlib.Path(fresh) / part, copy / part)
+        for part in ("CMakeLists.txt", "CMakePresets.json"):
+            here = pathlib.Path(fresh) / part
+            if not (copy / part).exists() or (copy / part).read_text() != here.read_text():
+                shutil.copy(here, copy / part)
     build = copy / "build"
     if not (build / "build.ninja").exists():
         subprocess.run(["cmake", "-S", copy, "-B", build, "-G", "Ninja", "-DKRANICH_APP=OFF", "-DKRANICH_BENCH=OFF",
@@ -95,16 +100,20 @@ def main():
     if run(make, copy, 3600) != 0 or run(tests, copy, 600) != 0 or run(cases, copy, 120) != 0:
         sys.exit("the tree as it is does not build, or its tests fail: mend that first")
 
-    files = []
-    for p in a.paths:
-        files += sorted(p.rglob("*.cpp")) if p.is_dir() else [p]
+    for path in a.paths:
+        survivors, noticed, not_built = survivors_of(copy, path.resolve().relative_to(ROOT), a, make, tests, cases)
+        print(f"{path}: {noticed} of {noticed + survivors} noticed, {not_built} more did not compile", flush=True)
+
+
+def survivors_of(copy, path, a, make, tests, cases):
+    """Tries the mutants of one folder or file; prints those that survive as they are found, returns the numbers."""
+    files = sorted((copy / path).rglob("*.cpp")) if (copy / path).is_dir() else [copy / path]
     mutants = [(f, *c) for f in files for c in candidates(f)]
     random.Random(a.seed).shuffle(mutants)
-    survivors, noticed, not_built = [], 0, 0
-    for file, n, text, what in mutants:
-        if noticed + len(survivors) >= a.count:
+    survivors, noticed, not_built = 0, 0, 0
+    for target, n, text, what in mutants:
+        if noticed + survivors >= a.count:
             break
-        target = copy / file.resolve().relative_to(ROOT)
         whole = target.read_text()
         lines = whole.split("\n")
         lines[n] = text
@@ -114,10 +123,10 @@ def main():
         elif run(tests, copy, 120) != 0 or run(cases, copy, 60) != 0:
             noticed += 1
         else:
-            survivors.append((file, n, what))
-            print(f"survives: {file}:{n + 1}: {what}: {whole.split(chr(10))[n].strip()}", flush=True)
+            survivors += 1
+            print(f"survives: {target.relative_to(copy)}:{n + 1}: {what}: {whole.split(chr(10))[n].strip()}", flush=True)
         target.write_text(whole)
-    print(f"{noticed} of {noticed + len(survivors)} noticed, {not_built} more did not compile")
+    return survivors, noticed, not_built
 
 
 if __name__ == "__main__":

@@ -10,7 +10,7 @@
 #include "core/io/csv.h"
 #include "core/io/rig_csv.h"
 #include "core/leg/joints.h"
-#include "core/leg/structure.h"
+#include "core/motion/suspend.h"
 #include "core/spring/identify.h"
 #include "core/spring/landing.h"
 #include "core/spring/scatter.h"
@@ -212,14 +212,14 @@ TEST_CASE(
 TEST_CASE("a leg is checked in the pose its load occurs in") {
   const auto d = demo("wheatear");
   const auto& leg = d.gear.main();
-  const auto closed = leg::closed_leg(leg, 0.08);
+  const auto closed = motion::suspended(leg, 0.08);
   CHECK(closed.axle.z - leg.axle.z == Approx(0.08));
   CHECK((closed.axle.vec() - leg.hinge.vec()).norm() == Approx((leg.axle.vec() - leg.hinge.vec()).norm()));
   const auto path = std::get<force::Suspension>(force::suspension_of(leg, d.materials));
   // The same circle as the suspension's own.
   for (const double share : {0.2, 0.6, 1.0}) {
     const auto at = path.at(share * path.most);
-    const auto posed = leg::closed_leg(leg, at.axle.z() - leg.axle.z);
+    const auto posed = motion::suspended(leg, at.axle.z() - leg.axle.z);
     CHECK((posed.axle.vec() - at.axle).norm() < 1e-9);
   }
   const auto a = assess(d);
@@ -230,7 +230,7 @@ TEST_CASE("a leg is checked in the pose its load occurs in") {
   CHECK(posed);
   // A telescopic leg is shorter then, and so is its arm.
   const auto straight = demo("redshank").gear.main();
-  CHECK(leg::closed_leg(straight, 0.02).axle.z - straight.axle.z == Approx(0.02));
+  CHECK(motion::suspended(straight, 0.02).axle.z - straight.axle.z == Approx(0.02));
 }
 
 TEST_CASE("which edge a moment lifts goes by its sign") {

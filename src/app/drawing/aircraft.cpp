@@ -7,6 +7,7 @@
 
 #include "core/assess/standing.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -81,23 +82,25 @@ Palette palette(Look look) {
 //! Where the parts of a leg are in the pose's state and gear position, aircraft axes, starboard or third.
 struct LegPose {
   Vec3 top, lower, centre, axle;
+  std::optional<Vec3> hinge;  //!< of a leg whose fixed strut carries it: where strut and arm meet
 };
 LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
   LegPose l;
   l.centre = wheel.axle;
   l.axle = wheel.direction;
   l.lower = l.centre - or_zero(leg.wheel_offset) * l.axle;
-  l.top = leg.retraction.fitted && leg.retraction.pivot.known() ? leg.retraction.pivot.vec()
-          : leg.path != LegPath::straight && leg.hinge.known() && !leg.top.known() ? leg.hinge.vec()
-                                                                                   : leg.top.vec();
+  l.top = motion::strut_above_hinge(leg);
+  if (l.top.allFinite())
+    l.hinge = leg.hinge.vec();
+  else
+    l.top = leg.held_at();
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
-  if (leg.path != LegPath::straight && leg.hinge.known() && leg.top.known())
-    l.top = leg.hinge.vec() + wheel.turn * (leg.top.vec() - leg.hinge.vec());
   if (pose.gear_position > 0)
     if (const auto turn = motion::stowing(leg, pose.gear_position)) {
       l.centre = *turn * l.centre;
       l.lower = *turn * l.lower;
       l.top = *turn * l.top;
+      if (l.hinge) l.hinge = *turn * *l.hinge;
       l.axle = turn->linear() * l.axle;
     }
   return l;
@@ -176,7 +179,11 @@ void draw_leg(Sheet& s, const Pose& pose, size_t which, const Palette& c, const 
   const auto turned = [&](const Vec3& p) {
     return hinged ? Vec3(leg.hinge.vec() + wheel.turn * (p - leg.hinge.vec())) : p;
   };
-  if (leg.tubes.empty()) s.bar(map(l.top), map(l.lower), tube, c.leg);
+  if (leg.tubes.empty()) {
+    const Vec3 from = l.hinge.value_or(l.top);
+    if (l.hinge) s.bar(map(l.top), map(from), tube, c.leg);
+    s.bar(map(from), map(l.lower), tube, c.leg);
+  }
   for (const auto& t : leg.tubes)
     if (t.top.known())
       s.bar(map(turned(t.top.vec())), map(t.foot.known() ? turned(t.foot.vec()) : l.lower),

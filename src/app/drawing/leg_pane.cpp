@@ -8,6 +8,7 @@
 #include "app/widgets/findings.h"
 #include "core/leg/structure.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 
 namespace kranich::app {
 namespace {
@@ -124,8 +125,11 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
   const Leg& l = document_.design().gear.leg(leg);
   const auto ink_of_part = [&](const std::string& part) { return ink_of(verdict_of(part)); };
   if (r.structure.bars.empty()) {  // the figures lack something: still the line of the leg
-    s.bar(map(l.held_at()), map(motion::foot(l)), l.tube_diameter.known() ? l.tube_diameter.si : 0.02,
-          Theme::now().grey);
+    const Vec3 above = motion::strut_above_hinge(l);
+    const Vec3 from = above.allFinite() ? l.hinge.vec() : l.held_at();
+    const double thick = l.tube_diameter.known() ? l.tube_diameter.si : 0.02;
+    if (above.allFinite()) s.bar(map(above), map(from), thick, Theme::now().grey);
+    s.bar(map(from), map(motion::foot(l)), thick, Theme::now().grey);
   }
   for (const auto& b : r.structure.bars) {
     s.bar(map(b.from), map(b.to), b.diameter, Theme::now().ink);

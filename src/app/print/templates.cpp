@@ -7,6 +7,7 @@
 #include <QFileInfo>
 #include <QPageLayout>
 #include <QPageSize>
+#include <QPainterPath>
 #include <cmath>
 
 #include "app/print/pdf.h"
@@ -33,7 +34,12 @@ void put(QPainter& p, const QPointF& at, double high, const QString& text, bool 
   p.translate(at);
   p.scale(k, k);
   p.setFont(f);
-  p.drawText(QPointF(centred ? -QFontMetricsF(f, p.device()).horizontalAdvance(text) / 2 : 0, 0), text);
+  const QPointF from(centred ? -QFontMetricsF(f, p.device()).horizontalAdvance(text) / 2 : 0, 0);
+  // A white rim keeps letters readable where a line runs beneath.
+  QPainterPath outline;
+  outline.addText(from, f, text);
+  p.strokePath(outline, QPen(Qt::white, 36, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+  p.drawText(from, text);
   p.restore();
 }
 
@@ -65,8 +71,9 @@ void draw_shop(QPainter& p, const shop::Drawing& d, double thinnest) {
     put(p, {t.at.x(), -t.at.y()}, t.height, QString::fromStdString(t.text), t.centred);
 }
 
-Tiling tiling_of(const shop::Drawing& d, Paper paper) {
+Tiling tiling_of(const shop::Drawing& drawing, Paper paper) {
   const QSizeF page = paper_size(paper);
+  const shop::Drawing d = on_pages_of(drawing, page.width() - 2 * Tiling::margin);
   Tiling t{paper, 1, 1, page.width() - 2 * Tiling::margin, page.height() - 2 * Tiling::margin - Tiling::foot};
   const auto size = d.bounds().size();
   const auto pages = [](double whole, double part) {
@@ -110,15 +117,22 @@ void foot(QPainter& p, const shop::Drawing& d, const shop::Stamp& stamp, const T
   // Notes, wrapped to the page.
   QFont small(QStringLiteral("B612"));
   small.setPixelSize(100);
-  const double k = 0.021;  // capitals of a millimetre and a half
+  QStringList notes;
+  for (const auto& n : d.notes) notes << QString::fromStdString(n);
+  const QString all = notes.join("  ·  ");
+  // Capitals of a millimetre and a half, smaller where they would not all have their place.
+  double k = 0.021;
+  const auto space = [&] {
+    return QRectF(0, 0, (page.width() - 2 * Tiling::margin) / k, (Tiling::foot - 17) / k);
+  };
+  while (k > 0.009 && QFontMetricsF(small, p.device()).boundingRect(space(), Qt::TextWordWrap, all).height() >
+                          space().height())
+    k *= 0.95;
   p.save();
   p.translate(x0, y + 16.5);
   p.scale(k, k);
   p.setFont(small);
-  QStringList notes;
-  for (const auto& n : d.notes) notes << QString::fromStdString(n);
-  p.drawText(QRectF(0, 0, (page.width() - 2 * Tiling::margin) / k, (Tiling::foot - 17) / k), Qt::TextWordWrap,
-             notes.join("  ·  "));
+  p.drawText(space(), Qt::TextWordWrap, all);
   p.restore();
 }
 
@@ -146,9 +160,10 @@ void overlap_marks(QPainter& p, const QRectF& area, const Tiling& t, int row, in
 
 }  // namespace
 
-std::optional<QString> write_template(const shop::Drawing& d, const shop::Stamp& stamp, Paper paper,
+std::optional<QString> write_template(const shop::Drawing& drawing, const shop::Stamp& stamp, Paper paper,
                                       const QString& path) {
-  const Tiling t = tiling_of(d, paper);
+  const shop::Drawing d = on_pages_of(drawing, paper_size(paper).width() - 2 * Tiling::margin);
+  const Tiling t = tiling_of(drawing, paper);
   if (t.pages() > Tiling::most_pages)
     return QObject::tr("“%1” would take %2 pages, %3 at most are written: is one of its sizes mistyped?")
         .arg(text_of(d.title))

@@ -16,6 +16,7 @@
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/material_row.h"
+#include "core/force/materials.h"
 #include "core/leg/geometry.h"
 #include "core/shop/sheets.h"
 
@@ -112,6 +113,9 @@ class LegPage : public StationPage {
       row("section_width_m");
       row("section_thickness_m");
       lay->addWidget(new MaterialRow(document_, base + "material", tr("Material of the leg"), box));
+      const Material* of = force::find_material(document_.design().materials, l.material);
+      if (of && of->stuff == Stuff::printed)
+        lay->addWidget(new ChoiceRow(document_, base + "printed", tr("Its layers lie"), box));
     }
     row("axle_diameter_m");
     row("axle_wall_m");

@@ -106,6 +106,17 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
        {"material", QObject::tr("Of")}},
       [which](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
       [](std::vector<Tube>& list) { list.back().name = unused_name(list, "tube"); }, parent));
+  heading(QObject::tr(
+      "<b>Sections of a leg that is one strut</b> where they change, from its upper end: a taper, a "
+      "step (two rows at one place), the mouth of a bore. What is left open is the whole leg's."));
+  into->addWidget(table_of<LegStation>(
+      document, base + "sections",
+      {{"along_m", QObject::tr("From the upper end")},
+       {"width_m", QObject::tr("Width, diameter")},
+       {"thickness_m", QObject::tr("Thickness")},
+       {"bore_m", QObject::tr("Hole along it")}},
+      [which](Design& d) -> std::vector<LegStation>& { return d.gear.leg(which).stations; },
+      [](std::vector<LegStation>&) {}, parent));
   heading(QObject::tr("<b>Cord</b>, load of one strand over its stretch, as measured or from its maker"));
   into->addWidget(table_of<CordPoint>(
       document, base + "spring/cord/curve",

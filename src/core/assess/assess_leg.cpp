@@ -92,12 +92,17 @@ void parts(const Design& d, const LegStrength& s, const std::string& word, Colle
       collect.unknown("leg.margin", p.missing);
       continue;
     }
-    if (!std::isfinite(p.margin)) {
-      collect.unknown("leg.margin", s.structure.mechanism.empty() ? "a load case" : s.structure.mechanism);
+    // A case that cannot be worked out may be the one that breaks it: what holds in the others holds nothing.
+    const std::string left_out = fmt::format("{}", fmt::join(s.cases.missing, "; "));
+    if (!std::isfinite(p.margin) || (p.margin >= 0 && !left_out.empty())) {
+      collect.unknown("leg.margin", !s.structure.mechanism.empty() ? s.structure.mechanism
+                                    : left_out.empty()             ? "a load that this part carries"
+                                                                   : left_out);
       continue;
     }
     auto& f = collect.add("leg.margin", p.margin, limit);
     f.remark = p.decides + ", " + p.in_case + (p.remark.empty() ? "" : "; " + p.remark);
+    if (!left_out.empty()) f.remark += "; left out: " + left_out;
     f.working = p.working;
     for (const auto& c : s.cases.cases)
       if (c.name == p.in_case) f.assumption = c.working;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
 
+#include <algorithm>
+
 namespace kranich {
 namespace {
 
@@ -66,6 +68,24 @@ std::string shortened(std::string_view text, size_t most) {
   size_t end = most > 3 ? most - 3 : 0;
   while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
   return std::string(text.substr(0, end)) + "...";
+}
+
+size_t letters_in(std::string_view text) {
+  return static_cast<size_t>(std::count_if(
+      text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+}
+
+std::vector<std::string> wrapped(std::string_view text, size_t most) {
+  std::vector<std::string> lines(1);
+  for (size_t from = 0; from < text.size();) {
+    const size_t to = std::min(text.find(' ', from), text.size());
+    const std::string_view word = text.substr(from, to - from);
+    if (!lines.back().empty() && letters_in(lines.back()) + 1 + letters_in(word) > most) lines.emplace_back();
+    if (!lines.back().empty()) lines.back() += ' ';
+    lines.back() += word;
+    from = to + 1;
+  }
+  return lines;
 }
 
 }  // namespace kranich

@@ -5,6 +5,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace kranich {
 
@@ -21,5 +22,11 @@ std::optional<size_t> not_utf8(std::string_view text);
 
 //! The first characters of a UTF-8 text, three dots in the place of the rest where it is longer.
 std::string shortened(std::string_view text, size_t most_bytes);
+
+//! Characters of a UTF-8 text.
+size_t letters_in(std::string_view text);
+
+//! A text in lines of at most so many characters, broken between words; a longer word stands alone.
+std::vector<std::string> wrapped(std::string_view text, size_t most_letters);
 
 }  // namespace kranich

@@ -79,8 +79,8 @@ std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::
     out.points.push_back(leg.axle.vec());
     if (!wire) {
       out.width.push_back(out.width.back());
-      out.thickness.back() *= 3;  // a stub axle does not bend with the leaf
       out.thickness.push_back(out.thickness.back());
+      out.stub = true;
     }
   }
   return out;

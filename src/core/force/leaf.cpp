@@ -80,6 +80,11 @@ Chain chain_of(const BendingLeg& leg) {
     Beam b{static_cast<int>(i), static_cast<int>(i + 1), {}, leg.material, leg.across, {}};
     b.section = wire ? round_section(leg.wire_diameter)
                      : leaf_section((width[i] + width[i + 1]) / 2, (thickness[i] + thickness[i + 1]) / 2);
+    if (leg.stub && i + 2 == points.size()) {
+      constexpr double stiffer = 1e3;  // than the leaf's own end
+      for (double* of : {&b.section.area, &b.section.first, &b.section.second, &b.section.torsion})
+        *of *= stiffer;
+    }
     c.frame.beams.push_back(b);
   }
   for (const auto& loop : leg.loops) {
@@ -143,7 +148,7 @@ Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, c
       b.root_stress = stress;
       b.root_normal_stress = normal;
     }
-    if (stress > b.largest_stress) {
+    if (stress > b.largest_stress && !(leg.stub && i + 1 == c.frame.nodes.size())) {
       b.largest_stress = stress;
       b.largest_at = c.along[i];
     }

@@ -20,6 +20,7 @@ struct BendingLeg {
   Vec3 across = Vec3::UnitX();           //!< along its width
   double wire_diameter = 0;
   Elastic material{};
+  bool stub = false;  //!< the last piece of a leaf is a stub axle: it carries on without bending
   struct Loop {
     double along;  //!< of its centre from the clamp along the leg, m
     double mean_diameter, turns;

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/force/suspension.h"
 
-#include <algorithm>
 #include <cmath>
 #include <optional>
 
 #include "core/force/bent_leg.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 
 namespace kranich::force {
 
@@ -110,21 +110,6 @@ Suspension mirrored(Suspension s) {
   return s;
 }
 
-namespace {
-
-//! Angle by which a hinged leg turns until its axle has risen by its travel: the axle runs on a circle about
-//! the hinge, its height ℓ·sin(γ + q).
-std::optional<double> turn_to_stop(const Suspension& s, double travel) {
-  const Vec3 arm = s.axle - s.hinge;
-  const double reach = s.hinge_axis.cross(arm).norm();
-  const double start = std::asin(std::clamp(arm.z() / reach, -1.0, 1.0));
-  const double end = (arm.z() + travel) / reach;
-  if (end > std::sin(radians(75))) return std::nullopt;
-  return std::asin(end) - start;
-}
-
-}  // namespace
-
 std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own) {
   if (!leg.axle.known()) return "the place of the axle";
   const bool between_anchors = leg.path != LegPath::straight && leg.spring.kind != SpringKind::linear &&
@@ -167,22 +152,21 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
     return s;
   }
   if (!leg.hinge.known()) return "the place of the hinge";
+  const auto axis = motion::hinge_axis(leg);
+  if (!axis)
+    return std::string(leg.path == LegPath::hinged_fore_and_aft
+                           ? "an axle that lies outboard of its hinge line"
+                           : "an axle that lies ahead of or behind its hinge line");
   s.path = Suspension::Path::hinged;
-  s.hinge = leg.hinge.vec();
-  const Vec3 arm = s.axle - s.hinge;
-  // The turn that lifts the axle: about +x where it lies to starboard of the hinge, about −y where it lies
-  // behind.
-  if (leg.path == LegPath::hinged_fore_and_aft) {
-    if (std::abs(arm.y()) < 1e-6) return std::string("an axle that lies outboard of its hinge line");
-    s.hinge_axis = arm.y() > 0 ? Vec3(1, 0, 0) : Vec3(-1, 0, 0);
-  } else {
-    if (std::abs(arm.x()) < 1e-6) return std::string("an axle that lies ahead of or behind its hinge line");
-    s.hinge_axis = arm.x() > 0 ? Vec3(0, -1, 0) : Vec3(0, 1, 0);
-  }
+  s.hinge = axis->point;
+  s.hinge_axis = axis->direction;
   s.most = 0;
   if (leg.travel > 0) {
-    const auto most = turn_to_stop(s, leg.travel);
-    if (!most) return std::string("a travel that the hinged leg can make");
+    const auto most = motion::turn_to_rise(*axis, s.axle, leg.travel);
+    // Near the top of its circle the axle hardly rises any more: nothing that a leg is built to.
+    const double reach = axis->direction.cross(s.axle - s.hinge).norm();
+    if (!most || s.axle.z() - s.hinge.z() + leg.travel > reach * std::sin(radians(75)))
+      return std::string("a travel that the hinged leg can make");
     s.most = *most;
   }
   switch (leg.spring.kind) {

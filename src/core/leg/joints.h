@@ -3,6 +3,7 @@
 //! face, a post to the spar. SI. Source: handbook, Leg.
 #pragma once
 
+#include <cmath>
 #include <vector>
 
 #include "core/leg/structure.h"
@@ -14,6 +15,12 @@ struct JointLoad {
   std::string in_case;
   Vec3 force, moment;
 };
+
+//! It holds both legs of a pair: the middle of a bow, a box at the spar.
+inline bool on_centre_line(const Joint& joint) {
+  constexpr double near = 1e-4;
+  return joint.at.y.known() && std::abs(joint.at.y) < near;
+}
 
 //! The worst over all load cases. Fasteners' loads of that case are appended. Assumptions: a stiff plate; the
 //! shear of a group by the elastic vector method, its pull about the compressed edge; a block's glue and

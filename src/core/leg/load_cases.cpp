@@ -12,6 +12,16 @@ namespace {
 constexpr double aft = 1;
 constexpr double inboard = -1;
 
+//! Both legs of a pair land and brake alike.
+void meets_alike(LoadCases& out) { out.cases.back().twin = out.cases.back().name; }
+//! A side load pushes one leg inboard and the other outboard.
+void meets_each_other(LoadCases& out) {
+  LoadCase& last = out.cases.back();
+  LoadCase& before = out.cases[out.cases.size() - 2];
+  last.twin = before.name;
+  before.twin = last.name;
+}
+
 //! Full size, a main leg.
 void full_size_main(const CaseInput& in, LoadCases& out) {
   const LoadFactors& f = in.factors;
@@ -21,7 +31,9 @@ void full_size_main(const CaseInput& in, LoadCases& out) {
     const std::string level = fmt::format("N {:.2f} of the share up, {:.2f}·n {:.2f} of it along",
                                           in.ground_factor, f.spin_up.si, in.inertia_factor);
     out.cases.push_back({"level landing, spin-up", {aft * drag, 0, up}, false, level, true});
+    meets_alike(out);
     out.cases.push_back({"level landing, spring-back", {-drag, 0, up}, false, level, true});
+    meets_alike(out);
     out.cases.push_back(
         {"one wheel", {aft * drag, 0, up}, false, level + "; the airframe carries it one-sided", true});
     if (std::isfinite(in.tail_down_pitch)) {
@@ -30,6 +42,7 @@ void full_size_main(const CaseInput& in, LoadCases& out) {
                            fmt::format("N {:.2f} of the share, aircraft {:.1f}° nose-up", in.ground_factor,
                                        a * 180 / std::numbers::pi),
                            true});
+      meets_alike(out);
     } else {
       out.missing.emplace_back("tail-down landing: the attitude at which the tail meets the ground");
     }
@@ -47,6 +60,7 @@ void full_size_main(const CaseInput& in, LoadCases& out) {
                        {0, -inboard * f.side_out * in.weight, up},
                        true,
                        side + fmt::format("{:.2f} outboard", f.side_out.si)});
+  meets_each_other(out);
   if (in.brakes) {
     const double braked = f.brake_up * in.weight / 2;
     out.cases.push_back({"braked roll",
@@ -54,6 +68,7 @@ void full_size_main(const CaseInput& in, LoadCases& out) {
                          true,
                          fmt::format("{:.2f} of the weight shared, {:.2f} of it aft at the ground",
                                      f.brake_up.si, f.brake_drag.si)});
+    meets_alike(out);
   }
 }
 
@@ -124,11 +139,13 @@ void model_leg(const CaseInput& in, LoadCases& out) {
   const std::string from = fmt::format("the drop's N {:.2f} of the share up, of it ", in.ground_factor);
   out.cases.push_back(
       {"landing, drag aft", {aft * drag, 0, up}, false, from + fmt::format("{:.2f} aft", drag / up), true});
+  meets_alike(out);
   out.cases.push_back({"landing, spring-back",
                        {-0.5 * drag, 0, up},
                        false,
                        from + fmt::format("{:.2f} forward", 0.5 * drag / up),
                        true});
+  meets_alike(out);
   out.cases.push_back({"landing, side inboard",
                        {0, inboard * side, up},
                        true,
@@ -139,6 +156,7 @@ void model_leg(const CaseInput& in, LoadCases& out) {
                        true,
                        from + fmt::format("{:.2f} outboard", f.model_side.si),
                        true});
+  meets_each_other(out);
 }
 
 }  // namespace

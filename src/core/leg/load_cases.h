@@ -33,6 +33,8 @@ struct LoadCase {
   std::string working;     //!< where its numbers come from
   bool landing = false;    //!< at the peak of the landing; else at rest on what it carries
   double rise = 0;         //!< of the axle from extended when it occurs, m
+  //! Name of the case that the other leg of a pair meets at the same moment; empty: it is clear.
+  std::string twin = {};
 };
 
 //! The cases of a leg; those that need a number that is not known are left out and named.

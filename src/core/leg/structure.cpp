@@ -10,71 +10,18 @@
 #include "core/force/bent_leg.h"
 #include "core/force/materials.h"
 #include "core/leg/joints.h"
+#include "core/leg/leg_frame.h"
 #include "core/leg/strength.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 
 namespace kranich::leg {
 namespace {
-
-constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
 Vec3 acts_at(const Leg& leg, const LoadCase& c) {
   Vec3 at = leg.axle.vec();
   if (c.at_ground) at.z() -= leg.wheel.diameter / 2;
   return at;
-}
-
-//! A section of a leg's member: round, or a rectangle with its width fore and aft.
-struct MemberSection {
-  force::BeamSection beam;
-  double outer, wall;       //!< round
-  double width, thickness;  //!< rectangle
-  bool round;
-  double stress(const SectionLoad& l) const {
-    if (round) return round_stress(outer, wall, l).von_mises;
-    const double b = std::max(width, thickness);
-    const double t = std::min(width, thickness);
-    const double normal = std::abs(l.axial) / (width * thickness) +
-                          std::abs(l.bending_1) * 6 / (width * thickness * thickness) +
-                          std::abs(l.bending_2) * 6 / (thickness * width * width);
-    const double shear = std::abs(l.torque) * (3 + 1.8 * t / b) / (b * t * t);
-    return std::sqrt(normal * normal + 3 * shear * shear);
-  }
-};
-
-MemberSection round_member(double outer, double wall) {
-  return {force::tube_section(outer, wall), outer, wall, 0, 0, true};
-}
-
-//! The one strut's section, or what is missing.
-std::optional<MemberSection> strut_section(const Leg& leg, std::string& missing) {
-  switch (leg.section) {
-    case LegSection::tube:
-      if (!leg.tube_diameter.known())
-        missing = "the leg's diameter";
-      else if (!leg.tube_wall.known())
-        missing = "the leg's wall";
-      else if (leg.tube_wall > leg.tube_diameter / 2)
-        missing = "a wall no thicker than half the leg's diameter";
-      else
-        return round_member(leg.tube_diameter, leg.tube_wall);
-      return std::nullopt;
-    case LegSection::bar:
-      if (leg.tube_diameter.known()) return round_member(leg.tube_diameter, leg.tube_diameter / 2);
-      missing = "the leg's diameter";
-      return std::nullopt;
-    case LegSection::rectangle:
-      if (leg.section_width.known() && leg.section_thickness.known())
-        return MemberSection{force::leaf_section(leg.section_width, leg.section_thickness),
-                             0,
-                             0,
-                             leg.section_width,
-                             leg.section_thickness,
-                             false};
-      missing = "the leg's width and thickness";
-      return std::nullopt;
-  }
-  return std::nullopt;
 }
 
 //! The least of many margins of one part: the case that decides stays.
@@ -119,133 +66,6 @@ double column_load(const MemberSection& s, double length, double modulus, double
   return stress * s.beam.area;
 }
 
-//! One member of the frame: its beam, section and material.
-struct Member {
-  std::string part;
-  size_t beam;
-  MemberSection section;
-  force::Allowable allowed;
-  double modulus;
-  bool is_column;  //!< pin-ended: may buckle
-};
-
-struct Model {
-  force::Frame frame;
-  std::vector<Member> members;
-  int wheel = 0, foot = 0;
-  std::string missing;
-};
-
-void link(force::Frame& frame, int from, int to, const force::BeamSection& section,
-          const force::Elastic& material) {
-  if ((frame.nodes[static_cast<size_t>(from)] - frame.nodes[static_cast<size_t>(to)]).norm() < 1e-6) return;
-  frame.beams.push_back({from, to, section, material, Vec3::UnitX(), {}});
-}
-
-//! Something much stiffer than the leg: an axle without a diameter yet, a bracket.
-force::BeamSection stiff_section() { return {1e-3, 1e-6, 1e-6, 1e-6}; }
-constexpr force::Elastic steel{205e9, 79e9};
-
-int add_node(force::Frame& frame, const Vec3& at) {
-  frame.nodes.push_back(at);
-  return static_cast<int>(frame.nodes.size()) - 1;
-}
-
-//! A member that only pulls or pushes between two nodes, the far one held in place.
-void add_strut(force::Frame& frame, int from, const Vec3& to) {
-  const int end = add_node(frame, to);
-  frame.pinned.push_back(end);
-  frame.beams.push_back({from, end, {1e-4, 1e-14, 1e-14, 1e-14}, steel, Vec3(1, 0.3, 0.2).normalized(), {}});
-}
-
-void model_tubes(const Design& d, const Leg& leg, Model& m) {
-  const Vec3 foot = motion::foot(leg);
-  m.foot = add_node(m.frame, foot);
-  const bool sprung =
-      leg.path != LegPath::straight && leg.spring.anchor_leg.known() && leg.spring.anchor_airframe.known();
-  int anchor = -1;
-  const Vec3 top = leg.held_at();
-  double share = 0;  // of the way from top to foot at which the spring takes hold
-  if (sprung) {
-    anchor = add_node(m.frame, leg.spring.anchor_leg.vec());
-    share = std::clamp((leg.spring.anchor_leg.vec() - top).dot(foot - top) / (foot - top).squaredNorm(), 0.05,
-                       0.95);
-  }
-  for (const auto& t : leg.tubes) {
-    if (!t.top.known() || !t.diameter.known() || !t.wall.known()) {
-      m.missing = fmt::format("the tube “{}”: its attach point, diameter and wall", t.name);
-      return;
-    }
-    const Material* material = force::find_material(d.materials, t.material);
-    if (!material || !material->youngs_modulus.known()) {
-      m.missing = fmt::format("a material for the tube “{}”", t.name);
-      return;
-    }
-    if (t.wall > t.diameter / 2) {
-      m.missing = fmt::format("a wall of the tube “{}” no thicker than half its diameter", t.name);
-      return;
-    }
-    const int upper = add_node(m.frame, t.top.vec());
-    m.frame.pinned.push_back(upper);
-    int lower = m.foot;
-    if (t.foot.known() && (t.foot.vec() - foot).norm() > 1e-6) {
-      lower = add_node(m.frame, t.foot.vec());
-      link(m.frame, lower, m.foot, stiff_section(), steel);
-    }
-    const auto section = round_member(t.diameter, t.wall);
-    const Member member{
-        t.name, 0, section, force::allowable_of(*material, unknown, false), material->youngs_modulus, true};
-    const auto beam = [&](int from, int to) {
-      m.members.push_back(member);
-      m.members.back().beam = m.frame.beams.size();
-      m.frame.beams.push_back({from, to, section.beam, force::stiffness_of(*material), Vec3::UnitX(), {}});
-    };
-    if (sprung) {
-      const int middle =
-          add_node(m.frame, t.top.vec() + share * (m.frame.nodes[static_cast<size_t>(lower)] - t.top.vec()));
-      beam(upper, middle);
-      beam(middle, lower);
-      link(m.frame, middle, anchor, stiff_section(), steel);
-    } else {
-      beam(upper, lower);
-    }
-  }
-  if (sprung) add_strut(m.frame, anchor, leg.spring.anchor_airframe.vec());
-}
-
-void model_strut(const Design& d, const Leg& leg, Model& m) {
-  const auto section = strut_section(leg, m.missing);
-  if (!section) return;
-  const Material* material = force::find_material(d.materials, leg.material);
-  if (!material || !material->youngs_modulus.known()) {
-    m.missing = leg.material.empty() ? "the leg's material" : "a material of the name “" + leg.material + "”";
-    return;
-  }
-  const int top = add_node(m.frame, leg.held_at());
-  m.frame.clamped.push_back(top);
-  const bool braced = leg.brace_leg.known() && leg.brace_airframe.known();
-  const Member member{
-      "leg", 0, *section, force::allowable_of(*material, unknown, true), material->youngs_modulus, false};
-  const auto beam = [&](int from, int to) {
-    m.members.push_back(member);
-    m.members.back().beam = m.frame.beams.size();
-    m.frame.beams.push_back({from, to, section->beam, force::stiffness_of(*material), Vec3::UnitX(), {}});
-  };
-  m.foot = add_node(m.frame, motion::foot(leg));
-  if (!braced) {
-    beam(top, m.foot);
-    return;
-  }
-  const int hold = add_node(m.frame, leg.brace_leg.vec());
-  beam(top, hold);
-  // The pivot turns freely about the axis the leg swings about; the brace holds it there.
-  const bool sideways = leg.retraction.direction == SwingDirection::inward ||
-                        leg.retraction.direction == SwingDirection::outward;
-  m.frame.beams.back().joint = force::Beam::Joint{sideways ? Vec3::UnitX() : Vec3::UnitY(), 1e-3};
-  beam(hold, m.foot);
-  add_strut(m.frame, hold, leg.brace_airframe.vec());
-}
-
 //! What presses up on a leg's mount goes on by its post to the spar, where it has one: plate, block and
 //! fasteners beside it are left with the rest, and with the moment about them that the post's own place
 //! leaves.
@@ -261,7 +81,24 @@ JointLoad beside_a_post(const Leg& leg, const Joint& joint, JointLoad load) {
   return load;
 }
 
-void check_members(const Design& d, const Model& m, const std::vector<LoadCase>& cases, const Leg& leg,
+//! What a joint of the whole leg gets from the wheel. One on the centre line holds both legs of a pair (the
+//! middle of a bow, a spar box): the other leg's load of the same moment comes on it too, and of a level
+//! landing the two moments about the aircraft's length cancel.
+JointLoad whole_leg_on(const Leg& leg, const Joint& joint, const std::vector<LoadCase>& cases,
+                       const LoadCase& c) {
+  const Vec3 at = joint.at.vec();
+  JointLoad load{c.name, c.force, (acts_at(leg, c) - at).cross(c.force)};
+  if (leg.stands != LegStands::both_sides || !on_centre_line(joint)) return load;
+  const auto twin =
+      std::find_if(cases.begin(), cases.end(), [&](const LoadCase& other) { return other.name == c.twin; });
+  if (twin == cases.end()) return load;
+  const Vec3 force = kranich::mirrored(twin->force);
+  load.force += force;
+  load.moment += (kranich::mirrored(acts_at(leg, *twin)) - at).cross(force);
+  return load;
+}
+
+void check_members(const Design& d, const LegFrame& m, const std::vector<LoadCase>& cases, const Leg& leg,
                    double ultimate, Structure& out) {
   std::vector<Worst> worst;
   for (const auto& member : m.members)
@@ -294,7 +131,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
       if (std::abs(e.tension) > std::abs(carried)) carried = e.tension;
       for (const size_t end : {0u, 1u}) {
         const double stress =
-            member.section.stress({e.tension, e.about_first[end], e.about_second[end], e.torque[end]});
+            member.ends[end].stress({e.tension, e.about_first[end], e.about_second[end], e.torque[end]});
         stresses.back()[end] = stress;
         const auto check = against(stress, member.allowed, ultimate);
         at->offer(check.margin, end == 0 ? "bending with axial, upper end" : "bending with axial, lower end",
@@ -310,9 +147,9 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
                 (m.frame.nodes[static_cast<size_t>(ob.to)] - m.frame.nodes[static_cast<size_t>(ob.from)])
                     .norm();
           }
-        const double carries = column_load(member.section, length, member.modulus, member.allowed.yield);
+        const double carries = column_load(member.ends[0], length, member.modulus, member.allowed.yield);
         at->offer(carries / (ultimate * -e.tension) - 1, "giving way as a column", c.name, e.tension,
-                  -e.tension / member.section.beam.area, carries / member.section.beam.area / ultimate,
+                  -e.tension / member.ends[0].beam.area, carries / member.ends[0].beam.area / ultimate,
                   (m.frame.nodes[from] + m.frame.nodes[to]) / 2);
       }
     }
@@ -329,8 +166,7 @@ void check_members(const Design& d, const Model& m, const std::vector<LoadCase>&
     for (size_t ci = 0; ci < cases.size(); ++ci) {
       const LoadCase& c = cases[ci];
       if (joint.carries.empty()) {
-        loads.push_back(
-            beside_a_post(leg, joint, {c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)}));
+        loads.push_back(beside_a_post(leg, joint, whole_leg_on(leg, joint, cases, c)));
         continue;
       }
       for (size_t w = 0; w < worst.size(); ++w)
@@ -452,48 +288,12 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   for (const auto& joint : leg.joints) {
     std::vector<JointLoad> loads;
     for (const auto& c : cases)
-      loads.push_back(
-          beside_a_post(leg, joint, {c.name, c.force, (acts_at(leg, c) - joint.at.vec()).cross(c.force)}));
+      loads.push_back(beside_a_post(leg, joint, whole_leg_on(leg, joint, cases, c)));
     out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
   }
 }
 
 }  // namespace
-
-Leg closed_leg(const Leg& leg, double rise) {
-  Leg closed = leg;
-  if (!(rise > 0) || leg.spring.kind == SpringKind::bending || !leg.axle.known()) return closed;
-  if (leg.path == LegPath::straight) {
-    closed.axle.z.si += rise;
-    return closed;
-  }
-  if (!leg.hinge.known()) return closed;
-  const Vec3 hinge = leg.hinge.vec();
-  const Vec3 arm = leg.axle.vec() - hinge;
-  const bool fore_and_aft = leg.path == LegPath::hinged_fore_and_aft;
-  // The turn that lifts the axle, and how far: ℓ·sin(γ + q) = z + rise.
-  const double out = fore_and_aft ? arm.y() : arm.x();
-  const double reach = std::hypot(out, arm.z());
-  if (!(std::abs(out) > 1e-9) || std::abs(arm.z() + rise) >= reach) return closed;
-  const Vec3 axis = fore_and_aft ? Vec3(out > 0 ? 1 : -1, 0, 0) : Vec3(0, out > 0 ? -1 : 1, 0);
-  const Mat3 turn = turn_about(axis, std::asin((arm.z() + rise) / reach) - std::asin(arm.z() / reach));
-  const auto move = [&](Point& p) {
-    if (!p.known()) return;
-    const Vec3 to = hinge + turn * (p.vec() - hinge);
-    p.x.si = to.x();
-    p.y.si = to.y();
-    p.z.si = to.z();
-  };
-  move(closed.axle);
-  if (leg.top.known()) move(closed.top);
-  move(closed.brace_leg);
-  move(closed.spring.anchor_leg);
-  for (auto& t : closed.tubes) {
-    move(t.top);
-    move(t.foot);
-  }
-  return closed;
-}
 
 namespace {
 
@@ -518,7 +318,7 @@ Structure check_structure(const Design& d, const Leg& leg, const std::vector<Loa
         here.push_back(cases[i]);
         index.push_back(i);
       }
-    Structure posed = check_pose(d, closed_leg(leg, rise), here);
+    Structure posed = check_pose(d, motion::suspended(leg, rise), here);
     if (posed.bars.size() == out.bars.size())
       for (size_t i = 0; i < posed.stress.size() && i < index.size(); ++i)
         if (index[i] < out.stress.size()) out.stress[index[i]] = posed.stress[i];
@@ -560,22 +360,13 @@ Structure check_pose(const Design& d, const Leg& leg, const std::vector<LoadCase
   if (leg.spring.kind == SpringKind::bending) {
     check_bending_leg(d, leg, cases, ultimate, out);
   } else {
-    Model m;
-    if (leg.tubes.empty())
-      model_strut(d, leg, m);
-    else
-      model_tubes(d, leg, m);
+    const LegFrame m = frame_of(d, leg);
     if (m.missing.empty()) {
-      m.wheel =
-          (leg.axle.vec() - motion::foot(leg)).norm() > 1e-6 ? add_node(m.frame, leg.axle.vec()) : m.foot;
-      const force::BeamSection axle =
-          leg.axle_diameter.known() ? force::round_section(leg.axle_diameter) : stiff_section();
-      link(m.frame, m.foot, m.wheel, axle, steel);
       for (const auto& member : m.members) {
         const auto& b = m.frame.beams[member.beam];
         out.bars.push_back({m.frame.nodes[static_cast<size_t>(b.from)],
                             m.frame.nodes[static_cast<size_t>(b.to)],
-                            member.section.round ? member.section.outer : member.section.width, member.part});
+                            member.ends[0].round ? member.ends[0].outer : member.ends[0].width, member.part});
       }
       check_members(d, m, cases, leg, ultimate, out);
     } else {

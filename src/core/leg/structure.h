@@ -60,10 +60,6 @@ struct Structure {
   std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
 };
 
-//! A leg whose axle has risen by so much (m): a straight one with its axle up, a hinged one turned about its
-//! hinge with what hangs on it. A leg that bends, and one that cannot rise that far, stays as it is.
-Leg closed_leg(const Leg& leg, double rise);
-
 //! Every case in the pose that it occurs in; bars and deflections for the drawing are of the leg extended.
 Structure check_structure(const Design& design, const Leg& leg, const std::vector<LoadCase>& cases);
 

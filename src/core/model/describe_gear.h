@@ -194,6 +194,14 @@ void describe(V& v, Tube& t) {
 }
 
 template <class V>
+void describe(V& v, LegStation& s) {
+  v.given("along_m", s.along, spec::not_negative("From the upper end", Kind::length, 5));
+  v.given("width_m", s.width, spec::size("Width or diameter", 1));
+  v.given("thickness_m", s.thickness, spec::size("Thickness", 0.5));
+  v.given("bore_m", s.bore, spec::not_negative("Hole along it", Kind::length, 0.5));
+}
+
+template <class V>
 void describe(V& v, Fastener& f) {
   v.given("u_m", f.u, spec::between("Along the face", Kind::length, -2, 2));
   v.given("v_m", f.v, spec::between("Across the face", Kind::length, -2, 2));
@@ -248,7 +256,9 @@ void describe(V& v, Leg& l) {
   v.given("tube_wall_m", l.tube_wall, spec::size("Wall of the leg", 0.2));
   v.given("section_width_m", l.section_width, spec::size("Section, fore and aft", 1));
   v.given("section_thickness_m", l.section_thickness, spec::size("Section, thickness", 0.5));
+  v.list("sections", l.stations, "Sections where they change, from the upper end", 20);
   v.text("material", l.material, "Material of the leg");
+  v.choice("printed", l.printed, Names(printed_names), "A printed leg's layers lie");
   v.object("brace_leg", l.brace_leg, "Brace's end on the leg");
   v.object("brace_airframe", l.brace_airframe, "Brace's end on the airframe");
   v.given("axle_diameter_m", l.axle_diameter, spec::size("Axle diameter", 0.2));

@@ -62,6 +62,7 @@ inline constexpr std::array<std::string_view, 3> loop_axis_names{"fore and aft",
 inline constexpr std::array<std::string_view, 7> stuff_names{"metal",   "spring wire", "laminate", "timber",
                                                              "printed", "foam",        "adhesive"};
 inline constexpr std::array<std::string_view, 3> section_names{"tube", "solid bar", "rectangle"};
+inline constexpr std::array<std::string_view, 2> printed_names{"across the leg", "along the leg"};
 inline constexpr std::array<std::string_view, 5> joint_names{"pin", "bolts, rivets or screws", "glued block",
                                                              "plate", "post to the spar"};
 inline constexpr std::array<std::string_view, 3> face_names{"under a plate", "on a face that looks aft",

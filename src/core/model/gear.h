@@ -25,6 +25,7 @@ enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class SwingDirection { inward, outward, aft, forward };
 enum class LegSection { tube, bar, rectangle };
+enum class PrintedHow { upright, lying };
 enum class JointKind { pin, fasteners, block, plate, post };
 enum class JointFace { under, facing_aft, facing_side };
 
@@ -195,6 +196,15 @@ struct Fastener : Kept {
   bool operator==(const Fastener&) const = default;
 };
 
+//! A section of a leg that is one strut, where it differs along it: a taper, a step, the mouth of a bore.
+//! Between two it runs straight; what is not given is the whole leg's.
+struct LegStation : Kept {
+  Given along;             //!< from the leg's upper end
+  Given width, thickness;  //!< of a round leg the diameter as width
+  Given bore;              //!< hole along the leg
+  bool operator==(const LegStation&) const = default;
+};
+
 //! Where the leg is held, or holds something: what carries its load on into the airframe.
 struct Joint : Kept {
   std::string name;
@@ -237,7 +247,9 @@ struct Leg : Kept {
   Given tube_diameter;
   LegSection section = LegSection::tube;              //!< of a leg that is one strut
   Given tube_wall, section_width, section_thickness;  //!< width fore and aft
+  std::vector<LegStation> stations;                   //!< where that changes, from the upper end
   std::string material;
+  PrintedHow printed = PrintedHow::upright;  //!< of a printed leg: its layers lie across it, or along it
   Point brace_leg, brace_airframe;  //!< ends of a folding brace that holds a hinged strut when down
   Given axle_diameter, axle_wall;   //!< no wall: solid
   std::string axle_material;

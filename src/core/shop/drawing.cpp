@@ -12,10 +12,9 @@
 namespace kranich::shop {
 namespace {
 
-//! Letters of a string: UTF-8 bytes that begin one.
-size_t letters_in(const std::string& s) {
-  return static_cast<size_t>(std::count_if(
-      s.begin(), s.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+//! Length of a line of text with capitals of a height: a wide letter for each.
+double length_of(const std::string& text, double height) {
+  return 0.85 * height * static_cast<double>(letters_in(text));
 }
 
 std::string escaped(const std::string& s) {
@@ -89,6 +88,8 @@ constexpr std::array<Look, line_kinds> looks{{{"cut", "", 0.35, 7},
                                               {"centre", "8,1.5,1,1.5", 0.18, 1},
                                               {"mark", "", 0.18, 5},
                                               {"dimension", "", 0.13, 8}}};
+constexpr double note_height = 2.2;
+
 const Look& look(Line line) { return looks[static_cast<size_t>(line)]; }
 
 }  // namespace
@@ -132,11 +133,27 @@ void Drawing::dimension(const Vec2& a, const Vec2& b, double off, const std::str
   write((p + q) / 2 + (upright ? Vec2(-half - 1.5, -1) : Vec2(0, 1.2)), 2.6, text, true);
 }
 
-double Drawing::table(const Vec2& corner, const std::vector<double>& widths,
+double Drawing::table(const Vec2& corner, const std::vector<double>& wanted,
                       const std::vector<std::vector<std::string>>& rows, double letters) {
-  const double row = 2.1 * letters;
+  // No cell runs into the next: columns grow with what stands in them, and what is then wider than a sheet is
+  // written smaller.
+  constexpr double widest = 186;
+  constexpr double smallest = 1.4;
+  std::vector<double> widths;
   double width = 0;
-  for (const double w : widths) width += w;
+  for (;; letters = std::max(smallest, letters * 0.95)) {
+    widths = wanted;
+    for (const auto& cells : rows)
+      for (size_t c = 0; c < cells.size() && c < widths.size(); ++c)
+        widths[c] = std::max(widths[c], 2 + length_of(cells[c], letters));
+    width = 0;
+    for (const double w : widths) width += w;
+    if (width <= widest || letters <= smallest) break;
+    double given = 0;
+    for (const double w : wanted) given += w;
+    if (width <= given) break;
+  }
+  const double row = 2.1 * letters;
   double y = corner.y();
   line({corner.x(), y}, {corner.x() + width, y}, Line::mark);
   for (const auto& cells : rows) {
@@ -164,7 +181,7 @@ Box Drawing::bounds() const {
     see(c.centre + Vec2(c.radius, c.radius));
   }
   for (const auto& t : texts) {
-    const double length = 0.85 * t.height * static_cast<double>(letters_in(t.text));
+    const double length = length_of(t.text, t.height);
     const Vec2 from = t.centred ? t.at - Vec2(length / 2, 0) : t.at;
     see(from - Vec2(0, 0.3 * t.height));
     see(from + Vec2(length, 1.1 * t.height));
@@ -172,11 +189,32 @@ Box Drawing::bounds() const {
   return b.high.x() < b.low.x() ? Box{} : b;
 }
 
+Drawing on_pages_of(Drawing d, double width) {
+  // What is cut or measured stays where it is; letters alone need no further page.
+  Drawing bare = d;
+  bare.texts.clear();
+  if (bare.paths.empty() && bare.circles.empty()) return d;
+  const Box hard = bare.bounds();
+  const double low = std::min(hard.low.x(), hard.high.x() - width);
+  const double high = std::max(hard.high.x(), hard.low.x() + width);
+  for (auto& t : d.texts) {
+    const double length = length_of(t.text, t.height);
+    const double from = t.centred ? t.at.x() - length / 2 : t.at.x();
+    if (from + length > high) t.at.x() -= std::min(from + length - high, std::max(0.0, from - low));
+    if (from < low) t.at.x() += low - from;
+  }
+  return d;
+}
+
 std::string to_svg(const Drawing& d, const Stamp& stamp) {
   const Box b = d.bounds();
   const double margin = 8;
-  const double foot = 12 + 4.5 * static_cast<double>(d.notes.size());
   const double width = std::max(150.0, b.size().x() + 2 * margin);
+  std::vector<std::string> notes;
+  for (const auto& n : d.notes)
+    for (auto& line : wrapped(n, static_cast<size_t>((width - 2 * margin) / length_of("x", note_height))))
+      notes.push_back(std::move(line));
+  const double foot = 12 + 4.5 * static_cast<double>(notes.size());
   const double height = b.size().y() + 2 * margin + foot;
   const auto x = [&](double v) { return v - b.low.x() + margin; };
   const auto y = [&](double v) { return b.high.y() - v + margin; };
@@ -201,7 +239,10 @@ std::string to_svg(const Drawing& d, const Stamp& stamp) {
                          y(c.centre.y()), c.radius);
     s += "</g>\n";
   }
-  s += "<g id=\"letters\" fill=\"black\" font-family=\"B612, sans-serif\">\n";
+  // A white rim keeps letters readable where a line runs beneath.
+  s += "<g id=\"letters\" fill=\"black\" font-family=\"B612, sans-serif\" stroke=\"white\" "
+       "stroke-width=\"0.7\" "
+       "stroke-linejoin=\"round\" paint-order=\"stroke\">\n";
   const auto letters = [&](double px, double py, double size, const std::string& text, bool centred) {
     s += fmt::format("<text x=\"{:.3f}\" y=\"{:.3f}\" font-size=\"{:.2f}\"{}>{}</text>\n", px, py, 1.4 * size,
                      centred ? " text-anchor=\"middle\"" : "", escaped(text));
@@ -212,7 +253,7 @@ std::string to_svg(const Drawing& d, const Stamp& stamp) {
           d.title + (d.scale == 1 ? " – full size" : fmt::format(" – 1:{:.0f}", 1 / d.scale)), false);
   letters(margin, line_y += 5, 2.4,
           stamp.project + ", change " + stamp.revision + ", " + stamp.date + "; " + d.state, false);
-  for (const auto& n : d.notes) letters(margin, line_y += 4.5, 2.2, n, false);
+  for (const auto& n : notes) letters(margin, line_y += 4.5, note_height, n, false);
   return s + "</g>\n</svg>\n";
 }
 
@@ -309,7 +350,10 @@ std::string to_dxf(const Drawing& d, const Stamp& stamp) {
           d.title + (d.scale == 1 ? ", full size" : fmt::format(", 1:{:.0f}", 1 / d.scale)), false);
   letters({b.low.x(), y -= 5}, 2.4,
           stamp.project + ", change " + stamp.revision + ", " + stamp.date + "; " + d.state, false);
-  for (const auto& n : d.notes) letters({b.low.x(), y -= 4.5}, 2.2, n, false);
+  const double broad = std::max(150.0, b.size().x());
+  for (const auto& n : d.notes)
+    for (const auto& line : wrapped(n, static_cast<size_t>(broad / length_of("x", note_height))))
+      letters({b.low.x(), y -= 4.5}, note_height, line, false);
   pair(0, "ENDSEC");
   pair(0, "EOF");
   return s;

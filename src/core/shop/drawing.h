@@ -61,12 +61,17 @@ struct Drawing {
   void hole(const Vec2& centre, double diameter, const std::string& drill);
   //! A dimension between two points, its line set off square to them by so much (to the left of a → b).
   void dimension(const Vec2& a, const Vec2& b, double off, const std::string& text);
-  //! A table from its top left corner downward; the first row is the heading. Returns the y below it.
+  //! A table from its top left corner downward; the first row is the heading. Columns are as wide as wanted
+  //! or as what stands in them needs. Returns the y below it.
   double table(const Vec2& corner, const std::vector<double>& widths,
                const std::vector<std::vector<std::string>>& rows, double letters = 3);
   //! Everything drawn, letters by their height and an estimate of their length.
   Box bounds() const;
 };
+
+//! The same drawing with its letters kept off a page that they alone would need, for pages that show so much
+//! of it in width (mm): moved sideways, nothing else.
+Drawing on_pages_of(Drawing drawing, double width);
 
 //! SVG 1.1, one user unit a millimetre of paper, lines in groups by kind.
 std::string to_svg(const Drawing& drawing, const Stamp& stamp);

@@ -6,7 +6,9 @@
 #include <map>
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/force/suspension.h"
+#include "core/leg/joints.h"
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
@@ -68,7 +70,10 @@ Maker::Made Maker::jig() const {
   }
   double y = s.table({-91, point.y() - 22}, {60, 34, 88}, rows, 2.4);
   rows = {{"Starboard diagonal longer by", "toe-in starboard", "toe-in port"}};
-  for (const double off : {0.001, 0.002, 0.005, 0.010}) {
+  // Steps that the unit writes without rounding.
+  const bool inches = d_.units == UnitSystem::inch;
+  for (const double step : {1.0, 2.0, 5.0, 10.0}) {
+    const double off = step * (inches ? 0.0254 / 20 : 0.001);
     const double toe = leg::toe_of_difference(off, j.jig.square_diagonal, j.jig.bar_length, j.behind);
     rows.push_back({length(off), fmt::format("{:+.2f}°", toe * 180 / std::numbers::pi),
                     fmt::format("{:+.2f}°", -toe * 180 / std::numbers::pi)});
@@ -114,10 +119,13 @@ Maker::Made Maker::cut_list() const {
   std::vector<std::vector<std::string>> buy{{"To buy", "length, " + unit()}};
   for (const auto& [what, sum] : stock) buy.push_back({what, number(sum)});
   s.table({0, y - 8}, {80, 30}, buy, 2.4);
-  s.notes = {fmt::format("Lengths in {}. Cut includes {} to trim at the fit-up. An axle reaches three "
-                         "diameters into its leg. Undecided brakes: leave spare axle.",
-                         unit(), number(d_.is_model() ? 0.005 : 0.020)),
-             "Left and right are handed: mark left, right, front, rear before the first hole.", caution()};
+  s.notes = {
+      fmt::format("Lengths in {}. Cut includes {} to trim at the fit-up. An axle reaches three "
+                  "diameters into its leg. Undecided brakes: leave spare axle.",
+                  unit(), number(d_.is_model() ? 0.005 : 0.020)),
+      "Left and right are handed: mark left, right, front, rear before the first hole. Drill top: to the "
+      "hinge or pivot line; of a leg without one to the face it is held on (90° is square to it).",
+      caution()};
   return s;
 }
 
@@ -125,9 +133,9 @@ Maker::Made Maker::hardware() const {
   std::vector<std::vector<std::string>> rows{
       {"Where", "What", "No.", "Diameter", "Grip or length", "Of", "Left of strength"}};
   for (const Leg& leg : d_.gear.legs) {
-    const int sides = leg.stands == LegStands::both_sides ? 2 : 1;
     const std::string word = d_.leg_word(leg);
     for (const auto& j : leg.joints) {
+      const int sides = leg.stands == LegStands::both_sides && !leg::on_centre_line(j) ? 2 : 1;
       std::string left = "?";
       for (const auto& s : a_.strengths)
         if (s.leg == leg.id)
@@ -233,19 +241,10 @@ Maker::Made Maker::steps() const {
   int i = 0;
   for (const auto& t : list) {
     s.rectangle({0, y - 3.2}, {3.2, y}, Line::mark);
-    std::string line = fmt::format("{}.", ++i);
-    const auto put_line = [&] {
+    for (const auto& line : wrapped(fmt::format("{}. {}", ++i, t), 75)) {
       s.write({6, y - 2.8}, 2.6, line);
       y -= 5;
-      line.clear();
-    };
-    for (size_t from = 0; from < t.size();) {  // word by word, into lines
-      const size_t to = std::min(t.find(' ', from), t.size());
-      if (line.size() + to - from > 74) put_line();
-      line += " " + t.substr(from, to - from);
-      from = to + 1;
     }
-    put_line();
     y -= 3;
   }
   s.notes = {caution()};

@@ -95,6 +95,8 @@ class Maker {
   Made cope(const Leg& leg, const Tube& cut, const Tube& main) const;
 
   Made plate(const Joint& j) const;
+  //! Tap drills and depths of its fasteners where they are tapped into what it bears on.
+  void blind_holes(const Joint& j, Drawing& onto, double below) const;
 
   Made unit_plate(const Leg& leg) const;
 

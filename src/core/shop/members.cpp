@@ -4,9 +4,28 @@
 #include <numbers>
 
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 #include "core/shop/sheets.h"
 
 namespace kranich::shop {
+
+namespace {
+
+//! Normal of the face that a member without a hinge is held on: its joint's, else a level one.
+Vec3 face_of(const Leg& leg, const std::string& member) {
+  for (const auto& j : leg.joints)
+    if (j.carries == member || j.carries.empty()) switch (j.face) {
+        case JointFace::under:
+          return Vec3::UnitZ();
+        case JointFace::facing_aft:
+          return Vec3::UnitX();
+        case JointFace::facing_side:
+          return Vec3::UnitY();
+      }
+  return Vec3::UnitZ();
+}
+
+}  // namespace
 
 std::vector<MemberLine> members_of(const Design& d) {
   std::vector<MemberLine> list;
@@ -23,18 +42,28 @@ std::vector<MemberLine> members_of(const Design& d) {
     const auto add = [&](const std::string& part, const std::string& material, double diameter, double wall,
                          double width, double thickness, const Vec3& top, const Vec3& foot) {
       if (!top.allFinite() || !foot.allFinite() || (foot - top).norm() < 1e-6) return;
-      list.push_back({word, part, material, diameter, wall, width, thickness, foot - top,
-                      leg::tube_geometry(top, foot), pin.norm() > 0 ? leg::drill_angle(foot - top, pin) : nan,
-                      leg::drill_angle(foot - top, axle_line), leg.stands == LegStands::both_sides ? 2 : 1});
+      list.push_back(
+          {word, part, material, diameter, wall, width, thickness, foot - top, leg::tube_geometry(top, foot),
+           pin.norm() > 0 ? leg::drill_angle(foot - top, pin)
+                          : std::numbers::pi / 2 - leg::drill_angle(foot - top, face_of(leg, part)),
+           leg::drill_angle(foot - top, axle_line), leg.stands == LegStands::both_sides ? 2 : 1});
     };
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, nan, nan, t.top.vec(),
           t.foot.known() ? t.foot.vec() : motion::foot(leg));
     const bool flat = leg.section == LegSection::rectangle;
-    if (leg.tubes.empty())
-      add("leg", leg.material, flat ? nan : leg.tube_diameter.si,
+    const auto strut = [&](const std::string& part, const Vec3& top, const Vec3& foot) {
+      add(part, leg.material, flat ? nan : leg.tube_diameter.si,
           leg.section == LegSection::tube ? leg.tube_wall.si : nan, flat ? leg.section_width.si : nan,
-          flat ? leg.section_thickness.si : nan, leg.held_at(), motion::foot(leg));
+          flat ? leg.section_thickness.si : nan, top, foot);
+    };
+    const Vec3 above = motion::strut_above_hinge(leg);
+    if (above.allFinite()) {
+      strut("strut above the hinge", above, leg.hinge.vec());
+      strut("arm", leg.hinge.vec(), motion::foot(leg));
+    } else if (leg.tubes.empty()) {
+      strut("leg", leg.held_at(), motion::foot(leg));
+    }
   }
   return list;
 }

@@ -33,7 +33,7 @@ struct MemberLine {
   double width, thickness;  //!< of a rectangle; NaN of what is round
   Vec3 line;                //!< from top to foot
   leg::TubeGeometry geometry;
-  double drill_top;   //!< acute angle to the hinge or pivot line; NaN where the leg has none
+  double drill_top;   //!< acute angle to the hinge or pivot line; of a fixed leg to the face it is held on
   double drill_axle;  //!< to the axle
   int count;          //!< both sides
 };

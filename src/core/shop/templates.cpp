@@ -7,6 +7,8 @@
 #include <numbers>
 
 #include "core/force/bent_leg.h"
+#include "core/force/materials.h"
+#include "core/leg/thread.h"
 #include "core/motion/retract.h"
 #include "core/shop/maker.h"
 
@@ -48,6 +50,27 @@ Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const
   return s;
 }
 
+void Maker::blind_holes(const Joint& j, Drawing& s, double below) const {
+  const Material* into = force::find_material(d_.materials, j.into);
+  if (!into || into->stuff == Stuff::timber || into->stuff == Stuff::foam) return;  // screws, not threads
+  std::vector<std::vector<std::string>> rows{
+      {"Tapped in " + j.into, "tap drill", "full thread", "drill to the point", "the part"}};
+  std::vector<double> done;
+  for (const auto& f : j.fasteners) {
+    if (!f.diameter.known() || std::find(done.begin(), done.end(), f.diameter.si) != done.end()) continue;
+    done.push_back(f.diameter);
+    const auto thread = leg::coarse_thread(f.diameter);
+    if (!thread) continue;
+    const auto hole = leg::blind_hole(*thread, leg::engagement_in(*into));
+    const double part = j.inner_thickness;
+    rows.push_back({thread->name, length(thread->tap_drill()), length(hole.thread), length(hole.depth),
+                    !std::isfinite(part)      ? "how thick?"
+                    : hole.depth < 0.9 * part ? length(part) + " thick: blind"
+                                              : length(part) + " thick: through, or an insert"});
+  }
+  if (rows.size() > 1) s.table({-91, below}, {30, 24, 26, 36, 40}, rows, 2.2);
+}
+
 Maker::Made Maker::plate(const Joint& j) const {
   if (!j.length.known() || !j.width.known()) return "the plate's length and width";
   Drawing s;
@@ -63,6 +86,7 @@ Maker::Made Maker::plate(const Joint& j) const {
   s.dimension({-half.x(), -half.y()}, {-half.x(), half.y()}, 8, length(j.width));
   s.write({-half.x() + 2, -half.y() - 8}, 2.4,
           j.face == JointFace::under ? "front to the left, starboard up" : "seen from the leg's side");
+  blind_holes(j, s, -half.y() - 14);
   if (j.kind == JointKind::fasteners)
     s.notes = {
         "Step holes up from a pilot; bolts: ream to size. Edge distance at least two diameters; straps or "
