@@ -78,37 +78,47 @@ class Terminal {
 };
 
 struct ScalesOptions {
-  double third = 102.3, port = 169.4, starboard = 170.5;
+  std::vector<std::string> on{"third=102.3", "port=169.4", "starboard=170.5"};
   double noise = 0.05, drift = 0.02, rate = 5;
   unsigned seed = 1;
 };
 
-//! Three wheel scales: readings with noise, a slow drift of each, and a few seconds until they settle.
+//! Wheel scales, any number: readings with noise, a slow drift of each, and a few seconds until they settle.
 int run_scales(const ScalesOptions& o) {
-  Terminal terminal;
-  if (!terminal.announced()) return 4;
+  struct Scale {
+    std::string name;
+    double load, start, tare = 0, shown = 0;
+  };
+  std::vector<Scale> scales;
   std::mt19937 random(o.seed);
   std::normal_distribution<double> noise(0, o.noise);
   std::uniform_real_distribution<double> phase(0, 6.28);
-  const double start[3] = {phase(random), phase(random), phase(random)};
-  double tare[3] = {0, 0, 0};
+  for (const auto& given : o.on) {
+    const auto equals = given.find('=');
+    char* end = nullptr;
+    const double load = equals == std::string::npos ? 0 : std::strtod(given.c_str() + equals + 1, &end);
+    if (equals == 0 || equals == std::string::npos || !end || *end || !std::isfinite(load) ||
+        given.find(' ') != std::string::npos) {
+      std::fprintf(stderr, "kranich-bench: --on %s: must be NAME=KG, as in nose=102.3\n", given.c_str());
+      return 3;
+    }
+    scales.push_back({given.substr(0, equals), load, phase(random)});
+  }
+  Terminal terminal;
+  if (!terminal.announced()) return 4;
   const auto began = std::chrono::steady_clock::now();
   while (!ended) {
     const double t = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
-    const double load[3] = {o.third, o.port, o.starboard};
-    double shown[3];
-    for (int i = 0; i < 3; ++i) {
-      const double settling = 1 - 0.4 * std::exp(-2.5 * t) * std::cos(9 * t + i);
-      shown[i] = load[i] * settling + o.drift * std::sin(0.05 * t + start[i]) + noise(random) - tare[i];
+    BenchLine line{"SCALES", {{"steady", t > 2.5 ? 1.0 : 0.0}}};
+    const bool taring = terminal.received().find("TARE") != std::string::npos;
+    for (size_t i = 0; i < scales.size(); ++i) {
+      Scale& s = scales[i];
+      const double settling = 1 - 0.4 * std::exp(-2.5 * t) * std::cos(9 * t + static_cast<double>(i));
+      s.shown = s.load * settling + o.drift * std::sin(0.05 * t + s.start) + noise(random) - s.tare;
+      if (taring) s.tare += s.shown;
+      line.fields[s.name] = std::round(s.shown * 100) / 100;
     }
-    if (terminal.received().find("TARE") != std::string::npos)
-      for (int i = 0; i < 3; ++i) tare[i] += shown[i];
-    const auto to_10_g = [](double v) { return std::round(v * 100) / 100; };
-    terminal.send({"SCALES",
-                   {{"third", to_10_g(shown[0])},
-                    {"port", to_10_g(shown[1])},
-                    {"starboard", to_10_g(shown[2])},
-                    {"steady", t > 2.5 ? 1.0 : 0.0}}});
+    terminal.send(line);
     std::this_thread::sleep_for(std::chrono::duration<double>(1 / o.rate));
   }
   return 0;
@@ -176,10 +186,10 @@ int main(int argc, char** argv) {
       "Stands in for devices of the bench: prints the path of a serial line and sends readings there."};
   app.require_subcommand(1);
   ScalesOptions scales;
-  auto* s = app.add_subcommand("scales", "three wheel scales");
-  s->add_option("--third", scales.third, "on the nose or tail scale, kg");
-  s->add_option("--port", scales.port, "on the port scale, kg");
-  s->add_option("--starboard", scales.starboard, "on the starboard scale, kg");
+  auto* s = app.add_subcommand("scales", "a set of wheel scales");
+  s->add_option("--on", scales.on, "a scale and what stands on it, NAME=KG; once for each")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   s->add_option("--noise", scales.noise, "standard deviation of a reading, kg");
   s->add_option("--drift", scales.drift, "slow drift either way, kg");
   s->add_option("--rate", scales.rate, "readings a second")->check(CLI::Range(0.1, 200.0));

@@ -62,7 +62,8 @@ TEST_CASE("a newer file is open for reading only") {
   QTemporaryDir dir;
   Bench b;
   QByteArray text = QByteArray::fromStdString(write_project(b.document.design()));
-  text.replace("\"kranich\": 2", "\"kranich\": 3");
+  text.replace("\"kranich\": " + QByteArray::number(file_version),
+               "\"kranich\": " + QByteArray::number(file_version + 1));
   write(dir.filePath("newer.kranich"), text);
   REQUIRE(b.window->open_file(dir.filePath("newer.kranich")));
   CHECK(b.document.read_only());

@@ -4,6 +4,7 @@
 #include <sys/stat.h>
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QDialog>
 #include <QListWidget>
 #include <QMenu>
@@ -146,12 +147,16 @@ TEST_CASE("the simulated scales are read into the weighing") {
   b.find<QPushButton>("scales-simulate")->click();
   auto* take = b.find<QPushButton>("scales-take-level");
   REQUIRE(QTest::qWaitFor([&] { return take->isEnabled(); }, 20000));
-  CHECK(b.find<QLabel>("scale:third")->text().contains("kg"));
+  CHECK(b.find<QLabel>("scale:main-port")->text().contains("kg"));
   take->click();
   b.settle();
   const auto& w = b.document.design().weighing;
-  CHECK(w.third.origin == Origin::measured);
-  CHECK(w.third.tolerance > 0);
+  REQUIRE(w.scales.size() == 3);
+  for (const auto& s : w.scales) {
+    CHECK(s.reading.origin == Origin::measured);
+    CHECK(s.reading.tolerance > 0);
+    CHECK(s.x.known());
+  }
   CHECK(w.build_state == "ready to fly");
   // The set carries what the ledger says: scales and ledger agree to the noise.
   CHECK(std::abs(b.worst("weigh.scales_mass")->value) < 1.5);
@@ -178,14 +183,25 @@ TEST_CASE("scales on a pipe: what they say on the way to rest is not averaged in
   auto* take = b.find<QPushButton>("scales-take-level");
   for (int i = 0; i < 8; ++i) send(40 + i, false);
   for (int i = 0; i < 4; ++i) send(100 + 0.1 * i, true);
-  REQUIRE(QTest::qWaitFor([&] { return b.find<QLabel>("scale:third")->text().startsWith("100."); }, 10000));
+  REQUIRE(QTest::qWaitFor(
+      [&] {
+        auto* third = b.window->findChild<QLabel*>("scale:third");
+        return third && third->text().startsWith("100.");
+      },
+      10000));
+  // Each is taken for the wheel its name means.
+  CHECK(b.find<QComboBox>("scale-under:port")->currentText() == "port main wheel");
   CHECK(!take->isEnabled());
   send(100.4, true);
   REQUIRE(QTest::qWaitFor([&] { return take->isEnabled(); }, 10000));
   take->click();
   b.settle();
-  CHECK(b.document.design().weighing.third.si == Approx(100.2));
-  CHECK(b.document.design().weighing.third.tolerance == Approx(0.2));
+  const auto& scales = b.document.design().weighing.scales;
+  const auto third =
+      std::find_if(scales.begin(), scales.end(), [](const auto& s) { return s.leg == "third"; });
+  REQUIRE(third != scales.end());
+  CHECK(third->reading.si == Approx(100.2));
+  CHECK(third->reading.tolerance == Approx(0.2));
   writer.close();
   REQUIRE(QTest::qWaitFor([&] { return !take->isEnabled(); }, 10000));
   CHECK(b.find<QLabel>("scales-state")->text().contains("closed"));
@@ -194,7 +210,8 @@ TEST_CASE("scales on a pipe: what they say on the way to rest is not averaged in
 TEST_CASE("a difference of scales and ledger is taken over by choice only") {
   Bench b;
   b.go(Station::weigh);
-  b.type("/weighing/third_kg", "108");
+  b.find<QTableWidget>("list:/weighing/scales")->item(0, 1)->setText("108");
+  b.settle();
   REQUIRE(b.worst("weigh.scales_mass")->verdict == Verdict::fails);
   const size_t items = b.document.design().ledger.size();
   b.find<QPushButton>("reconcile")->click();

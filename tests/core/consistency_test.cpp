@@ -15,8 +15,9 @@ using namespace kranich;
 
 namespace {
 
-Design old_demo(const std::string& name) {
-  auto r = load_project(std::filesystem::path(KRANICH_FIXTURES_DIR) / "version-1" / (name + ".kranich"));
+Design old_demo(const std::string& name, int version = 1) {
+  auto r = load_project(std::filesystem::path(KRANICH_FIXTURES_DIR) / fmt::format("version-{}", version) /
+                        (name + ".kranich"));
   REQUIRE(r.design);
   CHECK(r.older);
   CHECK_FALSE(r.newer);
@@ -45,6 +46,32 @@ void opens_again(Design d) {
 }
 
 }  // namespace
+
+TEST_CASE("a project of version 2 means what it meant: its three scales, and its faults by their old names") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+    INFO(name);
+    CHECK(old_demo(name, 2) == demo(name));
+  }
+  const auto scales = old_demo("dunnock", 2).weighing.scales;
+  REQUIRE(scales.size() == 3);
+  CHECK(scales[0].leg == "third");
+  CHECK(scales[0].y.si == 0);
+  CHECK(scales[1].leg == "main");
+  CHECK(scales[1].reading.si == 169.4);
+  CHECK(scales[1].tare.si == 2.1);
+  CHECK(scales[1].y.si == -1.37);
+  CHECK(scales[2].y.si == 1.37);
+  CHECK(scales[2].x.si == 2.45);
+  const auto faulty = read_project(R"({"kranich": 2, "weighing": {"port_kg": -3, "half_track_m": 900}})");
+  std::string said;
+  for (const auto& f : faulty.faults) said += f.where + " ";
+  CHECK(said.find("/weighing/port_kg") != std::string::npos);
+  CHECK(said.find("/weighing/half_track_m") != std::string::npos);
+  // Nothing weighed stays nothing weighed.
+  const auto none = read_project(R"({"kranich": 2, "weighing": {"loading": "x"}})");
+  REQUIRE(none.design);
+  CHECK(none.design->weighing.scales.empty());
+}
 
 TEST_CASE("a project of version 1 means what it meant") {
   for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
@@ -167,7 +194,7 @@ TEST_CASE("a change that could not be opened again is refused, by its name") {
       {"tolerance", [](Design& x) { x.gear.main().axle.x = Given(2.45, Origin::measured, 70); }, "off by"},
       {"empty loading", [](Design& x) { x.loadings[0].name = ""; }, "empty"},
       {"doubled loading", [](Design& x) { x.loadings[1].name = x.loadings[0].name; }, "twice"},
-      {"negative scales", [](Design& x) { x.weighing.third = -0.02; }, "kg"},
+      {"negative scales", [](Design& x) { x.weighing.scales.at(0).reading = -0.02; }, "kg"},
       {"too many variants",
        [](Design& x) {
          for (int i = 0; i < 21; ++i) keep_variant(x, "v" + std::to_string(i), "");

@@ -69,7 +69,7 @@ TEST_CASE("metric and inch projects hold identical SI values") {
 }
 
 TEST_CASE("unknown keys stay where they were") {
-  auto text = replaced(demo("dunnock"), "\"kranich\": 2,", "\"kranich\": 2, \"colour\": {\"a\": [1, 2]},");
+  auto text = replaced(demo("dunnock"), "\"kranich\": 3,", "\"kranich\": 3, \"colour\": {\"a\": [1, 2]},");
   text = replaced(text, "\"name\": \"battery\",", "\"name\": \"battery\", \"serial\": \"x-7\",");
   const auto r = read_project(text);
   REQUIRE(r.design);
@@ -125,7 +125,8 @@ TEST_CASE("a missing quantity is unknown, not zero") {
 }
 
 TEST_CASE("a newer file is readable and says so") {
-  const auto r = read_project(replaced(demo("dunnock"), "\"kranich\": 2", "\"kranich\": 3"));
+  const auto r = read_project(replaced(demo("dunnock"), fmt::format("\"kranich\": {}", file_version),
+                                       fmt::format("\"kranich\": {}", file_version + 1)));
   REQUIRE(r.design);
   CHECK(r.newer);
 }

@@ -104,13 +104,13 @@ TEST_CASE("standing on the bench is not judged by the flying limits") {
 TEST_CASE("scales against ledger: the difference is shown, and needs everything it needs") {
   auto d = demo("dunnock");
   CHECK(first(d, "weigh.scales_mass").value == Approx(102.3 + 169.4 - 2.1 + 170.5 - 2.1 - 437.6));
-  d.weighing.port_tare = {};
-  CHECK(first(d, "weigh.scales_mass").remark.find("tares") != std::string::npos);
+  d.weighing.scales[1].tare = {};
+  CHECK(first(d, "weigh.scales_mass").remark.find("tare of") != std::string::npos);
   d = demo("dunnock");
   d.weighing.loading = "nobody";
   CHECK(first(d, "weigh.scales_mass").verdict == Verdict::unknown);
   d = demo("dunnock");
-  d.weighing.third = 140.0;
+  d.weighing.scales[0].reading = Given(140.0);
   CHECK(first(d, "weigh.scales_mass").verdict == Verdict::fails);
   d = demo("dunnock");
   d.gear.main().axle.x.si -= 0.2;  // the gear moved since: what was weighed did not

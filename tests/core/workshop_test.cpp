@@ -19,18 +19,22 @@ using namespace kranich;
 
 namespace {
 
-Weighing weighed() {
-  Weighing w;
-  w.third = Given(110.0);
-  w.third_tare = Given(2.0);
-  w.port = Given(260.0);
-  w.port_tare = Given(1.0);
-  w.starboard = Given(255.0);
-  w.starboard_tare = Given(1.0);
-  w.third_x = Given(0.76);
-  w.main_x = Given(2.45);
-  w.half_track = Given(1.37);
-  return w;
+//! Nose and main scales as on a tricycle's hangar floor.
+Design weighed() {
+  Design d = with_legs();
+  const auto put_scale = [&](const std::string& leg, double reading, double tare, double x, double y) {
+    ScaleReading s;
+    s.leg = leg;
+    s.reading = Given(reading);
+    s.tare = Given(tare);
+    s.x = Given(x);
+    s.y = Given(y);
+    d.weighing.scales.push_back(s);
+  };
+  put_scale(d.gear.third().id, 110, 2, 0.76, 0);
+  put_scale(d.gear.main().id, 260, 1, 2.45, -1.37);
+  put_scale(d.gear.main().id, 255, 1, 2.45, 1.37);
+  return d;
 }
 
 const TableLine& line(const std::vector<TableLine>& sheet, const std::string& what,
@@ -55,16 +59,76 @@ TEST_CASE("what stood on the scales: mass and place by the moments, tares taken 
   CHECK(on.mass->at.y() == Approx((starboard - port) * 1.37 / 621));
 }
 
-TEST_CASE("scales name the reading that is not there") {
-  for (Given Weighing::*field :
-       {&Weighing::third, &Weighing::port, &Weighing::starboard, &Weighing::third_tare, &Weighing::third_x,
-        &Weighing::main_x, &Weighing::half_track}) {
-    auto w = weighed();
-    w.*field = Given();
-    const auto on = weigh::on_scales(w);
+TEST_CASE("scales name the reading that is not there, and whose it is") {
+  for (Given ScaleReading::*field :
+       {&ScaleReading::reading, &ScaleReading::tare, &ScaleReading::x, &ScaleReading::y}) {
+    Design d = weighed();
+    d.weighing.scales[0].*field = Given();
+    const auto on = weigh::on_scales(d);
     CHECK_FALSE(on.mass);
-    CHECK_FALSE(on.missing.empty());
+    CHECK(on.missing.find("nose wheel") != std::string::npos);
   }
+  Design none = with_legs();
+  CHECK_FALSE(weigh::on_scales(none).mass);
+  CHECK_FALSE(weigh::on_scales(none).missing.empty());
+}
+
+TEST_CASE("any number of scales: two under a twin axle, four at the corners, the raised end told apart") {
+  // The nose reading of a tricycle split over two scales is the same weighing.
+  Design d = weighed();
+  const auto whole = weigh::on_scales(d);
+  ScaleReading half = d.weighing.scales[0];
+  half.reading = Given(54);
+  half.tare = Given(0);
+  half.y = Given(0.1);
+  d.weighing.scales[0] = half;
+  half.y = Given(-0.1);
+  d.weighing.scales.push_back(half);
+  const auto split = weigh::on_scales(d);
+  CHECK(split.mass->mass == Approx(whole.mass->mass));
+  CHECK((split.mass->at - whole.mass->at).norm() < 1e-12);
+  CHECK(split.raised.scales == 2);
+  CHECK(split.raised.load == Approx(whole.raised.load));
+  CHECK(split.others.load == Approx(whole.others.load));
+  CHECK(split.two_lines);
+  // Mains in two lines cannot be tilted about one of them.
+  d.weighing.scales[1].x = Given(2.05);
+  CHECK_FALSE(weigh::on_scales(d).two_lines);
+  // Four corners without nose or tail legs: the front line is the one to raise.
+  Design corners = with_legs();
+  corners.gear.legs.clear();
+  for (const double x : {1.0, 3.0})
+    for (const double y : {-1.0, 1.0}) {
+      ScaleReading s;
+      s.reading = Given(100 + 20 * x + 5 * y);
+      s.tare = Given(0);
+      s.x = Given(x);
+      s.y = Given(y);
+      corners.weighing.scales.push_back(s);
+    }
+  const auto four = weigh::on_scales(corners);
+  CHECK(four.mass->mass == Approx(560));
+  CHECK(four.raised.x == Approx(1));
+  CHECK(four.raised.load == Approx(240));
+  CHECK(four.others.x == Approx(3));
+  CHECK(four.mass->at.y() == Approx((115 + 155 - 125 - 165 + 20.0) / 560).margin(0.1));
+}
+
+TEST_CASE("a scale under each wheel: where they stand, and none twice") {
+  Design d = with_legs();
+  put(d.gear.main().axle, 2.4, 1.2, -1);
+  put(d.gear.third().axle, 0.7, 0, -1);
+  weigh::scale_under_each(d);
+  REQUIRE(d.weighing.scales.size() == 3);
+  double sum = 0;
+  for (const auto& s : d.weighing.scales) sum += s.y;
+  CHECK(sum == 0);
+  CHECK_FALSE(d.weighing.scales[0].reading.known());
+  weigh::scale_under_each(d);
+  CHECK(d.weighing.scales.size() == 3);
+  d.weighing.scales.erase(d.weighing.scales.begin());
+  weigh::scale_under_each(d);
+  CHECK(d.weighing.scales.size() == 3);
 }
 
 TEST_CASE("what makes one mass into another, wherever it must lie") {

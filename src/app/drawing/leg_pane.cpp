@@ -60,6 +60,7 @@ QRectF LegPane::bounds() const {
   QPolygonF points;
   const double r = l.wheel.diameter / 2;
   points << map(l.axle.vec()) + QPointF(r, r) << map(l.axle.vec()) - QPointF(r, r) << map(l.held_at());
+  if (const Vec3 above = motion::strut_above_hinge(l); above.allFinite()) points << map(above);
   for (const auto& t : l.tubes)
     if (t.top.known()) points << map(t.top.vec());
   for (const auto& j : l.joints)

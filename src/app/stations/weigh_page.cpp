@@ -15,6 +15,7 @@
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/list_table.h"
 #include "core/io/csv.h"
 #include "core/model/moves.h"
 
@@ -68,11 +69,7 @@ class WeighPage : public StationPage {
                tr("Adds one item that makes up what the ledger lacks against the scales; never by itself"));
     reconcile_->setObjectName("reconcile");
     connect(reconcile_, &QPushButton::clicked, this, &WeighPage::reconcile);
-    for (const char* path :
-         {"/weighing/third_kg", "/weighing/third_tare_kg", "/weighing/port_kg", "/weighing/port_tare_kg",
-          "/weighing/starboard_kg", "/weighing/starboard_tare_kg", "/weighing/third_x_m",
-          "/weighing/main_x_m", "/weighing/half_track_m"})
-      field(path);
+    build_scales();
     state_ = remark();
     heading(tr("With the nose raised"), tr("legs blocked, wheels free to roll"));
     for (const char* path :
@@ -87,6 +84,32 @@ class WeighPage : public StationPage {
   }
 
  private:
+  //! What each scale said and where; any number of them.
+  void build_scales() {
+    auto* under_each = button(tr("A scale under each wheel"),
+                              tr("Adds a line for every wheel that has none, where it stands now"));
+    under_each->setObjectName("scales-under-each");
+    connect(under_each, &QPushButton::clicked, this, [this] {
+      document_.edit(tr("A scale under each wheel"), [](Design& d) { weigh::scale_under_each(d); });
+    });
+    auto* table = new ListTable(
+        document_, "/weighing/scales",
+        {{"leg", tr("On it"), Refers::leg},
+         {"reading_kg", tr("Reads")},
+         {"tare_kg", tr("Tare")},
+         {"x_m", tr("At")},
+         {"y_m", tr("Stbd")}},
+        [](const Design& d) { return d.weighing.scales.size(); },
+        [](Design& d) { d.weighing.scales.emplace_back(); },
+        [](Design& d, size_t i) {
+          d.weighing.scales.erase(d.weighing.scales.begin() + static_cast<long>(i));
+        },
+        this);
+    table->table()->verticalHeader()->hide();
+    table->setMinimumHeight(170);
+    put(table);
+  }
+
   //! Target CG and a place for ballast; the answer below.
   void build_ballast() {
     const auto entry = [&](const QString& title, const char* id, const QString& text) {
@@ -157,9 +180,9 @@ class WeighPage : public StationPage {
 
   //! What the ledger lacks against the scales; level scales say nothing of its height, so the ledger's stays.
   std::optional<weigh::Mass> missing_item() const {
-    const Weighing& w = document_.design().weighing;
-    const LoadingState* ledger = document_.assessment().find(w.loading);
-    auto scales = weigh::on_scales(w).mass;
+    const Design& d = document_.design();
+    const LoadingState* ledger = document_.assessment().find(d.weighing.loading);
+    auto scales = weigh::on_scales(d).mass;
     if (!scales || !ledger || !ledger->mass.known()) return std::nullopt;
     scales->at.z() = ledger->mass.down.at.z();
     return weigh::difference(*scales, ledger->mass.down);

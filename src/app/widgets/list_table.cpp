@@ -138,7 +138,8 @@ void ListTable::edited(int row, int column) {
     document_.edit(what, [&](Design& d) { put_entry(*locate_given(d, path)->given, si, tolerance); });
   } else if (locate_text(probe, path)) {
     std::string text = entry.toStdString();
-    if (const auto known = referents(probe, columns_[static_cast<size_t>(column)].refers); !known.empty()) {
+    const auto known = referents(probe, columns_[static_cast<size_t>(column)].refers);
+    if (!known.empty() && !entry.isEmpty()) {
       QStringList words;
       bool found = false;
       for (const auto& [id, name] : known) {

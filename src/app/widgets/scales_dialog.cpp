@@ -1,23 +1,50 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <QComboBox>
 #include <QDialog>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <array>
+#include <algorithm>
 #include <cmath>
 #include <deque>
+#include <limits>
+#include <map>
+#include <set>
 
 #include "app/theme.h"
 #include "app/widgets/bench_device.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/findings.h"
 #include "core/model/describe.h"
 
 namespace kranich::app {
 namespace {
 
-constexpr std::array<const char*, 3> scale_names{"third", "port", "starboard"};
+//! A wheel of the aircraft that may stand on a scale.
+struct Standing {
+  std::string key;  //!< leg's id, and its side where the leg has a twin: "main-port"
+  std::string leg;
+  QString word;
+  Vec3 axle;
+  bool at_an_end;  //!< nose or tail: what is raised to find the CG's height
+};
+
+std::vector<Standing> standing_of(const Design& d) {
+  std::vector<Standing> list;
+  for (const auto& placed : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[placed.row];
+    const bool pair = leg.stands == LegStands::both_sides;
+    Standing s{leg.id + (pair ? placed.port ? "-port" : "-starboard" : ""), leg.id,
+               text_of(d.wheel_word(leg)), leg.axle.vec(),
+               leg.role == LegRole::nose || leg.role == LegRole::tail};
+    if (pair) s.word = (placed.port ? QObject::tr("port %1") : QObject::tr("starboard %1")).arg(s.word);
+    if (placed.port) s.axle = mirrored(s.axle);
+    list.push_back(std::move(s));
+  }
+  return list;
+}
 
 class ScalesDialog : public QDialog {
  public:
@@ -35,25 +62,18 @@ class ScalesDialog : public QDialog {
     auto* connect_button = new QPushButton(QObject::tr("Connect"), this);
     auto* simulate = new QPushButton(QObject::tr("Simulated set"), this);
     simulate->setObjectName("scales-simulate");
-    simulate->setToolTip(
-        QObject::tr("Starts three scales that carry what the ledger says, with noise and drift"));
+    simulate->setToolTip(QObject::tr(
+        "Starts a scale under each wheel that carries what the ledger says, with noise and drift"));
     line->addWidget(new QLabel(QObject::tr("Serial line"), this));
     line->addWidget(device_, 1);
     line->addWidget(connect_button);
     line->addWidget(simulate);
     all->addLayout(line);
-    auto* grid = new QGridLayout;
-    const char* titles[] = {"nose or tail", "port main", "starboard main"};
-    for (int i = 0; i < 3; ++i) {
-      grid->addWidget(new QLabel(QObject::tr(titles[i]), this), 0, i, Qt::AlignHCenter);
-      readings_[static_cast<size_t>(i)] = new QLabel(QStringLiteral("–"), this);
-      readings_[static_cast<size_t>(i)]->setObjectName(
-          QStringLiteral("scale:%1").arg(scale_names[static_cast<size_t>(i)]));
-      readings_[static_cast<size_t>(i)]->setFont(figure_font(22, true));
-      readings_[static_cast<size_t>(i)]->setAlignment(Qt::AlignCenter);
-      grid->addWidget(readings_[static_cast<size_t>(i)], 1, i);
-    }
-    all->addLayout(grid);
+    auto* box = new QWidget(this);
+    grid_ = new QGridLayout(box);
+    grid_->setContentsMargins(0, 0, 0, 0);
+    grid_->setColumnStretch(2, 1);
+    all->addWidget(box);
     state_ = new QLabel(QObject::tr("not connected"), this);
     state_->setObjectName("scales-state");
     state_->setWordWrap(true);
@@ -61,8 +81,9 @@ class ScalesDialog : public QDialog {
     auto* buttons = new QHBoxLayout;
     take_level_ = new QPushButton(QObject::tr("Take as level reading"), this);
     take_level_->setObjectName("scales-take-level");
-    take_tilted_ = new QPushButton(QObject::tr("Take third scale as tilted reading"), this);
+    take_tilted_ = new QPushButton(QObject::tr("Take as tilted reading"), this);
     take_tilted_->setObjectName("scales-take-tilted");
+    take_tilted_->setToolTip(QObject::tr("What nose, tail or front wheels weigh now, together"));
     for (auto* b : {take_level_, take_tilted_}) {
       b->setEnabled(false);
       buttons->addWidget(b);
@@ -88,7 +109,7 @@ class ScalesDialog : public QDialog {
     QObject::connect(&scales_, &BenchDevice::lost, this, [this](const QString& why) { forget(why); });
     QObject::connect(&scales_, &BenchDevice::opened, this, [this](const QString& path) {
       device_->setText(path);
-      for (auto& r : recent_) r.clear();
+      clear_channels();
       state_->setText(QObject::tr("listening to %1").arg(path));
     });
   }
@@ -99,32 +120,77 @@ class ScalesDialog : public QDialog {
     const LoadingState* loading = document_.assessment().find(document_.design().weighing.loading);
     if (!loading || !loading->rest) loading = document_.loading();
     QStringList arguments{"scales"};
+    const auto wheels = standing_of(document_.design());
     if (loading && loading->rest)
-      for (size_t i = 0; i < 3; ++i)
-        arguments << QStringLiteral("--%1").arg(scale_names[i])
-                  << QString::number(load_on(i, *loading->rest) / standard_gravity, 'f', 3);
+      for (size_t i = 0; i < wheels.size(); ++i)
+        arguments << "--on"
+                  << QStringLiteral("%1=%2").arg(
+                         QString::fromStdString(wheels[i].key),
+                         QString::number(loading->rest->wheels[i].load / standard_gravity, 'f', 3));
     scales_.simulate(arguments);
   }
 
-  //! What stands on a scale: nose or tail leg, or the mains of a side.
-  double load_on(size_t scale, const stance::Rest& rest) const {
-    const Design& d = document_.design();
-    const auto placed = placed_legs(d.gear);
-    double sum = 0;
-    for (size_t i = 0; i < placed.size(); ++i) {
-      const Leg& leg = d.gear.legs[placed[i].row];
-      const bool third = leg.role == LegRole::nose || leg.role == LegRole::tail;
-      const size_t on = third ? 0 : placed[i].port ? 1 : 2;
-      if (on == scale) sum += rest.wheels[i].load;
+  //! One scale of the set: what it said last, and what stands on it.
+  struct Channel {
+    std::deque<double> recent;
+    QLabel* reading;
+    QComboBox* wheel;
+    std::vector<QWidget*> widgets;
+  };
+
+  void clear_channels() {
+    for (auto& [name, c] : channels_)
+      for (auto* w : c.widgets) w->deleteLater();
+    channels_.clear();
+  }
+
+  //! The wheel that a scale's name means: its key, or the leg or side it names.
+  static int wheel_named(const std::vector<Standing>& wheels, const std::string& name) {
+    for (size_t i = 0; i < wheels.size(); ++i) {
+      const Standing& w = wheels[i];
+      const bool main = !w.at_an_end;
+      if (w.key == name || w.leg == name || (name == "third" && w.at_an_end) ||
+          (main && ((name == "port" && w.axle.y() < 0) || (name == "starboard" && w.axle.y() > 0))))
+        return static_cast<int>(i);
     }
-    return sum;
+    return -1;
+  }
+
+  Channel& channel(const std::string& name) {
+    const auto known = channels_.find(name);
+    if (known != channels_.end()) return known->second;
+    const auto wheels = standing_of(document_.design());
+    Channel c{{}, new QLabel(QStringLiteral("–"), this), new QComboBox(this), {}};
+    const QString title = QString::fromStdString(name);
+    auto* label = new QLabel(title, this);
+    label->setTextFormat(Qt::PlainText);
+    c.reading->setObjectName("scale:" + title);
+    c.reading->setFont(figure_font(18, true));
+    c.reading->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    c.reading->setMinimumWidth(150);
+    c.wheel->setObjectName("scale-under:" + title);
+    c.wheel->setAccessibleName(QObject::tr("What stands on scale %1").arg(title));
+    c.wheel->addItem(QObject::tr("not used"));
+    for (const auto& w : wheels) c.wheel->addItem(w.word, QString::fromStdString(w.key));
+    int at = wheel_named(wheels, name);
+    if (at < 0 && channels_.size() < wheels.size()) at = static_cast<int>(channels_.size());
+    c.wheel->setCurrentIndex(at + 1);
+    QObject::connect(c.wheel, &QComboBox::activated, this, [this] { show(); });
+    const int row = static_cast<int>(channels_.size());
+    grid_->addWidget(label, row, 0);
+    grid_->addWidget(c.reading, row, 1);
+    grid_->addWidget(c.wheel, row, 2);
+    c.widgets = {label, c.reading, c.wheel};
+    return channels_.emplace(name, std::move(c)).first->second;
   }
 
   //! The scales say nothing any more: what they last said is not what stands on them now.
   void forget(const QString& why) {
     steady_ = false;
-    for (auto& r : recent_) r.clear();
-    for (auto* label : readings_) label->setText(QStringLiteral("–"));
+    for (auto& [name, c] : channels_) {
+      c.recent.clear();
+      c.reading->setText(QStringLiteral("–"));
+    }
     take_level_->setEnabled(false);
     take_tilted_->setEnabled(false);
     state_->setText(why);
@@ -133,37 +199,52 @@ class ScalesDialog : public QDialog {
   void read(const BenchLine& line) {
     // What they said on their way to rest is shown, and never averaged into what is taken.
     if (!steady_)
-      for (auto& r : recent_) r.clear();
+      for (auto& [name, c] : channels_) c.recent.clear();
     steady_ = line.field("steady").value_or(1) != 0;
-    for (size_t i = 0; i < 3; ++i)
-      if (const auto v = line.field(scale_names[i])) {
-        recent_[i].push_back(*v);
-        if (recent_[i].size() > 10) recent_[i].pop_front();
-      }
+    constexpr size_t most_scales = 24;
+    for (const auto& [name, value] : line.fields) {
+      if (name == "steady" || (channels_.size() >= most_scales && !channels_.count(name))) continue;
+      auto& recent = channel(name).recent;
+      recent.push_back(value);
+      if (recent.size() > 10) recent.pop_front();
+    }
     show();
   }
 
-  double mean(size_t i) const {
+  static double mean(const Channel& c) {
     double sum = 0;
-    for (const double v : recent_[i]) sum += v;
-    return sum / static_cast<double>(recent_[i].size());
+    for (const double v : c.recent) sum += v;
+    return sum / static_cast<double>(c.recent.size());
   }
-  double spread(size_t i) const {
-    const auto [low, high] = std::minmax_element(recent_[i].begin(), recent_[i].end());
+  static double spread(const Channel& c) {
+    const auto [low, high] = std::minmax_element(c.recent.begin(), c.recent.end());
     return *high - *low;
   }
 
   void show() {
-    bool all = true;
+    bool all = !channels_.empty();
+    bool used = false;
     double worst = 0;
-    for (size_t i = 0; i < 3; ++i) {
-      if (recent_[i].empty()) {
+    std::set<QString> taken;
+    bool twice = false;
+    for (auto& [name, c] : channels_) {
+      const QString key = c.wheel->currentData().toString();
+      twice = twice || (!key.isEmpty() && !taken.insert(key).second);
+      used = used || !key.isEmpty();
+      if (c.recent.empty()) {
         all = false;
         continue;
       }
-      readings_[i]->setText(document_.say(mean(i), Kind::mass));
-      worst = std::max(worst, spread(i));
-      all = all && recent_[i].size() >= 5;
+      c.reading->setText(document_.say(mean(c), Kind::mass));
+      worst = std::max(worst, spread(c));
+      all = all && c.recent.size() >= 5;
+    }
+    if (twice || !used) {
+      take_level_->setEnabled(false);
+      take_tilted_->setEnabled(false);
+      state_->setText(twice ? QObject::tr("two scales under one wheel: choose another for one of them")
+                            : QObject::tr("choose which wheel stands on which scale"));
+      return;
     }
     const bool ready = all && steady_;
     take_level_->setEnabled(ready);
@@ -175,27 +256,47 @@ class ScalesDialog : public QDialog {
                                      : QString()));
   }
 
+  static double rounded(double kg) { return std::round(kg * 1000) / 1000; }
+
   void take(bool tilted) {
+    constexpr double wheel_apart = 0.1;  // metres: wheels of the front line
     const std::string state(build_state_names[static_cast<size_t>(document_.design().purpose.build_state)]);
     document_.edit(tilted ? QObject::tr("Take the tilted reading") : QObject::tr("Take the level readings"),
                    [&](Design& d) {
                      Weighing& w = d.weighing;
-                     const auto given = [&](size_t i) {
-                       return Given(std::round(mean(i) * 1000) / 1000, Origin::measured,
-                                    std::max(0.01, spread(i) / 2));
-                     };
+                     std::vector<ScaleReading> level;
+                     double ends = 0;
+                     double front = 0;
+                     double ends_spread = 0;
+                     double front_spread = 0;
+                     double foremost = std::numeric_limits<double>::infinity();
+                     for (const auto& wheel : standing_of(d)) foremost = std::min(foremost, wheel.axle.x());
+                     for (const auto& wheel : standing_of(d))
+                       for (const auto& [name, c] : channels_) {
+                         if (c.wheel->currentData().toString().toStdString() != wheel.key) continue;
+                         const double half = std::max(0.01, spread(c) / 2);
+                         ScaleReading s;
+                         s.leg = wheel.leg;
+                         s.reading = Given(rounded(mean(c)), Origin::measured, half);
+                         s.tare = Given(0, Origin::measured);  // the scales take their own off
+                         s.x = Given(wheel.axle.x(), Origin::plan);
+                         s.y = Given(wheel.axle.y(), Origin::plan);
+                         level.push_back(s);
+                         if (wheel.at_an_end) {
+                           ends += mean(c);
+                           ends_spread += half;
+                         } else if (wheel.axle.x() - foremost < wheel_apart) {
+                           front += mean(c);
+                           front_spread += half;
+                         }
+                       }
                      if (tilted) {
-                       w.tilted_third = given(0);
+                       const bool at_ends = ends_spread > 0;
+                       w.tilted_third = Given(rounded(at_ends ? ends : front), Origin::measured,
+                                              at_ends ? ends_spread : front_spread);
                        return;
                      }
-                     w.third = given(0);
-                     w.port = given(1);
-                     w.starboard = given(2);
-                     for (Given* tare : {&w.third_tare, &w.port_tare, &w.starboard_tare})
-                       *tare = Given(0, Origin::measured);  // the scales take their own off
-                     w.third_x = Given(d.gear.third().axle.x, Origin::plan);
-                     w.main_x = Given(d.gear.main().axle.x, Origin::plan);
-                     w.half_track = Given(d.gear.main().axle.y, Origin::plan);
+                     w.scales = std::move(level);
                      w.build_state = state;
                      if (w.loading.empty()) w.loading = document_.loading_name().toStdString();
                    });
@@ -203,12 +304,12 @@ class ScalesDialog : public QDialog {
 
   Document& document_;
   QLineEdit* device_;
-  std::array<QLabel*, 3> readings_{};
+  QGridLayout* grid_;
+  std::map<std::string, Channel> channels_;
   QLabel* state_;
   QPushButton* take_level_;
   QPushButton* take_tilted_;
   BenchDevice scales_{QStringLiteral("SCALES")};
-  std::array<std::deque<double>, 3> recent_;
   bool steady_ = false;
 };
 

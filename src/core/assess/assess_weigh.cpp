@@ -2,6 +2,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
+#include <limits>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -19,11 +21,11 @@ Limit between_given(const Given& lower, const Given& upper, const char* source) 
 
 void compare_with_scales(const Design& d, const Assessment& a, Collector& collect) {
   const Weighing& w = d.weighing;
-  if (!w.third.known() && !w.port.known() && !w.starboard.known())
+  if (std::none_of(w.scales.begin(), w.scales.end(), [](const auto& s) { return s.reading.known(); }))
     return;  // not weighed yet: nothing to compare
   collect.about("", w.loading);
   const LoadingState* ledger = a.find(w.loading);
-  const auto scales = weigh::on_scales(w);
+  const auto scales = weigh::on_scales(d);
   const std::string missing = !scales.mass            ? scales.missing
                               : !ledger               ? "the loading that the weighing compares with"
                               : !ledger->mass.known() ? ledger->mass.problem
@@ -36,7 +38,13 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   auto& by_mass = collect.add("weigh.scales_mass", scales.mass->mass - mass.mass,
                               within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"));
   by_mass.working = {{"scales", scales.mass->mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
-  const double base = std::abs(w.main_x - w.third_x);
+  double front = std::numeric_limits<double>::infinity();
+  double back = -front;
+  for (const auto& s : w.scales) {
+    front = std::min(front, s.x.si);
+    back = std::max(back, s.x.si);
+  }
+  const double base = back - front;
   auto& by_cg = collect.add("weigh.scales_cg", scales.mass->at.x() - mass.at.x(),
                             within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
   by_cg.working = {{"CG from the scales", scales.mass->at.x(), Kind::length},
@@ -48,21 +56,27 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
   const Weighing& w = d.weighing;
   if (!w.tilted_third.known() && !w.tilt_pitch.known()) return;
   collect.about("", w.loading);
-  if (!w.tilted_third.known() || !w.tilt_pitch.known() || !w.third.known() || !w.port.known() ||
-      !w.starboard.known() || !w.third_tare.known() || !w.port_tare.known() || !w.starboard_tare.known() ||
-      !w.third_x.known() || !w.main_x.known() || !w.third_above_main.known() || !w.main_axle_height.known()) {
-    collect.unknown("weigh.tilt_height",
-                    "readings level and tilted with their tares, the pitch, the axles' places and heights");
+  const auto level = weigh::on_scales(d);
+  const std::string missing =
+      !level.mass                   ? level.missing
+      : !w.tilted_third.known()     ? "what the raised end's scales say, tilted"
+      : !w.tilt_pitch.known()       ? "the pitch it was tilted to"
+      : !w.third_above_main.known() ? "the raised axle's height above the other, level"
+      : !w.main_axle_height.known() ? "the main axle's height above the ground, level"
+      : !level.two_lines            ? "scales in two lines: the raised end, and one that it turns about"
+                                    : "";
+  if (!missing.empty()) {
+    collect.unknown("weigh.tilt_height", missing);
     return;
   }
   if (std::abs(w.tilt_pitch) < radians(0.2)) {
     collect.unknown("weigh.tilt_height", "a tilt: level and tilted readings are the same thing here");
     return;
   }
-  const auto t =
-      weigh::cg_height_by_tilt({w.third - w.third_tare, w.port - w.port_tare, w.starboard - w.starboard_tare,
-                                w.tilted_third - w.third_tare, w.tilt_pitch, w.main_x - w.third_x,
-                                w.third_above_main, w.main_axle_height, w.reading_error, w.pitch_error});
+  const auto t = weigh::cg_height_by_tilt(
+      {level.raised.load, level.others.load / 2, level.others.load / 2, w.tilted_third - level.raised.tare,
+       w.tilt_pitch, level.others.x - level.raised.x, w.third_above_main, w.main_axle_height, w.reading_error,
+       w.pitch_error, level.raised.scales, level.others.scales});
   Limit limit;
   const LoadingState* ledger = a.find(w.loading);
   if (ledger && ledger->mass.known() && w.main_axle_z.known()) {

@@ -128,6 +128,66 @@ void to_version_2(Json& root, std::vector<Fault>& faults, Upgrade& upgrade) {
     }
 }
 
+//! Version 2 had three scales, under the nose or tail wheel and under a main wheel on each side. Version 3
+//! has a list of them.
+void to_version_3(Json& root, Upgrade& upgrade) {
+  Json* weighing = object_at(root, "weighing");
+  if (!weighing) return;
+  std::string third;
+  std::string main;
+  if (Json* gear = object_at(root, "gear"))
+    if (Json* legs = list_at(*gear, "legs"))
+      for (const auto& leg : *legs) {
+        const std::string role = text_at(leg, "role");
+        std::string& id = role == "nose" || role == "tail" ? third : main;
+        if (id.empty() && (role != "outrigger")) id = text_at(leg, "id");
+      }
+  const auto to_port = [](Json v) {  // the other side's place
+    Json& number = v.is_object() && v.contains("value") ? v["value"] : v;
+    if (number.is_number()) number = -number.get<double>();
+    return v;
+  };
+  struct Scale {
+    const char *reading, *tare, *x;
+    int side;
+  };
+  Json scales = Json::array();
+  for (const Scale& s :
+       {Scale{"third_kg", "third_tare_kg", "third_x_m", 0}, Scale{"port_kg", "port_tare_kg", "main_x_m", -1},
+        Scale{"starboard_kg", "starboard_tare_kg", "main_x_m", 1}}) {
+    Json scale = {{"leg", s.side == 0 ? third : main}};
+    const std::string now = "/weighing/scales/" + std::to_string(scales.size()) + "/";
+    const auto take = [&](const char* from, const char* to) {
+      if (!weighing->contains(from)) return;
+      scale[to] = (*weighing)[from];
+      upgrade.old_paths.emplace_back(now + to, std::string("/weighing/") + from);
+    };
+    take(s.reading, "reading_kg");
+    take(s.tare, "tare_kg");
+    take(s.x, "x_m");
+    if (s.side == 0)
+      scale["y_m"] = 0;
+    else
+      take("half_track_m", "y_m");
+    if (s.side < 0 && scale.contains("y_m")) scale["y_m"] = to_port(scale["y_m"]);
+    scales.push_back(std::move(scale));
+  }
+  bool weighed = false;
+  for (const char* gone : {"third_kg", "third_tare_kg", "port_kg", "port_tare_kg", "starboard_kg",
+                           "starboard_tare_kg", "third_x_m", "main_x_m", "half_track_m"})
+    weighed = weighing->erase(gone) > 0 || weighed;
+  if (weighed) (*weighing)["scales"] = std::move(scales);
+  if (Json* decisions = list_at(root, "decisions"))
+    for (auto& decision : *decisions) {
+      const std::string path = text_at(decision, "path");
+      for (const auto& [now, old] : upgrade.old_paths)
+        if (path == old && now.starts_with("/weighing/")) {
+          decision["path"] = now;
+          break;
+        }
+    }
+}
+
 }  // namespace
 
 std::string Upgrade::as_written(const std::string& path) const {
@@ -140,6 +200,7 @@ std::string Upgrade::as_written(const std::string& path) const {
 Upgrade upgrade_project(nlohmann::ordered_json& root, int version, std::vector<Fault>& faults) {
   Upgrade upgrade{version, {}};
   if (version < 2) to_version_2(root, faults, upgrade);
+  if (version < 3) to_version_3(root, upgrade);
   return upgrade;
 }
 

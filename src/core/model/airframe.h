@@ -136,12 +136,21 @@ struct Loading : Kept {
 };
 
 //! Readings of scales under the wheels, level attitude.
+//! What one scale said, level, and where what stood on it touched it.
+struct ScaleReading : Kept {
+  std::string name;     //!< the builder's label; what stands on it where empty
+  std::string leg;      //!< id of the leg that stood on it; empty: a jacking point, or not told
+  Given reading, tare;  // kg
+  Given x, y;           //!< of the contact when weighed: the gear may have moved since; y starboard
+  bool operator==(const ScaleReading&) const = default;
+};
+
 struct Weighing : Kept {
-  std::string build_state;  //!< what was aboard and fitted
-  std::string loading;      //!< the loading of the ledger to compare with
-  Given third, third_tare, port, port_tare, starboard, starboard_tare;  // kg
-  Given third_x, main_x, half_track;  //!< where the wheels stood when weighed: the gear may have moved since
-  //! With the nose raised (legs blocked, wheels free to roll): the third wheel's reading and the pitch.
+  std::string build_state;           //!< what was aboard and fitted
+  std::string loading;               //!< the loading of the ledger to compare with
+  std::vector<ScaleReading> scales;  //!< one under each wheel, or under each leg
+  //! With the nose raised (legs blocked, wheels free to roll): what the scales of the nose, tail or front
+  //! legs say together, gross, and the pitch.
   Given tilted_third, tilt_pitch;
   Given third_above_main;                           //!< of the axles, level
   Given main_axle_z, main_axle_height;              //!< waterline, and above the ground, level

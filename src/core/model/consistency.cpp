@@ -146,6 +146,9 @@ std::vector<Fault> relation_faults(const Design& d) {
   for (size_t i = 0; i < d.ledger.size(); ++i)
     if (!d.ledger[i].moves.empty())
       must_be_leg(d.ledger[i].moves, fmt::format("/ledger/{}/moves", i), "Hangs on");
+  for (size_t i = 0; i < d.weighing.scales.size(); ++i)
+    if (!d.weighing.scales[i].leg.empty())
+      must_be_leg(d.weighing.scales[i].leg, fmt::format("/weighing/scales/{}/leg", i), "Stands on it");
   std::set<std::string_view> loads;
   for (const auto& item : d.ledger)
     if (item.group == Group::load) loads.insert(item.name);
@@ -202,6 +205,8 @@ void follow(const Design& before, Design& after) {
   std::erase_if(after.doors, [&](const Door& d) { return legs_gone.count(d.leg) > 0; });
   for (auto& item : after.ledger)
     if (legs_gone.count(item.moves)) item.moves.clear();
+  for (auto& scale : after.weighing.scales)
+    if (legs_gone.count(scale.leg)) scale.leg.clear();
   std::erase_if(after.spring_bench.readings, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
   std::erase_if(after.spring_bench.drops, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
   auto actors_gone = gone(before.doors, after.doors);

@@ -147,21 +147,26 @@ void describe(V& v, Loading& l) {
   v.list("aboard", l.aboard, "Aboard", 200);
 }
 
+namespace spec {
+inline Spec reading(std::string_view title) { return not_negative(title, Kind::mass, 20000); }
+}  // namespace spec
+
+template <class V>
+void describe(V& v, ScaleReading& s) {
+  v.text("name", s.name, "Scale");
+  v.text("leg", s.leg, "Stands on it");
+  v.given("reading_kg", s.reading, spec::reading("Reads"));
+  v.given("tare_kg", s.tare, spec::reading("Tare"));
+  v.given("x_m", s.x, spec::place("Contact stood at station"));
+  v.given("y_m", s.y, spec::place("Contact stood to starboard by"));
+}
+
 template <class V>
 void describe(V& v, Weighing& w) {
-  const auto reading = [](std::string_view title) { return spec::not_negative(title, Kind::mass, 20000); };
   v.text("build_state", w.build_state, "Build state when weighed");
   v.text("loading", w.loading, "Loading it compares with");
-  v.given("third_kg", w.third, reading("Nose or tail wheel"));
-  v.given("third_tare_kg", w.third_tare, reading("Tare, nose or tail"));
-  v.given("port_kg", w.port, reading("Port main wheel"));
-  v.given("port_tare_kg", w.port_tare, reading("Tare, port"));
-  v.given("starboard_kg", w.starboard, reading("Starboard main wheel"));
-  v.given("starboard_tare_kg", w.starboard_tare, reading("Tare, starboard"));
-  v.given("third_x_m", w.third_x, spec::place("Nose or tail contact stood at station"));
-  v.given("main_x_m", w.main_x, spec::place("Main contacts stood at station"));
-  v.given("half_track_m", w.half_track, spec::size("Half the track when weighed", 20));
-  v.given("tilted_third_kg", w.tilted_third, reading("Nose or tail wheel, tilted"));
+  v.list("scales", w.scales, "Scales", 24);
+  v.given("tilted_third_kg", w.tilted_third, spec::reading("Nose, tail or front scales, tilted"));
   v.given("tilt_pitch_deg", w.tilt_pitch, spec::angle("Pitch when tilted", -45, 45));
   v.given("third_above_main_m", w.third_above_main,
           spec::place("Nose or tail axle above the main axle, level"));

@@ -250,8 +250,8 @@ struct Leg : Kept {
   std::vector<LegStation> stations;                   //!< where that changes, from the upper end
   std::string material;
   PrintedHow printed = PrintedHow::upright;  //!< of a printed leg: its layers lie across it, or along it
-  Point brace_leg, brace_airframe;  //!< ends of a folding brace that holds a hinged strut when down
-  Given axle_diameter, axle_wall;   //!< no wall: solid
+  Point brace_leg, brace_airframe;           //!< ends of a folding brace that holds a hinged strut when down
+  Given axle_diameter, axle_wall;            //!< no wall: solid
   std::string axle_material;
   std::vector<Tube> tubes;
   std::vector<Joint> joints;

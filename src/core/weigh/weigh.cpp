@@ -67,15 +67,86 @@ Mass from_scales(std::span<const WheelReading> wheels) {
   return sum(masses);
 }
 
-OnScales on_scales(const Weighing& w) {
-  for (const Given* g : {&w.third, &w.port, &w.starboard, &w.third_tare, &w.port_tare, &w.starboard_tare})
-    if (!g->known()) return {{}, "all three readings and their tares"};
-  for (const Given* g : {&w.third_x, &w.main_x, &w.half_track})
-    if (!g->known()) return {{}, "where the wheels stood when weighed"};
-  const WheelReading wheels[] = {{w.third, w.third_tare, w.third_x, 0},
-                                 {w.port, w.port_tare, w.main_x, -w.half_track},
-                                 {w.starboard, w.starboard_tare, w.main_x, w.half_track}};
-  return {from_scales(wheels), {}};
+std::string scale_word(const Design& d, const ScaleReading& s) {
+  if (!s.name.empty()) return s.name;
+  const Leg* leg = d.gear.find(s.leg);
+  if (!leg) return "a scale without a name";
+  const std::string wheel = d.wheel_word(*leg);
+  if (leg->stands != LegStands::both_sides || !s.y.known() || s.y.si == 0) return wheel;
+  return (s.y < 0 ? "port " : "starboard ") + wheel;
+}
+
+void scale_under_each(Design& d) {
+  auto& scales = d.weighing.scales;
+  for (const auto& placed : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[placed.row];
+    const double y = leg.axle.y.known() ? placed.hand() * leg.axle.y : leg.axle.y.si;
+    const bool there = std::any_of(scales.begin(), scales.end(), [&](const ScaleReading& s) {
+      return s.leg == leg.id && (leg.stands != LegStands::both_sides || !(s.y * placed.hand() < 0));
+    });
+    if (there) continue;
+    ScaleReading& s = scales.emplace_back();
+    s.leg = leg.id;
+    s.tare = Given(0, Origin::estimated);
+    s.x = Given(leg.axle.x.si, Origin::plan);
+    s.y = Given(y, Origin::plan);
+  }
+}
+
+OnScales on_scales(const Design& d) {
+  const auto& scales = d.weighing.scales;
+  OnScales out;
+  if (scales.empty()) {
+    out.missing = "what each scale says, level";
+    return out;
+  }
+  for (const auto& s : scales) {
+    const char* lacks = !s.reading.known() ? "reading"
+                        : !s.tare.known()  ? "tare"
+                        : !s.x.known()     ? "place along the aircraft"
+                        : !s.y.known()     ? "place across the aircraft"
+                                           : nullptr;
+    if (!lacks) continue;
+    out.missing = fmt::format("the scales: {} of “{}”", lacks, scale_word(d, s));
+    return out;
+  }
+  std::vector<WheelReading> wheels;
+  double front = std::numeric_limits<double>::infinity();
+  double back = -front;
+  bool ends = false;  // nose or tail legs among them
+  const auto at_an_end = [&](const ScaleReading& s) {
+    const Leg* leg = d.gear.find(s.leg);
+    return leg && (leg->role == LegRole::nose || leg->role == LegRole::tail);
+  };
+  for (const auto& s : scales) {
+    wheels.push_back({s.reading, s.tare, s.x, s.y});
+    front = std::min(front, s.x.si);
+    back = std::max(back, s.x.si);
+    ends = ends || at_an_end(s);
+  }
+  const double in_line = 0.05 * (back - front);
+  double other_front = std::numeric_limits<double>::infinity();
+  double other_back = -other_front;
+  for (const auto& s : scales) {
+    const bool raised = ends ? at_an_end(s) : s.x - front <= in_line;
+    ScaleLine& line = raised ? out.raised : out.others;
+    const double net = s.reading - s.tare;
+    line.load += net;
+    line.tare += s.tare;
+    line.x += net * s.x;
+    ++line.scales;
+    if (raised) continue;
+    other_front = std::min(other_front, s.x.si);
+    other_back = std::max(other_back, s.x.si);
+  }
+  for (ScaleLine* line : {&out.raised, &out.others}) line->x /= line->load;
+  out.two_lines = out.raised.scales > 0 && out.others.scales > 0 && other_back - other_front <= in_line;
+  const Mass mass = from_scales(wheels);
+  if (mass.mass > 0)
+    out.mass = mass;
+  else
+    out.missing = "scales that carry something";
+  return out;
 }
 
 std::optional<Mass> difference(const Mass& wanted, const Mass& have) {
@@ -109,8 +180,9 @@ TiltResult cg_height_by_tilt(const Tilt& t) {
   const double by_pitch = slope([&](double d) {
     return height(t.level_nose, t.level_port, t.level_starboard, t.tilted_nose, t.pitch + d);
   });
-  // A starboard reading acts as a port one does.
-  const double readings = by_nose * by_nose + 2 * by_port * by_port + by_tilted * by_tilted;
+  // Every reading at one end acts alike.
+  const double readings =
+      t.nose_scales * (by_nose * by_nose + by_tilted * by_tilted) + t.main_scales * by_port * by_port;
   const double error = std::sqrt(readings * t.reading_error * t.reading_error +
                                  by_pitch * by_pitch * t.pitch_error * t.pitch_error);
   const double mass = t.level_nose + t.level_port + t.level_starboard;

@@ -46,24 +46,39 @@ struct WheelReading {
 //! Mass and CG from scales in the level attitude (z is left at 0): x = ΣRᵢxᵢ/ΣRᵢ.
 Mass from_scales(std::span<const WheelReading> wheels);
 
+//! Scales in one line across the aircraft, net.
+struct ScaleLine {
+  double load = 0, x = 0;  //!< kg, m
+  double tare = 0;         //!< kg, of all of them
+  int scales = 0;
+};
 //! What stood on the design's scales, level. Nothing, and what is missing, where a reading, a tare or a place
 //! is not given.
 struct OnScales {
   std::optional<Mass> mass;
+  //! The end that is raised to find the CG's height: nose or tail legs, of a gear without them the front
+  //! line; and the wheels that it turns about.
+  ScaleLine raised, others;
+  bool two_lines = false;  //!< the others stand in one line
   std::string missing;
 };
-OnScales on_scales(const Weighing& weighing);
+OnScales on_scales(const Design& design);
+//! Adds a scale for every wheel that has none, without a reading, where the wheel stands in the drawing.
+void scale_under_each(Design& design);
+//! What a scale is called: its name, else what stands on it.
+std::string scale_word(const Design& design, const ScaleReading& scale);
 //! The mass, and where it must lie, that makes `have` into `wanted` (all three axes); negative: too much of
 //! it. Nothing where the two weigh the same.
 std::optional<Mass> difference(const Mass& wanted, const Mass& have);
 
 struct Tilt {
-  double level_nose, level_port, level_starboard, tilted_nose;  //!< kg
+  double level_nose, level_port, level_starboard, tilted_nose;  //!< kg; each the sum of what stands there
   double pitch;                                                 //!< rad, nose up
   double nose_ahead_of_main;                                    //!< m, level (negative for a tailwheel)
   double nose_above_main;                                       //!< m, of the axles, level
   double main_axle_height;                                      //!< m above the ground, level
   double reading_error, pitch_error;                            //!< standard errors, kg and rad
+  int nose_scales = 1, main_scales = 2;                         //!< readings that make them up
 };
 struct TiltResult {
   double mass, cg_ahead_of_main, cg_above_main_axle, cg_above_ground, standard_error;
@@ -119,8 +134,8 @@ struct Extremes {
   Extreme foremost, aftmost;
 };
 //! Over every combination: an item of the group `load` may be out unless every flown loading has it aboard;
-//! its mass is any that a flown loading gives it; one that no flown loading takes counts for nothing; a sliding item stands at either end. Nothing
-//! where a mass or place is missing or no loading is flown.
+//! its mass is any that a flown loading gives it; one that no flown loading takes counts for nothing; a
+//! sliding item stands at either end. Nothing where a mass or place is missing or no loading is flown.
 std::optional<Extremes> cg_extremes(const Design& design);
 
 }  // namespace kranich::weigh
