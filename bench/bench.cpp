@@ -6,12 +6,18 @@
 #include <cstdlib>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
+#include "core/assess/swing_state.h"
 #include "core/assess/cures.h"
 #include "core/assess/placement_map.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 #include "core/model/moves.h"
+#include "core/spring/drop.h"
 #include "core/spring/scatter.h"
+#include "core/stance/stance.h"
+#include "core/swing/swing.h"
 #include "sample_leg.h"
 
 using namespace kranich;

@@ -17,6 +17,7 @@
 #include <thread>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
 #include "core/assess/standing.h"
 #include "core/io/bench_line.h"
 #include "core/io/project_file.h"

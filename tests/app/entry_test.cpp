@@ -5,6 +5,7 @@
 
 #include "app/widgets/list_table.h"
 #include "bench.h"
+#include "core/assess/loading_state.h"
 
 using namespace kranich;
 using namespace kranich::app;

@@ -6,6 +6,7 @@
 #include <QTableWidget>
 
 #include "bench.h"
+#include "core/assess/strength_state.h"
 
 using namespace kranich;
 using namespace kranich::app;

@@ -15,6 +15,7 @@
 #include "app/drawing/map_pane.h"
 #include "app/widgets/dialogs.h"
 #include "bench.h"
+#include "core/assess/loading_state.h"
 #include "core/io/bench_line.h"
 
 using namespace kranich;

@@ -10,6 +10,7 @@
 #include "app/drawing/pose.h"
 #include "app/print/report.h"
 #include "bench.h"
+#include "core/assess/loading_state.h"
 #include "core/io/variants.h"
 
 using namespace kranich;

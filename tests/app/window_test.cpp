@@ -5,6 +5,8 @@
 #include <QSlider>
 
 #include "bench.h"
+#include "core/assess/loading_state.h"
+#include "core/assess/swing_state.h"
 
 using namespace kranich;
 using namespace kranich::app;

@@ -5,9 +5,11 @@
 #include <filesystem>
 
 #include "core/assess/cures.h"
+#include "core/assess/loading_state.h"
 #include "core/io/project_file.h"
 #include "core/model/locate.h"
 #include "core/motion/retract.h"
+#include "core/sequence/sequence.h"
 #include "core/spring/shelf.h"
 #include "demo.h"
 

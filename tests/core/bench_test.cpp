@@ -5,6 +5,8 @@
 #include <random>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/io/bench_line.h"
 #include "core/io/rig_csv.h"
 #include "core/spring/identify.h"

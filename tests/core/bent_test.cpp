@@ -5,6 +5,8 @@
 #include <numbers>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/force/bent_leg.h"

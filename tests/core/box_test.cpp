@@ -5,6 +5,7 @@
 
 #include "core/assess/compare.h"
 #include "core/assess/cures.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/placement_map.h"
 #include "core/assess/table_sheet.h"
 #include "core/assess/tolerance.h"

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
 #include "core/base/quantity.h"
 #include "core/spring/road.h"
 #include "demo.h"

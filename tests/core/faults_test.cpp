@@ -5,6 +5,8 @@
 #include <cmath>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/strength_state.h"
 #include "core/force/coil.h"
 #include "core/force/suspension.h"
 #include "core/io/csv.h"

@@ -6,6 +6,7 @@
 #include "core/force/materials.h"
 #include "core/leg/joints.h"
 #include "core/leg/strength.h"
+#include "core/leg/structure.h"
 
 using namespace kranich;
 using leg::check_joint;

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
 #include "core/force/leaf.h"
 #include "core/spring/drop.h"
 #include "demo.h"

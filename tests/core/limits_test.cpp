@@ -5,6 +5,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/loading_state.h"
 #include "core/base/quantity.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"

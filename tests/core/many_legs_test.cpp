@@ -5,7 +5,9 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
+#include "core/assess/strength_state.h"
 #include "core/model/consistency.h"
 #include "core/place/tandem.h"
 #include "core/stance/shares.h"

@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
 #include "core/force/bent_leg.h"
 #include "core/force/materials.h"
 #include "core/leg/structure.h"

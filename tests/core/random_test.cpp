@@ -10,7 +10,10 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
+#include "core/assess/strength_state.h"
 #include "core/force/materials.h"
 #include "core/model/consistency.h"
 #include "core/model/locate.h"

@@ -9,8 +9,10 @@
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
 #include "core/place/keepout.h"
+#include "core/place/place.h"
 #include "core/place/tipping.h"
 #include "core/place/wheel_shelf.h"
+#include "core/weigh/weigh.h"
 #include "demo.h"
 
 using namespace kranich;

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/assess/assess.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
 #include "core/assess/tolerance.h"

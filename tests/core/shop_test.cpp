@@ -4,6 +4,7 @@
 #include <numbers>
 #include <set>
 
+#include "core/assess/strength_state.h"
 #include "core/leg/structure.h"
 #include "core/motion/retract.h"
 #include "core/shop/sheets.h"

@@ -7,6 +7,8 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/strength_state.h"
 #include "core/force/materials.h"
 #include "core/leg/alignment.h"
 #include "core/motion/retract.h"

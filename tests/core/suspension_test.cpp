@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/assess/assess.h"
+#include "core/assess/loading_state.h"
 #include "core/model/moves.h"
 #include "core/stance/stance.h"
 #include "demo.h"

@@ -13,6 +13,10 @@
 #include "core/io/project_file.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
+#include "core/place/place.h"
+#include "core/sequence/sequence.h"
+#include "core/spring/landing.h"
+#include "core/weigh/weigh.h"
 #include "demo.h"
 
 using namespace kranich;

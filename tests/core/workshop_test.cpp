@@ -5,6 +5,7 @@
 #include <random>
 
 #include "core/assess/assess.h"
+#include "core/assess/landing_state.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/table_sheet.h"
 #include "core/base/quantity.h"
@@ -13,6 +14,7 @@
 #include "core/place/keepout.h"
 #include "core/place/wheel_shelf.h"
 #include "core/spring/landing.h"
+#include "core/weigh/weigh.h"
 #include "demo.h"
 
 using namespace kranich;

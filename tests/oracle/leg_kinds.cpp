@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "case.h"
+#include "core/assess/landing_state.h"
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
 #include "core/force/leaf.h"

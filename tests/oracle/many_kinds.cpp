@@ -6,6 +6,7 @@
 #include "case.h"
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
+#include "core/place/place.h"
 #include "core/place/tandem.h"
 #include "core/place/tipping.h"
 #include "core/spring/first_contact.h"

@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
 
 namespace kranich::app {

@@ -6,6 +6,7 @@
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
+#include "core/assess/landing_state.h"
 #include "core/spring/road.h"
 
 namespace kranich::app {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/theme.h"
+#include "core/assess/loading_state.h"
 
 namespace kranich::app {
 

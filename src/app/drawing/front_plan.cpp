@@ -5,6 +5,7 @@
 
 #include "app/drawing/panes.h"
 #include "app/widgets/findings.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
 #include "core/model/moves.h"
 #include "core/place/tipping.h"

@@ -7,6 +7,8 @@
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
 #include "core/base/numerics.h"
 
@@ -61,7 +63,8 @@ void StrokePane::draw(Sheet& s) {
         Column{
             playing ? QObject::tr("landing, %1 s").arg(playing->t, 0, 'f', 2) : QObject::tr("design landing"),
             landing, landing_tyre, landing > most ? Ink::fails : Ink::accent},
-        Column{l.spring.kind == SpringKind::bending ? QObject::tr("all of it") : QObject::tr("at the stop"), most, landing_tyre, Ink::tight}}) {
+        Column{l.spring.kind == SpringKind::bending ? QObject::tr("all of it") : QObject::tr("at the stop"),
+               most, landing_tyre, Ink::tight}}) {
     const double x = (0.5 + i++) * spacing(l);
     if (!std::isfinite(c.closure)) continue;
     const auto path = force::suspension_of(l, document_.design().materials);
@@ -71,9 +74,8 @@ void StrokePane::draw(Sheet& s) {
     else
       draw_straight(s, l, x, c.closure, c.sink, c.ink);
     s.label({x, 0}, c.name, c.ink, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-    s.label({x, 0},
-            document_.say(c.closure, Kind::length),
-            Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
+    s.label({x, 0}, document_.say(c.closure, Kind::length), Ink::grey, Qt::AlignHCenter | Qt::AlignTop,
+            {0, 25}, 8);
   }
 }
 

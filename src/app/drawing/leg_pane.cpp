@@ -6,6 +6,7 @@
 
 #include "app/drawing/aircraft.h"
 #include "app/widgets/findings.h"
+#include "core/assess/strength_state.h"
 #include "core/leg/structure.h"
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"

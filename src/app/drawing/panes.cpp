@@ -6,7 +6,9 @@
 #include <cmath>
 
 #include "app/widgets/findings.h"
+#include "core/assess/loading_state.h"
 #include "core/model/moves.h"
+#include "core/place/place.h"
 
 namespace kranich::app {
 

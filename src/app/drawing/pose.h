@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/place/place.h"
 
 namespace kranich::app {
 

@@ -7,6 +7,7 @@
 #include "app/drawing/aircraft.h"
 #include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
+#include "core/assess/swing_state.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"

@@ -6,6 +6,7 @@
 #include <map>
 
 #include "app/drawing/board.h"
+#include "core/swing/swing.h"
 
 namespace kranich::app {
 

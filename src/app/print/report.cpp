@@ -13,6 +13,7 @@
 #include "app/print/pdf.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "core/assess/swing_state.h"
 #include "core/io/csv.h"
 
 namespace kranich::app {

@@ -16,6 +16,7 @@
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/material_row.h"
+#include "core/assess/strength_state.h"
 #include "core/force/materials.h"
 #include "core/leg/geometry.h"
 #include "core/shop/sheets.h"

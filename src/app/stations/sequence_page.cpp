@@ -10,6 +10,7 @@
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich::app {
 namespace {
@@ -30,9 +31,7 @@ class TimelinePane : public Pane {
   bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {10, 4, 10, 6}; }
 
-  const sequence::Timeline& line() const {
-    return playback_.up ? document_.assessment().up : document_.assessment().down;
-  }
+  const sequence::Timeline& line() const { return document_.assessment().line(playback_.up); }
   std::vector<std::string> actors() const {
     std::vector<std::string> names;
     for (const auto& b : line().bars)

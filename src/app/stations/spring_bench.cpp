@@ -15,6 +15,7 @@
 #include "app/widgets/bench_device.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/landing_state.h"
 #include "core/assess/standing.h"
 #include "core/io/project_file.h"
 #include "core/io/rig_csv.h"

@@ -9,6 +9,7 @@
 
 #include "app/document/document.h"
 #include "app/drawing/bench_panes.h"
+#include "core/spring/drop.h"
 
 namespace kranich::app {
 

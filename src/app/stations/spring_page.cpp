@@ -19,6 +19,8 @@
 #include "app/theme.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/force/materials.h"

@@ -11,6 +11,7 @@
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/table_sheet.h"
 #include "core/model/moves.h"
 

@@ -6,6 +6,7 @@
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/widgets/leg_switch.h"
+#include "core/assess/swing_state.h"
 
 namespace kranich::app {
 namespace {

@@ -16,6 +16,7 @@
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/loading_state.h"
 #include "core/io/csv.h"
 #include "core/model/moves.h"
 

@@ -15,6 +15,7 @@
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
 #include "core/assess/assess.h"
+#include "core/assess/strength_state.h"
 #include "core/force/materials.h"
 #include "core/leg/alignment.h"
 #include "core/model/moves.h"

@@ -17,6 +17,7 @@
 #include "app/widgets/bench_device.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
+#include "core/assess/loading_state.h"
 #include "core/model/describe.h"
 
 namespace kranich::app {

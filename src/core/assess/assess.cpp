@@ -6,9 +6,14 @@
 #include <map>
 
 #include "core/assess/collector.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
+#include "core/assess/strength_state.h"
+#include "core/assess/swing_state.h"
 #include "core/base/numerics.h"
 #include "core/model/moves.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich {
 
@@ -48,6 +53,15 @@ Finding& Collector::unknown(std::string_view measure_id, const std::string& what
   f.remark = "needs " + what_is_missing;
   return f;
 }
+
+Assessment::Assessment() : lines(2) {}
+Assessment::Assessment(const Assessment&) = default;
+Assessment::Assessment(Assessment&&) noexcept = default;
+Assessment& Assessment::operator=(const Assessment&) = default;
+Assessment& Assessment::operator=(Assessment&&) noexcept = default;
+Assessment::~Assessment() = default;
+
+const sequence::Timeline& Assessment::line(bool up) const { return lines.at(up ? 0 : 1); }
 
 const LoadingState* Assessment::find(const std::string& name) const {
   for (const auto& l : loadings)

@@ -7,8 +7,11 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
+#include "core/assess/strength_state.h"
 #include "core/base/numerics.h"
 #include "core/leg/geometry.h"
 

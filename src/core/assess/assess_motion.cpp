@@ -6,6 +6,8 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/swing_state.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich {
 
@@ -59,7 +61,7 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
   for (const bool up : {true, false}) {
     const std::string way = up ? "going up" : "going down";
     std::vector<std::string> problems;
-    auto& line = up ? a.up : a.down;
+    auto& line = a.lines[up ? 0 : 1];
     line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
     for (const auto& c : sequence::check_doors(d, up, problems)) {
       collect.about(fmt::format("{}, {}", d.actor_word(c.door), way), "", GearState::extended);

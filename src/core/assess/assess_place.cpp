@@ -8,6 +8,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 
 namespace kranich {

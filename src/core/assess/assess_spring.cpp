@@ -7,6 +7,8 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/landing_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/settle.h"
 #include "core/assess/standing.h"

@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
 #include "core/assess/table_sheet.h"
 #include "core/model/moves.h"

@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/loading_state.h"
 
 namespace kranich {
 namespace {

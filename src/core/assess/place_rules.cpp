@@ -8,6 +8,7 @@
 #include <numbers>
 
 #include "core/assess/collector.h"
+#include "core/assess/loading_state.h"
 
 namespace kranich {
 namespace {

@@ -5,8 +5,10 @@
 #include <array>
 #include <cmath>
 
+#include "core/assess/loading_state.h"
 #include "core/model/moves.h"
 #include "core/place/keepout.h"
+#include "core/place/place.h"
 
 namespace kranich {
 namespace {

@@ -6,7 +6,8 @@
 #include <optional>
 #include <vector>
 
-#include "core/assess/assess.h"
+#include "core/assess/loading_state.h"
+#include "core/place/place.h"
 
 namespace kranich {
 

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
 #include "core/model/describe.h"
 

@@ -9,6 +9,7 @@
 #include <map>
 #include <set>
 
+#include "core/assess/loading_state.h"
 #include "core/base/text.h"
 #include "core/io/csv_table.h"
 #include "core/model/describe.h"

@@ -6,6 +6,7 @@
 #include <map>
 #include <numbers>
 
+#include "core/assess/strength_state.h"
 #include "core/base/text.h"
 #include "core/force/suspension.h"
 #include "core/leg/joints.h"

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/leg/geometry.h"
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"
 #include "core/shop/sheets.h"

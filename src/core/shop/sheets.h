@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/leg/geometry.h"
 #include "core/shop/drawing.h"
 
 namespace kranich::shop {
