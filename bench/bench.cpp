@@ -6,11 +6,11 @@
 #include <cstdlib>
 
 #include "core/assess/assess.h"
+#include "core/assess/cures.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
-#include "core/assess/swing_state.h"
-#include "core/assess/cures.h"
 #include "core/assess/placement_map.h"
+#include "core/assess/swing_state.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 #include "core/model/moves.h"
@@ -36,7 +36,9 @@ void full_assessment(benchmark::State& state, const std::string& name) {
 }
 void without_motion(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);
-  for (auto _ : state) benchmark::DoNotOptimize(assess(d, {true, true, true, true, true, false, false}));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(
+        assess(d, {~(station_bit(Station::swing) | station_bit(Station::sequence)), {}}));
 }
 void equilibrium(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);

@@ -221,8 +221,9 @@ void MainWindow::rebuild_pages() {
     delete p;
     p = nullptr;
   }
-  StationPage* (*make[])(Document&) = {make_weigh_page, make_place_page, make_stance_page,  make_spring_page,
-                                       make_leg_page,   make_swing_page, make_sequence_page};
+#define KRANICH_STATION(id, title, uses) make_##id##_page,
+  StationPage* (*make[])(Document&) = {KRANICH_STATIONS(KRANICH_STATION)};
+#undef KRANICH_STATION
   for (int i = 0; i < station_count; ++i) {
     pages_[static_cast<size_t>(i)] = make[i](document_);
     stack_->addWidget(pages_[static_cast<size_t>(i)]);

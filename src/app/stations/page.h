@@ -57,12 +57,8 @@ class StationPage : public QWidget {
   QVBoxLayout* left_;
 };
 
-StationPage* make_weigh_page(Document& document);
-StationPage* make_place_page(Document& document);
-StationPage* make_stance_page(Document& document);
-StationPage* make_spring_page(Document& document);
-StationPage* make_leg_page(Document& document);
-StationPage* make_swing_page(Document& document);
-StationPage* make_sequence_page(Document& document);
+#define KRANICH_STATION(id, title, uses) StationPage* make_##id##_page(Document& document);
+KRANICH_STATIONS(KRANICH_STATION)
+#undef KRANICH_STATION
 
 }  // namespace kranich::app

@@ -87,13 +87,9 @@ class WaitingList : public QLabel {
 //! Every leg as a row: what it is, where it stands, how it moves; any number of them.
 void legs_tab(Document& document, Builder& b) {
   b.tab(QObject::tr("Legs"));
-  const auto count = [](const Design& d) { return d.gear.legs.size(); };
   const auto add = [](Design& d) {
     const bool any = d.gear.has(LegRole::main);
     add_leg(d, LegRole::main, any ? d.gear.main().stands : LegStands::both_sides);
-  };
-  const auto remove = [](Design& d, size_t i) {
-    d.gear.legs.erase(d.gear.legs.begin() + static_cast<long>(i));
   };
   b.heading(
       QObject::tr("Which legs there are: role main, nose, tail or outrigger; a pair stands on both sides"));
@@ -113,7 +109,7 @@ void legs_tab(Document& document, Builder& b) {
                        {"travel_m", QObject::tr("Travel")},
                        {"stop_rate_N_per_m", QObject::tr("Stop")},
                        {"unsprung_mass_kg", QObject::tr("Unsprung")}},
-                      count, add, remove));
+                      add));
   b.heading(QObject::tr("How their axles move, and where they are held"));
   auto* held = new ListTable(document, "/gear/legs",
                              {{"path", QObject::tr("Axle moves")},
@@ -134,7 +130,7 @@ void legs_tab(Document& document, Builder& b) {
                               {"wheel_offset_m", QObject::tr("Wheel offset")},
                               {"axle_beyond_wheel_m", QObject::tr("Axle tip")},
                               {"retraction/fitted", QObject::tr("Retracts")}},
-                             count, add, remove);
+                             add);
   held->table()->setObjectName("list:/gear/legs held");
   b.put(held);
   b.heading(QObject::tr("Their tyres, and the braces that hold hinged struts"));
@@ -149,7 +145,7 @@ void legs_tab(Document& document, Builder& b) {
                                {"brace_airframe/x_m", QObject::tr("Brace, airframe x")},
                                {"brace_airframe/y_m", "y"},
                                {"brace_airframe/z_m", "z"}},
-                              count, add, remove);
+                              add);
   tyres->table()->setObjectName("list:/gear/legs tyres");
   b.put(tyres);
 }
@@ -183,24 +179,19 @@ void fill(Document& document, QTabWidget* tabs) {
 
   b.tab(QObject::tr("Fuselage"));
   b.heading(QObject::tr("Cross-sections from front to back: where, top and bottom waterline, half width"));
-  b.put(new ListTable(
-      document, "/airframe/bodies/0/sections",
-      {{"x_m", QObject::tr("Station")},
-       {"top_m", QObject::tr("Top")},
-       {"bottom_m", QObject::tr("Bottom")},
-       {"half_width_m", QObject::tr("Half width")}},
-      [](const Design& d) { return d.airframe.bodies.empty() ? 0 : d.airframe.bodies[0].sections.size(); },
-      [](Design& d) {
-        if (d.airframe.bodies.empty()) {
-          d.airframe.bodies.emplace_back();
-          d.airframe.bodies[0].name = "fuselage";
-          d.airframe.bodies[0].y = 0.0;
-        }
-        d.airframe.bodies[0].sections.emplace_back();
-      },
-      [](Design& d, size_t i) {
-        d.airframe.bodies[0].sections.erase(d.airframe.bodies[0].sections.begin() + static_cast<long>(i));
-      }));
+  b.put(new ListTable(document, "/airframe/bodies/0/sections",
+                      {{"x_m", QObject::tr("Station")},
+                       {"top_m", QObject::tr("Top")},
+                       {"bottom_m", QObject::tr("Bottom")},
+                       {"half_width_m", QObject::tr("Half width")}},
+                      [](Design& d) {
+                        if (d.airframe.bodies.empty()) {
+                          d.airframe.bodies.emplace_back();
+                          d.airframe.bodies[0].name = "fuselage";
+                          d.airframe.bodies[0].y = 0.0;
+                        }
+                        d.airframe.bodies[0].sections.emplace_back();
+                      }));
 
   b.tab(QObject::tr("Wing and tail"));
   for (const char* surface : {"/airframe/wing/", "/airframe/tailplane/"}) {
@@ -216,62 +207,47 @@ void fill(Document& document, QTabWidget* tabs) {
   b.end();
 
   b.tab(QObject::tr("Propellers and low points"));
-  b.put(new ListTable(
-      document, "/airframe/propellers",
-      {{"name", QObject::tr("Propeller")},
-       {"hub/x_m", QObject::tr("Hub station")},
-       {"hub/y_m", QObject::tr("Side")},
-       {"hub/z_m", QObject::tr("Waterline")},
-       {"diameter_m", QObject::tr("Diameter")},
-       {"axis_tilt_nose_down_deg", QObject::tr("Tilt")}},
-      [](const Design& d) { return d.airframe.propellers.size(); },
-      [](Design& d) {
-        d.airframe.propellers.emplace_back();
-        d.airframe.propellers.back().name = unused_name(d.airframe.propellers, "propeller");
-      },
-      [](Design& d, size_t i) {
-        d.airframe.propellers.erase(d.airframe.propellers.begin() + static_cast<long>(i));
-      }));
+  b.put(new ListTable(document, "/airframe/propellers",
+                      {{"name", QObject::tr("Propeller")},
+                       {"hub/x_m", QObject::tr("Hub station")},
+                       {"hub/y_m", QObject::tr("Side")},
+                       {"hub/z_m", QObject::tr("Waterline")},
+                       {"diameter_m", QObject::tr("Diameter")},
+                       {"axis_tilt_nose_down_deg", QObject::tr("Tilt")}},
+                      [](Design& d) {
+                        d.airframe.propellers.emplace_back();
+                        d.airframe.propellers.back().name = unused_name(d.airframe.propellers, "propeller");
+                      }));
   b.heading(QObject::tr("Points that may touch the ground: tail, belly, wing tip, other"));
-  b.put(new ListTable(
-      document, "/airframe/low_points",
-      {{"name", QObject::tr("Point")},
-       {"role", QObject::tr("Where")},
-       {"at/x_m", QObject::tr("Station")},
-       {"at/y_m", QObject::tr("Side")},
-       {"at/z_m", QObject::tr("Waterline")}},
-      [](const Design& d) { return d.airframe.low_points.size(); },
-      [](Design& d) {
-        d.airframe.low_points.emplace_back();
-        d.airframe.low_points.back().name = unused_name(d.airframe.low_points, "point");
-      },
-      [](Design& d, size_t i) {
-        d.airframe.low_points.erase(d.airframe.low_points.begin() + static_cast<long>(i));
-      }));
+  b.put(new ListTable(document, "/airframe/low_points",
+                      {{"name", QObject::tr("Point")},
+                       {"role", QObject::tr("Where")},
+                       {"at/x_m", QObject::tr("Station")},
+                       {"at/y_m", QObject::tr("Side")},
+                       {"at/z_m", QObject::tr("Waterline")}},
+                      [](Design& d) {
+                        d.airframe.low_points.emplace_back();
+                        d.airframe.low_points.back().name = unused_name(d.airframe.low_points, "point");
+                      }));
 
   b.tab(QObject::tr("Keep-outs and units"));
   b.heading(
       QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
                   "centre line; starboard side"));
-  b.put(new ListTable(
-      document, "/airframe/keep_outs",
-      {{"name", QObject::tr("Keep-out")},
-       {"shape", QObject::tr("Shape")},
-       {"low/x_m", QObject::tr("from x")},
-       {"low/y_m", "y"},
-       {"low/z_m", "z"},
-       {"high/x_m", QObject::tr("to x")},
-       {"high/y_m", "y"},
-       {"high/z_m", "z"},
-       {"radius_m", QObject::tr("radius")}},
-      [](const Design& d) { return d.airframe.keep_outs.size(); },
-      [](Design& d) {
-        d.airframe.keep_outs.emplace_back();
-        d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
-      },
-      [](Design& d, size_t i) {
-        d.airframe.keep_outs.erase(d.airframe.keep_outs.begin() + static_cast<long>(i));
-      }));
+  b.put(new ListTable(document, "/airframe/keep_outs",
+                      {{"name", QObject::tr("Keep-out")},
+                       {"shape", QObject::tr("Shape")},
+                       {"low/x_m", QObject::tr("from x")},
+                       {"low/y_m", "y"},
+                       {"low/z_m", "z"},
+                       {"high/x_m", QObject::tr("to x")},
+                       {"high/y_m", "y"},
+                       {"high/z_m", "z"},
+                       {"radius_m", QObject::tr("radius")}},
+                      [](Design& d) {
+                        d.airframe.keep_outs.emplace_back();
+                        d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
+                      }));
   for (const Leg& of : document.design().gear.legs) {
     const QString leg = leg_path(of.id) + "retraction/";
     const QString word = QString::fromStdString(document.design().leg_word(of));
@@ -288,72 +264,60 @@ void fill(Document& document, QTabWidget* tabs) {
   b.tab(QObject::tr("Not decided yet"));
   b.put(new WaitingList(document));
   b.heading(QObject::tr("What each waits for: the number is named by its path, as in the file format"));
-  b.put(new ListTable(
-      document, "/decisions",
-      {{"name", QObject::tr("Not decided")},
-       {"waits_for", QObject::tr("Waits for")},
-       {"path", QObject::tr("Number")},
-       {"spare_m", QObject::tr("Leave spare")}},
-      [](const Design& d) { return d.decisions.size(); },
-      [](Design& d) {
-        d.decisions.emplace_back();
-        d.decisions.back().name = unused_name(d.decisions, "decision");
-      },
-      [](Design& d, size_t i) { d.decisions.erase(d.decisions.begin() + static_cast<long>(i)); }));
+  b.put(new ListTable(document, "/decisions",
+                      {{"name", QObject::tr("Not decided")},
+                       {"waits_for", QObject::tr("Waits for")},
+                       {"path", QObject::tr("Number")},
+                       {"spare_m", QObject::tr("Leave spare")}},
+                      [](Design& d) {
+                        d.decisions.emplace_back();
+                        d.decisions.back().name = unused_name(d.decisions, "decision");
+                      }));
 
   b.tab(QObject::tr("Loadings"));
   b.heading(
       QObject::tr("Who and what is aboard is ticked in Weigh; “flown: no” is for the bench and the scales"));
-  b.put(new ListTable(
-      document, "/loadings", {{"name", QObject::tr("Loading")}, {"flown", QObject::tr("Flown")}},
-      [](const Design& d) { return d.loadings.size(); },
-      [](Design& d) {
-        d.loadings.emplace_back();
-        d.loadings.back().name = unused_name(d.loadings, "loading");
-      },
-      [](Design& d, size_t i) { d.loadings.erase(d.loadings.begin() + static_cast<long>(i)); }));
+  b.put(new ListTable(document, "/loadings",
+                      {{"name", QObject::tr("Loading")}, {"flown", QObject::tr("Flown")}}, [](Design& d) {
+                        d.loadings.emplace_back();
+                        d.loadings.back().name = unused_name(d.loadings, "loading");
+                      }));
 
   b.tab(QObject::tr("Doors and steps"));
-  b.put(new ListTable(
-      document, "/doors",
-      {{"name", QObject::tr("Door")},
-       {"leg", QObject::tr("Leg"), Refers::leg},
-       {"hinge_from/x_m", QObject::tr("Hinge from x")},
-       {"hinge_from/y_m", "y"},
-       {"hinge_from/z_m", "z"},
-       {"hinge_to/x_m", QObject::tr("to x")},
-       {"hinge_to/y_m", "y"},
-       {"hinge_to/z_m", "z"},
-       {"width_m", QObject::tr("Width")},
-       {"closed_towards", QObject::tr("Lies to")},
-       {"open_angle_deg", QObject::tr("Opens by")},
-       {"time_open_s", QObject::tr("Opens in")},
-       {"time_close_s", QObject::tr("Closes in")},
-       {"slowest_factor", QObject::tr("Slowest ×")},
-       {"fastest_factor", QObject::tr("Fastest ×")}},
-      [](const Design& d) { return d.doors.size(); },
-      [](Design& d) {
-        d.doors.emplace_back();
-        d.doors.back().id = unused_id(d, "door");
-        d.doors.back().name = unused_name(d.doors, "door");
-        if (d.gear.has(LegRole::main)) d.doors.back().leg = d.gear.main().id;
-      },
-      [](Design& d, size_t i) { d.doors.erase(d.doors.begin() + static_cast<long>(i)); }));
+  b.put(new ListTable(document, "/doors",
+                      {{"name", QObject::tr("Door")},
+                       {"leg", QObject::tr("Leg"), Refers::leg},
+                       {"hinge_from/x_m", QObject::tr("Hinge from x")},
+                       {"hinge_from/y_m", "y"},
+                       {"hinge_from/z_m", "z"},
+                       {"hinge_to/x_m", QObject::tr("to x")},
+                       {"hinge_to/y_m", "y"},
+                       {"hinge_to/z_m", "z"},
+                       {"width_m", QObject::tr("Width")},
+                       {"closed_towards", QObject::tr("Lies to")},
+                       {"open_angle_deg", QObject::tr("Opens by")},
+                       {"time_open_s", QObject::tr("Opens in")},
+                       {"time_close_s", QObject::tr("Closes in")},
+                       {"slowest_factor", QObject::tr("Slowest ×")},
+                       {"fastest_factor", QObject::tr("Fastest ×")}},
+                      [](Design& d) {
+                        d.doors.emplace_back();
+                        d.doors.back().id = unused_id(d, "door");
+                        d.doors.back().name = unused_name(d.doors, "door");
+                        if (d.gear.has(LegRole::main)) d.doors.back().leg = d.gear.main().id;
+                      }));
   for (const bool up : {true, false}) {
     b.heading(up ? QObject::tr("Steps going up") : QObject::tr("Steps going down"));
     const auto steps = [up](auto& d) -> auto& { return up ? d.sequence.up : d.sequence.down; };
-    b.put(new ListTable(
-        document, up ? "/sequence/up" : "/sequence/down",
-        {{"actor", QObject::tr("Actor"), Refers::actor},
-         {"action", QObject::tr("Does")},
-         {"start_s", QObject::tr("Starts at")}},
-        [steps](const Design& d) { return steps(d).size(); },
-        [steps, up](Design& d) {
-          steps(d).emplace_back();
-          if (d.gear.has(LegRole::main)) steps(d).back().actor = d.gear.main().id;
-          steps(d).back().action = up ? Action::raise : Action::lower;
-        },
-        [steps](Design& d, size_t i) { steps(d).erase(steps(d).begin() + static_cast<long>(i)); }));
+    b.put(new ListTable(document, up ? "/sequence/up" : "/sequence/down",
+                        {{"actor", QObject::tr("Actor"), Refers::actor},
+                         {"action", QObject::tr("Does")},
+                         {"start_s", QObject::tr("Starts at")}},
+                        [steps, up](Design& d) {
+                          steps(d).emplace_back();
+                          if (d.gear.has(LegRole::main)) steps(d).back().actor = d.gear.main().id;
+                          steps(d).back().action = up ? Action::raise : Action::lower;
+                        }));
   }
 }
 

@@ -63,23 +63,18 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
   says_->setFont(text_font(8.5));
   all->addWidget(says_);
   auto* tables = new QHBoxLayout;
-  tables->addWidget(
-      new ListTable(
-          document, "/spring_bench/readings",
-          {{"leg", tr("Leg"), Refers::leg},
-           {"load_N", tr("Load")},
-           {"closure_m", tr("Closed by")},
-           {"unloading", tr("On the way out")}},
-          [](const Design& d) { return d.spring_bench.readings.size(); },
-          [this](Design& d) {
-            d.spring_bench.readings.emplace_back();
-            d.spring_bench.readings.back().leg = leg_;
-          },
-          [](Design& d, size_t i) {
-            d.spring_bench.readings.erase(d.spring_bench.readings.begin() + static_cast<long>(i));
-          },
-          this),
-      2);
+  tables->addWidget(new ListTable(
+                        document, "/spring_bench/readings",
+                        {{"leg", tr("Leg"), Refers::leg},
+                         {"load_N", tr("Load")},
+                         {"closure_m", tr("Closed by")},
+                         {"unloading", tr("On the way out")}},
+                        [this](Design& d) {
+                          d.spring_bench.readings.emplace_back();
+                          d.spring_bench.readings.back().leg = leg_;
+                        },
+                        this),
+                    2);
   tables->addWidget(new ListTable(
                         document, "/spring_bench/drops",
                         {{"leg", tr("Leg"), Refers::leg},
@@ -91,13 +86,9 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
                          {"acceleration_g", tr("Accel.")},
                          {"foretold_acceleration_g", tr("foretold")},
                          {"outcome", tr("What it did")}},
-                        [](const Design& d) { return d.spring_bench.drops.size(); },
                         [this](Design& d) {
                           d.spring_bench.drops.emplace_back();
                           d.spring_bench.drops.back().leg = leg_;
-                        },
-                        [](Design& d, size_t i) {
-                          d.spring_bench.drops.erase(d.spring_bench.drops.begin() + static_cast<long>(i));
                         },
                         this),
                     3);

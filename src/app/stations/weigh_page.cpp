@@ -93,19 +93,13 @@ class WeighPage : public StationPage {
     connect(under_each, &QPushButton::clicked, this, [this] {
       document_.edit(tr("A scale under each wheel"), [](Design& d) { weigh::scale_under_each(d); });
     });
-    auto* table = new ListTable(
-        document_, "/weighing/scales",
-        {{"leg", tr("On it"), Refers::leg},
-         {"reading_kg", tr("Reads")},
-         {"tare_kg", tr("Tare")},
-         {"x_m", tr("At")},
-         {"y_m", tr("Stbd")}},
-        [](const Design& d) { return d.weighing.scales.size(); },
-        [](Design& d) { d.weighing.scales.emplace_back(); },
-        [](Design& d, size_t i) {
-          d.weighing.scales.erase(d.weighing.scales.begin() + static_cast<long>(i));
-        },
-        this);
+    auto* table = new ListTable(document_, "/weighing/scales",
+                                {{"leg", tr("On it"), Refers::leg},
+                                 {"reading_kg", tr("Reads")},
+                                 {"tare_kg", tr("Tare")},
+                                 {"x_m", tr("At")},
+                                 {"y_m", tr("Stbd")}},
+                                {}, this);
     table->table()->verticalHeader()->hide();
     table->setMinimumHeight(170);
     put(table);

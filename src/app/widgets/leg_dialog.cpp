@@ -23,20 +23,6 @@
 namespace kranich::app {
 namespace {
 
-//! A list of a leg as a table: which member, from its columns.
-template <class T>
-ListTable* table_of(Document& document, const QString& path, std::vector<Column> columns,
-                    std::function<std::vector<T>&(Design&)> of, void (*fresh)(std::vector<T>&),
-                    QWidget* parent) {
-  return new ListTable(
-      document, path, std::move(columns), [of](const Design& d) { return of(const_cast<Design&>(d)).size(); },
-      [of, fresh](Design& d) {
-        of(d).emplace_back();
-        fresh(of(d));
-      },
-      [of](Design& d, size_t i) { of(d).erase(of(d).begin() + static_cast<long>(i)); }, parent);
-}
-
 void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, QWidget* parent) {
   const QString base = leg_path(which);
   const auto heading = [&](const QString& text) {
@@ -47,7 +33,7 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
   heading(
       QObject::tr("<b>Joints</b>: what carries the leg's load into the airframe. A pin through the whole leg "
                   "needs the arm at which its brace holds."));
-  into->addWidget(table_of<Joint>(
+  into->addWidget(new ListTable(
       document, base + "joints",
       {{"name", QObject::tr("Joint")},
        {"kind", QObject::tr("Held by")},
@@ -66,34 +52,26 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
        {"holds_N", QObject::tr("Screw holds")},
        {"length_m", QObject::tr("Length")},
        {"width_m", QObject::tr("Width")}},
-      [which](Design& d) -> std::vector<Joint>& { return d.gear.leg(which).joints; },
-      [](std::vector<Joint>& list) { list.back().name = unused_name(list, "joint"); }, parent));
+      [which](Design& d) {
+        auto& list = d.gear.leg(which).joints;
+        list.emplace_back();
+        list.back().name = unused_name(list, "joint");
+      },
+      parent));
   const auto& joints = document.design().gear.leg(which).joints;
   for (size_t i = 0; i < joints.size(); ++i) {
     if (joints[i].kind == JointKind::pin || joints[i].kind == JointKind::post) continue;
     heading(QObject::tr("Fasteners of %1, from its middle").arg(text_of(joints[i].name).toHtmlEscaped()));
-    auto* table = new ListTable(
-        document, base + QStringLiteral("joints/%1/fasteners").arg(i),
-        {{"u_m", QObject::tr("along")},
-         {"v_m", QObject::tr("across")},
-         {"diameter_m", QObject::tr("diameter")}},
-        [i, which](const Design& d) {
-          const auto& j = d.gear.leg(which).joints;
-          return i < j.size() ? j[i].fasteners.size() : 0;
-        },
-        [i, which](Design& d) {
-          if (auto& j = d.gear.leg(which).joints; i < j.size()) j[i].fasteners.emplace_back();
-        },
-        [i, which](Design& d, size_t k) {
-          auto& f = d.gear.leg(which).joints[i].fasteners;
-          f.erase(f.begin() + static_cast<long>(k));
-        },
-        parent);
+    auto* table = new ListTable(document, base + QStringLiteral("joints/%1/fasteners").arg(i),
+                                {{"u_m", QObject::tr("along")},
+                                 {"v_m", QObject::tr("across")},
+                                 {"diameter_m", QObject::tr("diameter")}},
+                                {}, parent);
     table->setMaximumHeight(150);
     into->addWidget(table);
   }
   heading(QObject::tr("<b>Tubes</b>, from an attach point to the axle: one, a V, a tripod"));
-  into->addWidget(table_of<Tube>(
+  into->addWidget(new ListTable(
       document, base + "tubes",
       {{"name", QObject::tr("Tube")},
        {"top/x_m", QObject::tr("top x")},
@@ -105,51 +83,45 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
        {"diameter_m", QObject::tr("Diameter")},
        {"wall_m", QObject::tr("Wall")},
        {"material", QObject::tr("Of")}},
-      [which](Design& d) -> std::vector<Tube>& { return d.gear.leg(which).tubes; },
-      [](std::vector<Tube>& list) { list.back().name = unused_name(list, "tube"); }, parent));
+      [which](Design& d) {
+        auto& list = d.gear.leg(which).tubes;
+        list.emplace_back();
+        list.back().name = unused_name(list, "tube");
+      },
+      parent));
   heading(QObject::tr(
       "<b>Sections of a leg that is one strut</b> where they change, from its upper end: a taper, a "
       "step (two rows at one place), the mouth of a bore. What is left open is the whole leg's."));
-  into->addWidget(table_of<LegStation>(
-      document, base + "sections",
-      {{"along_m", QObject::tr("From the upper end")},
-       {"width_m", QObject::tr("Width, diameter")},
-       {"thickness_m", QObject::tr("Thickness")},
-       {"bore_m", QObject::tr("Hole along it")}},
-      [which](Design& d) -> std::vector<LegStation>& { return d.gear.leg(which).stations; },
-      [](std::vector<LegStation>&) {}, parent));
+  into->addWidget(new ListTable(document, base + "sections",
+                                {{"along_m", QObject::tr("From the upper end")},
+                                 {"width_m", QObject::tr("Width, diameter")},
+                                 {"thickness_m", QObject::tr("Thickness")},
+                                 {"bore_m", QObject::tr("Hole along it")}},
+                                {}, parent));
   heading(QObject::tr("<b>Cord</b>, load of one strand over its stretch, as measured or from its maker"));
-  into->addWidget(table_of<CordPoint>(
-      document, base + "spring/cord/curve",
-      {{"stretch", QObject::tr("Stretch")}, {"load_N", QObject::tr("Load")}},
-      [which](Design& d) -> std::vector<CordPoint>& { return d.gear.leg(which).spring.cord.curve; },
-      [](std::vector<CordPoint>&) {}, parent));
+  into->addWidget(new ListTable(document, base + "spring/cord/curve",
+                                {{"stretch", QObject::tr("Stretch")}, {"load_N", QObject::tr("Load")}}, {},
+                                parent));
   heading(
       QObject::tr("<b>Metered orifice</b>, closing: its area over the stroke, instead of the one orifice"));
-  into->addWidget(table_of<MeteredPoint>(
-      document, base + "spring/metered",
-      {{"stroke_m", QObject::tr("Stroke")}, {"orifice_m2", QObject::tr("Orifice")}},
-      [which](Design& d) -> std::vector<MeteredPoint>& { return d.gear.leg(which).spring.metered; },
-      [](std::vector<MeteredPoint>&) {}, parent));
+  into->addWidget(new ListTable(document, base + "spring/metered",
+                                {{"stroke_m", QObject::tr("Stroke")}, {"orifice_m2", QObject::tr("Orifice")}},
+                                {}, parent));
   heading(QObject::tr("<b>Line of a leg that bends</b>, from its clamp to the axle"));
-  into->addWidget(table_of<BentPoint>(
-      document, base + "spring/bent/line",
-      {{"at/x_m", "x"},
-       {"at/y_m", "y"},
-       {"at/z_m", "z"},
-       {"width_m", QObject::tr("Width")},
-       {"thickness_m", QObject::tr("Thickness")}},
-      [which](Design& d) -> std::vector<BentPoint>& { return d.gear.leg(which).spring.bent.line; },
-      [](std::vector<BentPoint>&) {}, parent));
+  into->addWidget(new ListTable(document, base + "spring/bent/line",
+                                {{"at/x_m", "x"},
+                                 {"at/y_m", "y"},
+                                 {"at/z_m", "z"},
+                                 {"width_m", QObject::tr("Width")},
+                                 {"thickness_m", QObject::tr("Thickness")}},
+                                {}, parent));
   heading(QObject::tr("Coil loops in its wire"));
-  into->addWidget(table_of<WireLoop>(
-      document, base + "spring/bent/loops",
-      {{"along_m", QObject::tr("From the clamp")},
-       {"mean_diameter_m", QObject::tr("Diameter")},
-       {"turns", QObject::tr("Turns")},
-       {"axis", QObject::tr("Axis")}},
-      [which](Design& d) -> std::vector<WireLoop>& { return d.gear.leg(which).spring.bent.loops; },
-      [](std::vector<WireLoop>&) {}, parent));
+  into->addWidget(new ListTable(document, base + "spring/bent/loops",
+                                {{"along_m", QObject::tr("From the clamp")},
+                                 {"mean_diameter_m", QObject::tr("Diameter")},
+                                 {"turns", QObject::tr("Turns")},
+                                 {"axis", QObject::tr("Axis")}},
+                                {}, parent));
 }
 
 //! Jig and bar: fields, and what they come to in words a builder can act on.
@@ -265,7 +237,7 @@ QWidget* materials_page(Document& document) {
   auto* all = new QVBoxLayout(page);
   all->addWidget(new QLabel(
       QObject::tr("<b>Materials of your own</b>: they stand before typical ones of the same name"), page));
-  all->addWidget(table_of<Material>(
+  all->addWidget(new ListTable(
       document, "/materials",
       {{"name", QObject::tr("Material")},
        {"stuff", QObject::tr("Kind")},
@@ -278,8 +250,11 @@ QWidget* materials_page(Document& document) {
        {"strain", QObject::tr("Strain")},
        {"across_layers", QObject::tr("Across layers")},
        {"remark", QObject::tr("Remark")}},
-      [](Design& d) -> std::vector<Material>& { return d.materials; },
-      [](std::vector<Material>& list) { list.back().name = unused_name(list, "material"); }, page));
+      [](Design& d) {
+        d.materials.emplace_back();
+        d.materials.back().name = unused_name(d.materials, "material");
+      },
+      page));
   all->addWidget(new QLabel(QObject::tr("<b>Typical values</b>: confirm with your supplier"), page));
   auto* typical = new QTableWidget(page);
   typical->setObjectName("typical-materials");
@@ -308,7 +283,7 @@ QWidget* plies_page(Document& document) {
   auto* page = new QWidget;
   auto* all = new QVBoxLayout(page);
   all->addWidget(new QLabel(QObject::tr("<b>Reinforcement, ply by ply</b>: tick off what lies"), page));
-  all->addWidget(table_of<Ply>(
+  all->addWidget(new ListTable(
       document, "/plies",
       {{"laid", QObject::tr("Laid")},
        {"zone", QObject::tr("Zone")},
@@ -317,8 +292,11 @@ QWidget* plies_page(Document& document) {
        {"count", QObject::tr("Plies")},
        {"overlap_m", QObject::tr("Overlap")},
        {"area_m2", QObject::tr("Area of one")}},
-      [](Design& d) -> std::vector<Ply>& { return d.plies; },
-      [](std::vector<Ply>& list) { list.back().zone = "zone"; }, page));
+      [](Design& d) {
+        d.plies.emplace_back();
+        d.plies.back().zone = "zone";
+      },
+      page));
   return page;
 }
 

@@ -15,13 +15,11 @@
 namespace kranich::app {
 
 ListTable::ListTable(Document& document, QString path, std::vector<Column> columns,
-                     std::function<size_t(const Design&)> count, std::function<void(Design&)> add,
-                     std::function<void(Design&, size_t)> remove, QWidget* parent)
+                     std::function<void(Design&)> add, QWidget* parent)
     : QWidget(parent),
       document_(document),
       path_(std::move(path)),
       columns_(std::move(columns)),
-      count_(std::move(count)),
       table_(new QTableWidget(this)),
       note_(new QLabel(this)) {
   table_->setObjectName("list:" + path_);
@@ -36,11 +34,19 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
     connect(b, &QPushButton::clicked, this, does);
     line->addWidget(b);
   };
-  button(tr("Add"), [this, add] { document_.edit(tr("Add an entry"), add); });
-  button(tr("Remove"), [this, remove] {
+  button(tr("Add"), [this, add = std::move(add)] {
+    document_.edit(tr("Add an entry"), [&](Design& d) {
+      if (add)
+        add(d);
+      else
+        add_to_list(d, path_.toStdString());
+    });
+  });
+  button(tr("Remove"), [this] {
     const int row = table_->currentRow();
-    if (row >= 0 && static_cast<size_t>(row) < count_(document_.design()))
-      document_.edit(tr("Remove an entry"), [&](Design& d) { remove(d, static_cast<size_t>(row)); });
+    if (row < 0 || row >= table_->rowCount()) return;
+    document_.edit(tr("Remove an entry"),
+                   [&](Design& d) { remove_from_list(d, path_.toStdString(), static_cast<size_t>(row)); });
   });
   auto* all = new QVBoxLayout(this);
   all->setContentsMargins(0, 0, 0, 0);
@@ -88,7 +94,7 @@ QString ListTable::shown(const std::string& path, Refers refers) const {
 
 void ListTable::refresh() {
   filling_ = true;
-  const auto rows = static_cast<int>(count_(document_.design()));
+  const auto rows = static_cast<int>(list_size_at(document_.design(), path_.toStdString()).value_or(0));
   table_->setRowCount(rows);
   for (int c = 0; c < table_->columnCount(); ++c) {
     QString title = columns_[static_cast<size_t>(c)].title;

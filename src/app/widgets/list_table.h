@@ -27,10 +27,9 @@ struct Column {
 class ListTable : public QWidget {
   Q_OBJECT
  public:
-  //! `add` appends an entry, `remove` takes the one at an index out, `count` says how many there are.
+  //! The list at a path. `add` appends an entry that needs more than to be empty: a name, an id.
   ListTable(Document& document, QString path, std::vector<Column> columns,
-            std::function<size_t(const Design&)> count, std::function<void(Design&)> add,
-            std::function<void(Design&, size_t)> remove, QWidget* parent = nullptr);
+            std::function<void(Design&)> add = {}, QWidget* parent = nullptr);
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
 
@@ -41,7 +40,6 @@ class ListTable : public QWidget {
   Document& document_;
   QString path_;
   std::vector<Column> columns_;
-  std::function<size_t(const Design&)> count_;
   QTableWidget* table_;
   QLabel* note_;
   bool filling_ = false;

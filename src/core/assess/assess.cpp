@@ -2,6 +2,7 @@
 #include "core/assess/assess.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 
@@ -114,16 +115,10 @@ std::optional<double> shim_for_pitch(const Design& d, const std::string& name,
 }
 
 Stations Stations::only(Station station) {
-  Stations s{false, false, false, false, false, false, false, {}};
-  s.weigh = station == Station::weigh;
-  s.place = station == Station::place;
-  s.stance =
-      station == Station::stance || station == Station::leg;  // what outriggers must bear comes from there
-  s.spring = station == Station::spring || station == Station::leg;  // load cases come from the landing
-  s.leg = station == Station::leg;
-  s.swing = station == Station::swing;
-  s.sequence = station == Station::sequence;
-  return s;
+#define KRANICH_STATION(id, title, uses) station_bit(Station::id) | (uses),
+  constexpr std::array<unsigned, station_count> with{KRANICH_STATIONS(KRANICH_STATION)};
+#undef KRANICH_STATION
+  return {with[static_cast<size_t>(station)], {}};
 }
 
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
@@ -157,13 +152,10 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
     }
     a.loadings.push_back(std::move(state));
   }
-  if (which.weigh) assess_weigh(design, a, collect);
-  if (which.place) assess_place(design, a, collect, which.measure);
-  if (which.stance) assess_stance(design, a, collect);
-  if (which.spring) assess_spring(design, a, collect, near, which.measure);
-  if (which.leg) assess_leg(design, a, collect);
-  if (which.swing) assess_swing(design, a, collect, near);
-  if (which.sequence) assess_sequence(design, a, collect);
+#define KRANICH_STATION(id, title, uses) \
+  if (which.has(Station::id)) assess_##id(design, a, collect, {near, which.measure});
+  KRANICH_STATIONS(KRANICH_STATION)
+#undef KRANICH_STATION
   return a;
 }
 

@@ -53,9 +53,11 @@ struct Assessment {
 
 //! Which stations to run; a cure needs only the one its measure stands in.
 struct Stations {
-  bool weigh = true, place = true, stance = true, spring = true, leg = true, swing = true, sequence = true;
+  unsigned bits = ~0u;
   //! Of Place and Spring only what this measure needs; empty: everything.
   std::string_view measure = {};
+  bool has(Station station) const { return (bits & station_bit(station)) != 0; }
+  //! A station with those it builds on.
   static Stations only(Station station);
 };
 

@@ -186,7 +186,7 @@ std::variant<JigFigures, std::string> jig_of(const Design& d) {
                     behind, overall};
 }
 
-void assess_leg(const Design& d, Assessment& a, Collector& collect) {
+void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   alignment(d, collect);
   for (const Leg& l : d.gear.legs) {
     const std::string word = d.leg_word(l);

@@ -11,7 +11,8 @@
 
 namespace kranich {
 
-void assess_swing(const Design& d, Assessment& a, Collector& collect, const Assessment* near) {
+void assess_swing(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
+  const Assessment* near = asked.near;
   for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
     LegSwing s{leg.id, leg, d.airframe.keep_outs, {}, {}, {}, {}};
@@ -54,7 +55,7 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Asse
   }
 }
 
-void assess_sequence(const Design& d, Assessment& a, Collector& collect) {
+void assess_sequence(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   if (d.sequence.up.empty() && d.sequence.down.empty()) return;
   const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
                                                   : at_least(0, "it must not be late");

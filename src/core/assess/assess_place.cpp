@@ -275,7 +275,8 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
 
 }  // namespace
 
-void assess_place(const Design& d, Assessment& a, Collector& collect, std::string_view only) {
+void assess_place(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
+  const std::string_view only = asked.measure;
   const auto wanted = [&](std::initializer_list<std::string_view> ids) {
     return only.empty() ||
            std::any_of(ids.begin(), ids.end(), [&](std::string_view id) { return only.starts_with(id); });

@@ -552,8 +552,9 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
 
 }  // namespace
 
-void assess_spring(const Design& d, Assessment& a, Collector& collect, const Assessment* near,
-                   std::string_view only) {
+void assess_spring(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
+  const Assessment* near = asked.near;
+  const std::string_view only = asked.measure;
   for (const Leg& leg : d.gear.legs) leg_findings(d, leg, a, collect, near, only);
 }
 

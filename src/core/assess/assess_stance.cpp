@@ -234,7 +234,7 @@ void sides(const Design& d, Collector& collect) {
 
 }  // namespace
 
-void assess_stance(const Design& d, Assessment& a, Collector& collect) {
+void assess_stance(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   sides(d, collect);
   table_readings(d, a, collect);
   for (const auto& l : a.loadings) {

@@ -136,7 +136,7 @@ void against_target(const Design& d, Collector& collect) {
 
 }  // namespace
 
-void assess_weigh(const Design& d, Assessment& a, Collector& collect) {
+void assess_weigh(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   if (a.loadings.empty()) {
     collect.about("");
     collect.unknown("weigh.mass", "a loading");

@@ -48,13 +48,20 @@ inline Limit bands(double lower, double hold_lower, double hold_upper, double up
 }
 
 struct Assessment;
-void assess_weigh(const Design&, Assessment&, Collector&);
-void assess_place(const Design&, Assessment&, Collector&, std::string_view only);
+
+//! What is asked of a station.
+struct Asked {
+  //! The assessment of a design that differs little, whose results stay where their inputs did; may be null.
+  const Assessment* near = nullptr;
+  //! Only what this measure needs; empty: everything.
+  std::string_view measure = {};
+};
+
+#define KRANICH_STATION(id, title, uses) \
+  void assess_##id(const Design&, Assessment&, Collector&, const Asked&);
+KRANICH_STATIONS(KRANICH_STATION)
+#undef KRANICH_STATION
+//! The part of Place that is about tyres and what they stand on.
 void assess_wheels(const Design&, Assessment&, Collector&);
-void assess_stance(const Design&, Assessment&, Collector&);
-void assess_spring(const Design&, Assessment&, Collector&, const Assessment* near, std::string_view only);
-void assess_leg(const Design&, Assessment&, Collector&);
-void assess_swing(const Design&, Assessment&, Collector&, const Assessment* near);
-void assess_sequence(const Design&, Assessment&, Collector&);
 
 }  // namespace kranich

@@ -296,12 +296,13 @@ const std::array registry{
             "How much further the cord was measured than it is stretched at the stop: beyond its last point "
             "nobody knows it.",
             "last stretch of the curve − stretch at the stop", "measured curve", 1},
-    Measure{"spring.bend_margin", spring, "Bending leg's stress left in a landing", Kind::share,
-            "What a leg that bends is left with before it takes a set, risen as far as in the design landing.",
-            "yield (laminate: strain allowed · E) / σ − 1", "beam theory; typical strength: confirm", 1},
+    Measure{
+        "spring.bend_margin", spring, "Bending leg's stress left in a landing", Kind::share,
+        "What a leg that bends is left with before it takes a set, risen as far as in the design landing.",
+        "yield (laminate: strain allowed · E) / σ − 1", "beam theory; typical strength: confirm", 1},
     Measure{"spring.bend_rest", spring, "Bending leg's stress left standing still", Kind::share,
-            "What it is left with under the static load: a leg past it at rest sags on its own.", "yield / σ − 1",
-            "beam theory; typical strength: confirm", 1},
+            "What it is left with under the static load: a leg past it at rest sags on its own.",
+            "yield / σ − 1", "beam theory; typical strength: confirm", 1},
     Measure{"spring.set", spring, "Spread kept after a design landing", Kind::length,
             "How far one design landing bends a soft metal leaf for good, across at the axle.",
             "M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic", "elastic–plastic bending", 0.01},
@@ -368,10 +369,12 @@ const std::array registry{
             "timeline"},
 };
 
-constexpr std::array<std::string_view, station_count> titles{"Weigh", "Place", "Stance",  "Spring",
-                                                             "Leg",   "Swing", "Sequence"};
-constexpr std::array<std::string_view, station_count> ids{"weigh", "place", "stance",  "spring",
-                                                          "leg",   "swing", "sequence"};
+#define KRANICH_STATION(id, title, uses) title,
+constexpr std::array<std::string_view, station_count> titles{KRANICH_STATIONS(KRANICH_STATION)};
+#undef KRANICH_STATION
+#define KRANICH_STATION(id, title, uses) #id,
+constexpr std::array<std::string_view, station_count> ids{KRANICH_STATIONS(KRANICH_STATION)};
+#undef KRANICH_STATION
 
 }  // namespace
 

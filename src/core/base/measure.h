@@ -7,16 +7,9 @@
 #include <string_view>
 
 #include "core/base/quantity.h"
+#include "core/base/stations.h"
 
 namespace kranich {
-
-enum class Station { weigh, place, stance, spring, leg, swing, sequence };
-inline constexpr int station_count = 7;
-
-//! "Weigh", "Place", ... in the order of work.
-std::string_view station_title(Station station);
-//! "weigh", "place", ...: the prefix of the measures' ids.
-std::string_view station_id(Station station);
 
 struct Measure {
   std::string_view id;  //!< stable, "place.tip_back"

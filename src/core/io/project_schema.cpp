@@ -36,7 +36,7 @@ class SchemaVisitor {
  public:
   explicit SchemaVisitor(Json& definitions) : definitions_(definitions) {}
 
-  void given(std::string_view key, Given&, const Spec& spec) {
+  void given(std::string_view key, const Given&, const Spec& spec) {
     Json number{{"type", "number"}};
     std::string name(is_degrees(key) ? "degrees" : kind_name(spec.kind));
     if (std::isfinite(spec.least)) {
@@ -61,10 +61,10 @@ class SchemaVisitor {
     }
     refer(key, spec.title, name);
   }
-  void text(std::string_view key, std::string&, std::string_view title) {
+  void text(std::string_view key, const std::string&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"type", "string"}};
   }
-  void flag(std::string_view key, bool&, std::string_view title) {
+  void flag(std::string_view key, const bool&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"type", "boolean"}};
   }
   template <class E>
@@ -78,13 +78,13 @@ class SchemaVisitor {
     refer(key, title, defined<T>());
   }
   template <class T>
-  void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
+  void list(std::string_view key, const std::vector<T>&, std::string_view title, size_t most) {
     properties_[std::string(key)] = {{"title", title},
                                      {"type", "array"},
                                      {"maxItems", most},
                                      {"items", {{"$ref", place_of(defined<T>())}}}};
   }
-  void project(std::string_view key, std::string&, std::string_view title) {
+  void project(std::string_view key, const std::string&, std::string_view title) {
     properties_[std::string(key)] = {{"title", title}, {"allOf", Json::array({Json{{"$ref", "#"}}})}};
   }
   template <class T>
@@ -136,7 +136,7 @@ std::string unit_in_file(Kind kind, std::string_view key) {
 class MarkdownVisitor {
  public:
   explicit MarkdownVisitor(std::string path) : path_(std::move(path)) {}
-  void given(std::string_view key, Given&, const Spec& spec) {
+  void given(std::string_view key, const Given&, const Spec& spec) {
     std::string allowed;
     if (std::isfinite(spec.least))
       allowed +=
@@ -145,8 +145,10 @@ class MarkdownVisitor {
       allowed += fmt::format("{}to {}", allowed.empty() ? "" : " ", shortest(in_file(spec.most, key)));
     row(key, spec.title, unit_in_file(spec.kind, key), allowed);
   }
-  void text(std::string_view key, std::string&, std::string_view title) { row(key, title, "text", ""); }
-  void flag(std::string_view key, bool&, std::string_view title) { row(key, title, "true or false", ""); }
+  void text(std::string_view key, const std::string&, std::string_view title) { row(key, title, "text", ""); }
+  void flag(std::string_view key, const bool&, std::string_view title) {
+    row(key, title, "true or false", "");
+  }
   template <class E>
   void choice(std::string_view key, E&, Names names, std::string_view title) {
     std::string words;
@@ -161,14 +163,14 @@ class MarkdownVisitor {
     later_ += inner.whole(title);
   }
   template <class T>
-  void list(std::string_view key, std::vector<T>&, std::string_view title, size_t most) {
+  void list(std::string_view key, const std::vector<T>&, std::string_view title, size_t most) {
     row(key, title, "list", fmt::format("at most {}; see below", most));
     T sample;
     MarkdownVisitor inner(fmt::format("{}/{}/…", path_, key));
     describe(inner, sample);
     later_ += inner.whole(title);
   }
-  void project(std::string_view key, std::string&, std::string_view title) {
+  void project(std::string_view key, const std::string&, std::string_view title) {
     row(key, title, "project", "a whole project of this format, without variants");
   }
   std::string whole(std::string_view title) const {

@@ -51,18 +51,18 @@ double tidy_degrees(double rad) {
 //! Which quantities of a structure start with a default: left out they would come back as that.
 class Defaults {
  public:
-  void given(std::string_view key, Given& g, const Spec&) {
+  void given(std::string_view key, const Given& g, const Spec&) {
     if (g.known()) keys.insert(key);
   }
-  void text(std::string_view, std::string&, std::string_view) {}
-  void flag(std::string_view, bool&, std::string_view) {}
+  void text(std::string_view, const std::string&, std::string_view) {}
+  void flag(std::string_view, const bool&, std::string_view) {}
   template <class E>
   void choice(std::string_view, E&, Names, std::string_view) {}
   template <class T>
   void object(std::string_view, T&, std::string_view) {}
   template <class T>
-  void list(std::string_view, std::vector<T>&, std::string_view, size_t) {}
-  void project(std::string_view, std::string&, std::string_view) {}
+  void list(std::string_view, const std::vector<T>&, std::string_view, size_t) {}
+  void project(std::string_view, const std::string&, std::string_view) {}
   std::set<std::string_view> keys;
 
   template <class T>
@@ -82,7 +82,7 @@ class Writer {
  public:
   explicit Writer(const std::set<std::string_view>& defaulted) : defaulted_(defaulted) {}
 
-  void given(std::string_view key, Given& g, const Spec& spec) {
+  void given(std::string_view key, const Given& g, const Spec& spec) {
     if (!g.known()) {
       if (defaulted_.contains(key)) result_[std::string(key)] = nullptr;
       return;
@@ -99,31 +99,31 @@ class Writer {
     if (g.origin != Origin::plan && g.origin != Origin::missing)
       slot["origin"] = origin_names[static_cast<size_t>(g.origin)];
   }
-  void text(std::string_view key, std::string& s, std::string_view) {
+  void text(std::string_view key, const std::string& s, std::string_view) {
     if (!s.empty()) result_[std::string(key)] = s;
   }
-  void flag(std::string_view key, bool& b, std::string_view) { result_[std::string(key)] = b; }
+  void flag(std::string_view key, const bool& b, std::string_view) { result_[std::string(key)] = b; }
   template <class E>
-  void choice(std::string_view key, E& e, Names names, std::string_view) {
+  void choice(std::string_view key, const E& e, Names names, std::string_view) {
     result_[std::string(key)] = names[static_cast<size_t>(e)];
   }
   template <class T>
-  void object(std::string_view key, T& t, std::string_view) {
+  void object(std::string_view key, const T& t, std::string_view) {
     Json inner = written(t);
     if (!inner.empty()) result_[std::string(key)] = std::move(inner);
   }
   template <class T>
-  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+  void list(std::string_view key, const std::vector<T>& items, std::string_view, size_t) {
     if (items.empty()) return;
     Json array = Json::array();
-    for (auto& item : items) array.push_back(written(item));
+    for (const auto& item : items) array.push_back(written(item));
     result_[std::string(key)] = std::move(array);
   }
-  void project(std::string_view key, std::string& text, std::string_view) {
+  void project(std::string_view key, const std::string& text, std::string_view) {
     if (!text.empty()) result_[std::string(key)] = Json::parse(text, nullptr, false);
   }
   template <class T>
-  static Json written(T& t) {
+  static Json written(const T& t) {
     Writer inner(Defaults::of<T>());
     describe(inner, t);
     for (const auto& [key, raw] : t.unknown_keys) inner.result_[key] = Json::parse(raw, nullptr, false);

@@ -19,7 +19,7 @@ class Checker {
  public:
   explicit Checker(std::vector<Fault>& faults, UnitSystem units) : faults_(faults), units_(units) {}
 
-  void given(std::string_view key, Given& g, const Spec& spec) {
+  void given(std::string_view key, const Given& g, const Spec& spec) {
     if (!g.known()) return;
     if (!spec.allows(g.si)) return fault(key, spec.title, *refusal(g.si, spec, units_));
     if (!(g.tolerance >= 0) || g.tolerance > spec.largest_tolerance())
@@ -28,10 +28,10 @@ class Checker {
                         format_quantity(spec.largest_tolerance(), spec.kind, units_),
                         format_quantity(g.tolerance, spec.kind, units_)));
   }
-  void text(std::string_view key, std::string& s, std::string_view title) {
+  void text(std::string_view key, const std::string& s, std::string_view title) {
     if (s.size() > longest_text) fault(key, title, fmt::format("is longer than {} characters", longest_text));
   }
-  void flag(std::string_view, bool&, std::string_view) {}
+  void flag(std::string_view, const bool&, std::string_view) {}
   template <class E>
   void choice(std::string_view, E&, Names, std::string_view) {}
   template <class T>
@@ -40,7 +40,7 @@ class Checker {
     describe(*this, t);
   }
   template <class T>
-  void list(std::string_view key, std::vector<T>& items, std::string_view title, size_t most) {
+  void list(std::string_view key, const std::vector<T>& items, std::string_view title, size_t most) {
     if (items.size() > most)
       return fault(key, title, fmt::format("may hold {} entries, has {}", most, items.size()));
     Step step(*this, key);
@@ -49,7 +49,7 @@ class Checker {
       describe(*this, items[i]);
     }
   }
-  void project(std::string_view, std::string&, std::string_view) {}
+  void project(std::string_view, const std::string&, std::string_view) {}
 
  private:
   //! Where in the design the walk is; written out only where there is a fault to tell.
@@ -165,8 +165,7 @@ std::vector<Fault> relation_faults(const Design& d) {
 std::vector<Fault> inconsistencies(const Design& design) {
   std::vector<Fault> faults;
   Checker checker(faults, design.units);
-  // Looking does not write: the description is shared with the reader and so takes a mutable design.
-  describe(checker, const_cast<Design&>(design));
+  describe(checker, design);
   auto relations = relation_faults(design);
   faults.insert(faults.end(), relations.begin(), relations.end());
   return faults;

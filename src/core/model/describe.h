@@ -11,6 +11,7 @@
 //!   object(key, T&, title)                a nested structure, itself described below
 //!   list(key, std::vector<T>&, title, most)
 //!   project(key, std::string&, title)     the text of another project of this same description
+//! Of a design that is only looked at all of them are const.
 #pragma once
 
 #include "core/model/describe_airframe.h"
@@ -19,8 +20,8 @@
 #include "core/model/design.h"
 
 namespace kranich {
-template <class V>
-void describe(V& v, About& a) {
+template <class V, Of<About> T>
+void describe(V& v, T& a) {
   v.text("name", a.name, "Name");
   v.text("summary", a.summary, "What it is");
   v.text("owner", a.owner, "Owner");
@@ -28,8 +29,8 @@ void describe(V& v, About& a) {
   v.text("notes", a.notes, "Notes");
 }
 
-template <class V>
-void describe(V& v, Purpose& p) {
+template <class V, Of<Purpose> T>
+void describe(V& v, T& p) {
   v.choice("build", p.build, Names(build_names), "Full size or model");
   v.given("scale_denominator", p.scale_denominator, spec::between("Scale, one to", Kind::factor, 1, 100));
   v.given("prototype_wheel_diameter_m", p.prototype_wheel_diameter,
@@ -43,8 +44,8 @@ void describe(V& v, Purpose& p) {
   v.choice("build_state", p.build_state, Names(build_state_names), "Build state now");
 }
 
-template <class V>
-void describe(V& v, TableReading& r) {
+template <class V, Of<TableReading> T>
+void describe(V& v, T& r) {
   v.text("what", r.what, "What was read");
   v.text("loading", r.loading, "Loading");
   v.text("build_state", r.build_state, "Build state");
@@ -53,8 +54,8 @@ void describe(V& v, TableReading& r) {
   v.given("angle_deg", r.angle, spec::angle("Angle read", -90, 90));
 }
 
-template <class V>
-void describe(V& v, Stance& s) {
+template <class V, Of<Stance> T>
+void describe(V& v, T& s) {
   v.given("wing_angle_low_deg", s.target_low, spec::angle("Wing angle at rest, from", -30, 30));
   v.given("wing_angle_high_deg", s.target_high, spec::angle("Wing angle at rest, to", -30, 30));
   v.text("loading", s.target_loading, "At the loading");
@@ -62,8 +63,8 @@ void describe(V& v, Stance& s) {
   v.list("readings", s.readings, "Read on the table", 400);
 }
 
-template <class V>
-void describe(V& v, Door& d) {
+template <class V, Of<Door> T>
+void describe(V& v, T& d) {
   v.text("id", d.id, "Id");
   v.text("name", d.name, "Door");
   v.text("leg", d.leg, "Covers the leg");
@@ -82,45 +83,45 @@ void describe(V& v, Door& d) {
   v.given("zone_leave", d.zone_leave, spec::between("Leg leaves it at", Kind::share, 0, 1));
 }
 
-template <class V>
-void describe(V& v, Step& s) {
+template <class V, Of<Step> T>
+void describe(V& v, T& s) {
   v.text("actor", s.actor, "Actor");
   v.choice("action", s.action, Names(action_names), "Does");
   v.given("start_s", s.start, spec::not_negative("Starts at", Kind::time, 3600));
 }
 
-template <class V>
-void describe(V& v, Sequence& s) {
+template <class V, Of<Sequence> T>
+void describe(V& v, T& s) {
   v.list("up", s.up, "Going up", 60);
   v.list("down", s.down, "Going down", 60);
   v.given("margin_s", s.margin, spec::not_negative("Time wanted in hand", Kind::time, 60));
 }
 
-template <class V>
-void describe(V& v, OwnLimit& l) {
+template <class V, Of<OwnLimit> T>
+void describe(V& v, T& l) {
   v.text("measure", l.measure, "Measure");
   v.text("reason", l.reason, "Reason");
   v.given("lower_si", l.lower, Spec{"Not below (SI)", Kind::factor, -1e12, 1e12});
   v.given("upper_si", l.upper, Spec{"Not above (SI)", Kind::factor, -1e12, 1e12});
 }
 
-template <class V>
-void describe(V& v, Decision& d) {
+template <class V, Of<Decision> T>
+void describe(V& v, T& d) {
   v.text("name", d.name, "Not decided yet");
   v.text("waits_for", d.waits_for, "Waits for");
   v.text("path", d.path, "The number it decides");
   v.given("spare_m", d.spare, spec::not_negative("To leave spare until then", Kind::length, 5));
 }
 
-template <class V>
-void describe(V& v, Variant& x) {
+template <class V, Of<Variant> T>
+void describe(V& v, T& x) {
   v.text("name", x.name, "Variant");
   v.text("note", x.note, "What is different");
   v.project("design", x.design, "The whole design of the variant");
 }
 
-template <class V>
-void describe(V& v, Design& d) {
+template <class V, Of<Design> T>
+void describe(V& v, T& d) {
   v.object("about", d.about, "About");
   v.object("purpose", d.purpose, "Purpose");
   v.choice("units", d.units, Names(unit_names), "Units on screen");

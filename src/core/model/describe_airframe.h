@@ -7,30 +7,30 @@
 
 namespace kranich {
 
-template <class V>
-void describe(V& v, Point& p) {
+template <class V, Of<Point> T>
+void describe(V& v, T& p) {
   v.given("x_m", p.x, spec::place("Station"));
   v.given("y_m", p.y, spec::place("Side offset"));
   v.given("z_m", p.z, spec::place("Waterline"));
 }
 
-template <class V>
-void describe(V& v, Section& s) {
+template <class V, Of<Section> T>
+void describe(V& v, T& s) {
   v.given("x_m", s.x, spec::place("Station"));
   v.given("top_m", s.top, spec::place("Top waterline"));
   v.given("bottom_m", s.bottom, spec::place("Bottom waterline"));
   v.given("half_width_m", s.half_width, spec::not_negative("Half width", Kind::length, 20));
 }
 
-template <class V>
-void describe(V& v, Body& b) {
+template <class V, Of<Body> T>
+void describe(V& v, T& b) {
   v.text("name", b.name, "Name");
   v.given("y_m", b.y, spec::place("Side offset"));
   v.list("sections", b.sections, "Cross-sections, front to back", 60);
 }
 
-template <class V>
-void describe(V& v, Surface& s) {
+template <class V, Of<Surface> T>
+void describe(V& v, T& s) {
   v.given("root_leading_edge_x_m", s.root_leading_edge_x, spec::place("Root leading edge station"));
   v.given("root_z_m", s.root_z, spec::place("Root waterline"));
   v.given("span_m", s.span, spec::size("Span", 80));
@@ -44,29 +44,29 @@ void describe(V& v, Surface& s) {
   v.given("outer_sweep_deg", s.outer_sweep, spec::angle("Leading edge sweep, outer panel", -60, 75));
 }
 
-template <class V>
-void describe(V& v, Propeller& p) {
+template <class V, Of<Propeller> T>
+void describe(V& v, T& p) {
   v.text("name", p.name, "Name");
   v.object("hub", p.hub, "Hub");
   v.given("diameter_m", p.diameter, spec::size("Diameter", 10));
   v.given("axis_tilt_nose_down_deg", p.tilt, spec::angle("Axis tilt, nose down", -30, 30));
 }
 
-template <class V>
-void describe(V& v, LowPoint& p) {
+template <class V, Of<LowPoint> T>
+void describe(V& v, T& p) {
   v.text("name", p.name, "Name");
   v.choice("role", p.role, Names(role_names), "Where it is");
   v.object("at", p.at, "Place");
 }
 
-template <class V>
-void describe(V& v, OutlinePoint& p) {
+template <class V, Of<OutlinePoint> T>
+void describe(V& v, T& p) {
   v.given("x_m", p.x, spec::place("Station"));
   v.given("z_m", p.z, spec::place("Waterline"));
 }
 
-template <class V>
-void describe(V& v, Aerodynamics& a) {
+template <class V, Of<Aerodynamics> T>
+void describe(V& v, T& a) {
   const auto coefficient = [](std::string_view title, double least, double most) {
     return spec::between(title, Kind::factor, least, most);
   };
@@ -91,8 +91,8 @@ void describe(V& v, Aerodynamics& a) {
   v.given("crosswind_wanted_m_per_s", a.crosswind_wanted, spec::positive("Worst side wind", Kind::speed, 60));
 }
 
-template <class V>
-void describe(V& v, KeepOut& k) {
+template <class V, Of<KeepOut> T>
+void describe(V& v, T& k) {
   v.text("name", k.name, "Name");
   v.choice("shape", k.shape, Names(shape_names), "Shape");
   v.object("low", k.low, "Lower corner, or one end of the centre line");
@@ -100,8 +100,8 @@ void describe(V& v, KeepOut& k) {
   v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
 }
 
-template <class V>
-void describe(V& v, Airframe& a) {
+template <class V, Of<Airframe> T>
+void describe(V& v, T& a) {
   v.text("level_reference", a.level_reference, "Level reference");
   v.list("bodies", a.bodies, "Fuselage and nacelles", 12);
   v.object("wing", a.wing, "Wing");
@@ -120,8 +120,8 @@ void describe(V& v, Airframe& a) {
   v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));
 }
 
-template <class V>
-void describe(V& v, Item& i) {
+template <class V, Of<Item> T>
+void describe(V& v, T& i) {
   v.text("name", i.name, "Item");
   v.choice("group", i.group, Names(group_names), "Group");
   v.given("mass_kg", i.mass, spec::mass("Mass"));
@@ -133,15 +133,15 @@ void describe(V& v, Item& i) {
   v.given("slides_to_m", i.slides_to, spec::place("Aftmost station of its slide"));
 }
 
-template <class V>
-void describe(V& v, Aboard& a) {
+template <class V, Of<Aboard> T>
+void describe(V& v, T& a) {
   v.text("item", a.item, "Item");
   v.given("mass_kg", a.mass, spec::mass("Mass aboard"));
   v.given("x_m", a.x, spec::place("Station aboard"));
 }
 
-template <class V>
-void describe(V& v, Loading& l) {
+template <class V, Of<Loading> T>
+void describe(V& v, T& l) {
   v.text("name", l.name, "Loading");
   v.flag("flown", l.flown, "Flown like this");
   v.list("aboard", l.aboard, "Aboard", 200);
@@ -151,8 +151,8 @@ namespace spec {
 inline Spec reading(std::string_view title) { return not_negative(title, Kind::mass, 20000); }
 }  // namespace spec
 
-template <class V>
-void describe(V& v, ScaleReading& s) {
+template <class V, Of<ScaleReading> T>
+void describe(V& v, T& s) {
   v.text("name", s.name, "Scale");
   v.text("leg", s.leg, "Stands on it");
   v.given("reading_kg", s.reading, spec::reading("Reads"));
@@ -161,8 +161,8 @@ void describe(V& v, ScaleReading& s) {
   v.given("y_m", s.y, spec::place("Contact stood to starboard by"));
 }
 
-template <class V>
-void describe(V& v, Weighing& w) {
+template <class V, Of<Weighing> T>
+void describe(V& v, T& w) {
   v.text("build_state", w.build_state, "Build state when weighed");
   v.text("loading", w.loading, "Loading it compares with");
   v.list("scales", w.scales, "Scales", 24);

@@ -7,8 +7,8 @@
 
 namespace kranich {
 
-template <class V>
-void describe(V& v, Wheel& w) {
+template <class V, Of<Wheel> T>
+void describe(V& v, T& w) {
   v.text("shelf_name", w.shelf_name, "Wheel");
   v.choice("tyre", w.tyre, Names(tyre_names), "Tyre");
   v.given("diameter_m", w.diameter, spec::size("Wheel diameter", 3));
@@ -21,8 +21,8 @@ void describe(V& v, Wheel& w) {
   v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
 }
 
-template <class V>
-void describe(V& v, Coil& c) {
+template <class V, Of<Coil> T>
+void describe(V& v, T& c) {
   v.text("shelf_name", c.shelf_name, "Spring");
   v.given("wire_diameter_m", c.wire_diameter, spec::size("Wire diameter", 0.1));
   v.given("mean_diameter_m", c.mean_diameter, spec::size("Mean coil diameter", 1));
@@ -36,8 +36,8 @@ void describe(V& v, Coil& c) {
   v.given("motion_ratio", c.motion_ratio, spec::positive("Spring closure over axle rise", Kind::factor, 5));
 }
 
-template <class V>
-void describe(V& v, Gas& g) {
+template <class V, Of<Gas> T>
+void describe(V& v, T& g) {
   v.given("piston_area_m2", g.piston_area, spec::positive("Piston area", Kind::section_area, 0.2));
   v.given("volume_m3", g.volume, spec::positive("Gas volume, extended", Kind::volume, 0.1));
   v.given("pressure_absolute_Pa", g.pressure, spec::positive("Charge, absolute", Kind::pressure, 1e8));
@@ -45,28 +45,28 @@ void describe(V& v, Gas& g) {
   v.given("ambient_Pa", g.ambient, spec::between("Air pressure", Kind::pressure, 3e4, 1.2e5));
 }
 
-template <class V>
-void describe(V& v, Leaf& l) {
+template <class V, Of<Leaf> T>
+void describe(V& v, T& l) {
   v.given("torsion_rate_N_m_per_rad", l.torsion_rate,
           spec::positive("Torsion rate at the hinge", Kind::torsion_rate, 1e8));
 }
 
-template <class V>
-void describe(V& v, CordPoint& p) {
+template <class V, Of<CordPoint> T>
+void describe(V& v, T& p) {
   v.given("stretch", p.stretch, spec::between("Stretch", Kind::share, 0, 3));
   v.given("load_N", p.load, spec::not_negative("Load of a strand", Kind::force, 1e5));
 }
 
-template <class V>
-void describe(V& v, Cord& c) {
+template <class V, Of<Cord> T>
+void describe(V& v, T& c) {
   v.text("shelf_name", c.shelf_name, "Cord");
   v.given("strands", c.strands, spec::between("Strands", Kind::factor, 1, 200));
   v.given("free_length_m", c.free_length, spec::size("Free length of a strand", 5));
   v.list("curve", c.curve, "Load over stretch of one strand", 40);
 }
 
-template <class V>
-void describe(V& v, GasStrut& g) {
+template <class V, Of<GasStrut> T>
+void describe(V& v, T& g) {
   v.text("shelf_name", g.shelf_name, "Gas strut");
   v.given("extended_force_N", g.extended_force, spec::positive("Force extended", Kind::force, 1e5));
   v.given("progression", g.progression, spec::between("Force at full stroke over that", Kind::factor, 1, 20));
@@ -74,8 +74,8 @@ void describe(V& v, GasStrut& g) {
   v.given("count", g.count, spec::between("Struts side by side", Kind::factor, 1, 8));
 }
 
-template <class V>
-void describe(V& v, Pucks& p) {
+template <class V, Of<Pucks> T>
+void describe(V& v, T& p) {
   v.text("shelf_name", p.shelf_name, "Pucks");
   v.given("count", p.count, spec::between("Discs in the stack", Kind::factor, 1, 60));
   v.given("outer_diameter_m", p.outer_diameter, spec::size("Outer diameter", 0.5));
@@ -88,23 +88,23 @@ void describe(V& v, Pucks& p) {
   v.given("assembled_length_m", p.assembled_length, spec::size("All the rubber together, assembled", 3));
 }
 
-template <class V>
-void describe(V& v, BentPoint& p) {
+template <class V, Of<BentPoint> T>
+void describe(V& v, T& p) {
   v.object("at", p.at, "Place");
   v.given("width_m", p.width, spec::size("Width, fore and aft", 1));
   v.given("thickness_m", p.thickness, spec::size("Thickness", 0.3));
 }
 
-template <class V>
-void describe(V& v, WireLoop& l) {
+template <class V, Of<WireLoop> T>
+void describe(V& v, T& l) {
   v.given("along_m", l.along, spec::not_negative("From the clamp along the leg", Kind::length, 5));
   v.given("mean_diameter_m", l.mean_diameter, spec::size("Mean diameter of the loop", 0.5));
   v.given("turns", l.turns, spec::between("Turns", Kind::factor, 0.25, 20));
   v.choice("axis", l.axis, Names(loop_axis_names), "Axis of the loop");
 }
 
-template <class V>
-void describe(V& v, BentLeg& b) {
+template <class V, Of<BentLeg> T>
+void describe(V& v, T& b) {
   v.text("shelf_name", b.shelf_name, "Stock it is made of");
   v.choice("form", b.form, Names(bent_names), "Made as");
   v.list("line", b.line, "Centre line, from the clamp to the axle", 60);
@@ -119,14 +119,14 @@ void describe(V& v, BentLeg& b) {
           spec::positive("Rate of a spring-wire strut across", Kind::stiffness, 1e7));
 }
 
-template <class V>
-void describe(V& v, MeteredPoint& p) {
+template <class V, Of<MeteredPoint> T>
+void describe(V& v, T& p) {
   v.given("stroke_m", p.stroke, spec::not_negative("At a stroke of", Kind::length, 2));
   v.given("orifice_m2", p.orifice, spec::positive("Orifice", Kind::section_area, 0.1));
 }
 
-template <class V>
-void describe(V& v, Spring& s) {
+template <class V, Of<Spring> T>
+void describe(V& v, T& s) {
   v.choice("kind", s.kind, Names(spring_names), "Kind of spring");
   v.given("rate_N_per_m", s.rate, spec::positive("Wheel rate", Kind::stiffness, 1e9));
   v.given("preload_N", s.preload, spec::not_negative("Preload at the wheel", Kind::force, 1e6));
@@ -157,16 +157,16 @@ void describe(V& v, Spring& s) {
   v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
 }
 
-template <class V>
-void describe(V& v, Well& w) {
+template <class V, Of<Well> T>
+void describe(V& v, T& w) {
   v.text("name", w.name, "Name");
   v.object("low", w.low, "Lower corner, least x, y, z");
   v.object("high", w.high, "Upper corner, greatest x, y, z");
   v.given("clearance_m", w.clearance, spec::not_negative("Clearance wanted", Kind::length, 0.5));
 }
 
-template <class V>
-void describe(V& v, Retraction& r) {
+template <class V, Of<Retraction> T>
+void describe(V& v, T& r) {
   v.flag("fitted", r.fitted, "Retracts");
   v.choice("direction", r.direction, Names(direction_names), "Swings");
   v.object("pivot", r.pivot, "Pivot");
@@ -183,8 +183,8 @@ void describe(V& v, Retraction& r) {
   v.object("well", r.well, "Well");
 }
 
-template <class V>
-void describe(V& v, Tube& t) {
+template <class V, Of<Tube> T>
+void describe(V& v, T& t) {
   v.text("name", t.name, "Tube");
   v.object("top", t.top, "Attach point on the airframe");
   v.object("foot", t.foot, "End at the axle");
@@ -193,23 +193,23 @@ void describe(V& v, Tube& t) {
   v.text("material", t.material, "Material");
 }
 
-template <class V>
-void describe(V& v, LegStation& s) {
+template <class V, Of<LegStation> T>
+void describe(V& v, T& s) {
   v.given("along_m", s.along, spec::not_negative("From the upper end", Kind::length, 5));
   v.given("width_m", s.width, spec::size("Width or diameter", 1));
   v.given("thickness_m", s.thickness, spec::size("Thickness", 0.5));
   v.given("bore_m", s.bore, spec::not_negative("Hole along it", Kind::length, 0.5));
 }
 
-template <class V>
-void describe(V& v, Fastener& f) {
+template <class V, Of<Fastener> T>
+void describe(V& v, T& f) {
   v.given("u_m", f.u, spec::between("Along the face", Kind::length, -2, 2));
   v.given("v_m", f.v, spec::between("Across the face", Kind::length, -2, 2));
   v.given("diameter_m", f.diameter, spec::size("Diameter", 0.05));
 }
 
-template <class V>
-void describe(V& v, Joint& j) {
+template <class V, Of<Joint> T>
+void describe(V& v, T& j) {
   v.text("name", j.name, "Joint");
   v.choice("kind", j.kind, Names(joint_names), "Held by");
   v.choice("face", j.face, Names(face_names), "Fixed");
@@ -228,14 +228,14 @@ void describe(V& v, Joint& j) {
   v.given("width_m", j.width, spec::size("Width", 2));
 }
 
-template <class V>
-void describe(V& v, BarReading& b) {
+template <class V, Of<BarReading> T>
+void describe(V& v, T& b) {
   v.given("aft_m", b.aft, spec::between("Bar aft of the other axle", Kind::length, -1, 1));
   v.given("up_m", b.up, spec::between("Bar above the other axle", Kind::length, -1, 1));
 }
 
-template <class V>
-void describe(V& v, Leg& l) {
+template <class V, Of<Leg> T>
+void describe(V& v, T& l) {
   v.text("id", l.id, "Id");
   v.text("name", l.name, "Name");
   v.choice("role", l.role, Names(leg_role_names), "It is a leg of the kind");
@@ -274,8 +274,8 @@ void describe(V& v, Leg& l) {
   v.object("retraction", l.retraction, "Retraction");
 }
 
-template <class V>
-void describe(V& v, Gear& g) {
+template <class V, Of<Gear> T>
+void describe(V& v, T& g) {
   v.flag("wheel_brakes", g.brakes, "Wheel brakes");
   v.list("legs", g.legs, "Legs", 24);
 }

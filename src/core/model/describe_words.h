@@ -6,9 +6,11 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <concepts>
 #include <limits>
 #include <span>
 #include <string_view>
+#include <type_traits>
 
 #include "core/base/quantity.h"
 
@@ -35,6 +37,10 @@ inline constexpr size_t longest_ledger = 2000;  //!< items
 inline constexpr size_t longest_text = 20000;   //!< bytes of one text in a file
 
 using Names = std::span<const std::string_view>;
+
+//! A structure as it is described: to be written (T), or only looked at (const T).
+template <class T, class Described>
+concept Of = std::same_as<std::remove_const_t<T>, Described>;
 
 inline constexpr std::array<std::string_view, 2> build_names{"full-size", "model"};
 inline constexpr std::array<std::string_view, 3> lift_names{"wing", "rotor", "vertical take-off"};

@@ -8,8 +8,8 @@
 
 namespace kranich {
 
-template <class V>
-void describe(V& v, Landing& l) {
+template <class V, Of<Landing> T>
+void describe(V& v, T& l) {
   v.choice("school", l.school, Names(school_names), "Design landing by");
   v.text("reason", l.reason, "Why this one");
   v.given("lift_ratio", l.lift_ratio, spec::between("Lift over weight at touchdown", Kind::factor, 0, 1));
@@ -21,8 +21,8 @@ void describe(V& v, Landing& l) {
           spec::positive("Prototype's sink speed", Kind::speed, 20));
 }
 
-template <class V>
-void describe(V& v, Scatter& s) {
+template <class V, Of<Scatter> T>
+void describe(V& v, T& s) {
   const auto share = [](std::string_view title) { return spec::between(title, Kind::share, 0, 0.6); };
   v.given("sink_speed", s.sink_speed, share("Sink speed scatters by"));
   v.given("mass", s.mass, share("Mass scatters by"));
@@ -35,8 +35,8 @@ void describe(V& v, Scatter& s) {
   v.given("drops", s.drops, spec::between("Drops to try", Kind::factor, 100, 1e5));
 }
 
-template <class V>
-void describe(V& v, Bump& b) {
+template <class V, Of<Bump> T>
+void describe(V& v, T& b) {
   v.given("height_m", b.height, spec::size("Height of the bump or step", 1));
   v.given("length_m", b.length, spec::size("Length of the bump (none: a step)", 20));
   v.given("speed_m_per_s", b.speed, spec::positive("Taxi speed", Kind::speed, 60));
@@ -44,16 +44,16 @@ void describe(V& v, Bump& b) {
           spec::between("Bush friction over drag load, telescopic", Kind::factor, 0, 3));
 }
 
-template <class V>
-void describe(V& v, LoadReading& r) {
+template <class V, Of<LoadReading> T>
+void describe(V& v, T& r) {
   v.text("leg", r.leg, "Leg");
   v.given("load_N", r.load, spec::not_negative("Load", Kind::force, 1e6));
   v.given("closure_m", r.closure, spec::not_negative("Closed by", Kind::length, 2));
   v.flag("unloading", r.unloading, "On the way out");
 }
 
-template <class V>
-void describe(V& v, DropTest& t) {
+template <class V, Of<DropTest> T>
+void describe(V& v, T& t) {
   v.text("leg", t.leg, "Leg");
   v.text("day", t.day, "Day");
   v.given("height_m", t.height, spec::positive("Dropped from", Kind::length, 5));
@@ -67,14 +67,14 @@ void describe(V& v, DropTest& t) {
   v.text("outcome", t.outcome, "What it did");
 }
 
-template <class V>
-void describe(V& v, SpringBench& b) {
+template <class V, Of<SpringBench> T>
+void describe(V& v, T& b) {
   v.list("readings", b.readings, "Load against closure", 200);
   v.list("drops", b.drops, "Drops", 200);
 }
 
-template <class V>
-void describe(V& v, LoadFactors& f) {
+template <class V, Of<LoadFactors> T>
+void describe(V& v, T& f) {
   const auto factor = [](std::string_view title, double most = 5) {
     return spec::between(title, Kind::factor, 0, most);
   };
@@ -95,8 +95,8 @@ void describe(V& v, LoadFactors& f) {
   v.given("model_side", f.model_side, factor("Model, side, of the vertical"));
 }
 
-template <class V>
-void describe(V& v, Material& m) {
+template <class V, Of<Material> T>
+void describe(V& v, T& m) {
   const auto stress = [](std::string_view title) { return spec::positive(title, Kind::stress, 1e10); };
   v.text("name", m.name, "Material");
   v.choice("stuff", m.stuff, Names(stuff_names), "Kind");
@@ -112,8 +112,8 @@ void describe(V& v, Material& m) {
   v.text("remark", m.remark, "Remark");
 }
 
-template <class V>
-void describe(V& v, Jig& j) {
+template <class V, Of<Jig> T>
+void describe(V& v, T& j) {
   v.given("reference_z_m", j.reference_z, spec::place("Reference point's waterline"));
   v.given("reference_height_m", j.reference_height, spec::size("Reference point above the floor", 10));
   v.given("point_x_m", j.point_x, spec::place("Point that diagonals run to, station"));
@@ -126,8 +126,8 @@ void describe(V& v, Jig& j) {
   v.choice("paper", j.paper, Names(paper_names), "Paper");
 }
 
-template <class V>
-void describe(V& v, Ply& p) {
+template <class V, Of<Ply> T>
+void describe(V& v, T& p) {
   v.text("zone", p.zone, "Zone");
   v.text("cloth", p.cloth, "Cloth");
   v.text("direction", p.direction, "Direction");

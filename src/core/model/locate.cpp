@@ -4,35 +4,52 @@
 #include <fmt/format.h>
 
 #include <charconv>
+#include <cstddef>
+#include <type_traits>
 
 #include "core/base/text.h"
 
 namespace kranich {
 namespace {
 
-//! Walks one path down the description and stops at what it names.
+//! What may be done to a list that a path names.
+struct ListChange {
+  bool add = false;
+  std::optional<size_t> remove;
+};
+
+//! Walks one path down the description and stops at what it names. Of a const design nothing is changed.
+template <class D>
 class Locator {
+  static constexpr bool writes = !std::is_const_v<D>;
+  template <class T>
+  using As = std::conditional_t<writes, T, const T>;
+
  public:
-  explicit Locator(std::string_view path, int new_choice = -1) : rest_(path), new_choice_(new_choice) {
+  explicit Locator(std::string_view path, int new_choice = -1, ListChange change = {})
+      : rest_(path), new_choice_(new_choice), change_(change) {
     descend();
   }
 
-  void given(std::string_view key, Given& g, const Spec& spec) {
-    if (is_leaf(key)) found_given = LocatedGiven{&g, spec};
+  void given(std::string_view key, As<Given>& g, const Spec& spec) {
+    if (!is_leaf(key)) return;
+    found_given = &g;
+    found_spec = spec;
   }
-  void text(std::string_view key, std::string& s, std::string_view) {
+  void text(std::string_view key, As<std::string>& s, std::string_view) {
     if (is_leaf(key)) found_text = &s;
   }
-  void flag(std::string_view key, bool& b, std::string_view) {
+  void flag(std::string_view key, As<bool>& b, std::string_view) {
     if (is_leaf(key)) found_flag = &b;
   }
   template <class E>
   void choice(std::string_view key, E& e, Names names, std::string_view) {
     if (!is_leaf(key)) return;
-    if (new_choice_ >= 0 && new_choice_ < static_cast<int>(names.size())) {
-      e = static_cast<E>(new_choice_);
-      choice_was_set = true;
-    }
+    if constexpr (writes)
+      if (new_choice_ >= 0 && new_choice_ < static_cast<int>(names.size())) {
+        e = static_cast<E>(new_choice_);
+        changed = true;
+      }
     found_choice = LocatedChoice{static_cast<int>(e), {names.begin(), names.end()}};
   }
   template <class T>
@@ -42,10 +59,26 @@ class Locator {
     describe(*this, t);
     done_ = true;
   }
-  void project(std::string_view, std::string&, std::string_view) {}
-  template <class T>
-  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
-    if (done_ || head_ != key || rest_.empty()) return;
+  void project(std::string_view, As<std::string>&, std::string_view) {}
+  template <class L>
+  void list(std::string_view key, L& items, std::string_view, size_t most) {
+    if (done_ || head_ != key) return;
+    done_ = true;
+    if (rest_.empty()) {
+      found_size = items.size();
+      if constexpr (writes) {
+        if (change_.add && items.size() < most) {
+          items.emplace_back();
+          changed = true;
+        }
+        if (change_.remove && *change_.remove < items.size()) {
+          items.erase(items.begin() + static_cast<std::ptrdiff_t>(*change_.remove));
+          changed = true;
+        }
+      }
+      return;
+    }
+    done_ = false;
     descend();
     const size_t index = index_of(items, head_);
     if (index < items.size() && !rest_.empty()) {
@@ -55,11 +88,13 @@ class Locator {
     done_ = true;
   }
 
-  std::optional<LocatedGiven> found_given;
+  As<Given>* found_given = nullptr;
+  Spec found_spec;
   std::optional<LocatedChoice> found_choice;
-  std::string* found_text = nullptr;
-  bool* found_flag = nullptr;
-  bool choice_was_set = false;
+  std::optional<size_t> found_size;
+  As<std::string>* found_text = nullptr;
+  As<bool>* found_flag = nullptr;
+  bool changed = false;
 
  private:
   //! An entry is named by its place in the list, or by its id where its kind has one.
@@ -87,11 +122,13 @@ class Locator {
 
   std::string_view head_, rest_;
   int new_choice_;
+  ListChange change_;
   bool done_ = false;
 };
 
-Locator locate(Design& design, std::string_view path, int new_choice = -1) {
-  Locator at(path, new_choice);
+template <class D>
+Locator<D> locate(D& design, std::string_view path, int new_choice = -1, ListChange change = {}) {
+  Locator<D> at(path, new_choice, change);
   describe(at, design);
   return at;
 }
@@ -99,29 +136,37 @@ Locator locate(Design& design, std::string_view path, int new_choice = -1) {
 }  // namespace
 
 std::optional<LocatedGiven> locate_given(Design& design, std::string_view path) {
-  return locate(design, path).found_given;
+  const auto at = locate(design, path);
+  return at.found_given ? std::optional(LocatedGiven{at.found_given, at.found_spec}) : std::nullopt;
 }
 
-// Looking does not write: the description is shared by readers and writers and so takes a mutable design.
 std::optional<Given> given_at(const Design& design, std::string_view path) {
-  const auto found = locate(const_cast<Design&>(design), path).found_given;
-  return found ? std::optional(*found->given) : std::nullopt;
+  const auto* found = locate(design, path).found_given;
+  return found ? std::optional(*found) : std::nullopt;
 }
 const std::string* text_at(const Design& design, std::string_view path) {
-  return locate(const_cast<Design&>(design), path).found_text;
+  return locate(design, path).found_text;
 }
-const bool* flag_at(const Design& design, std::string_view path) {
-  return locate(const_cast<Design&>(design), path).found_flag;
-}
+const bool* flag_at(const Design& design, std::string_view path) { return locate(design, path).found_flag; }
 
 double value_at(const Design& design, std::string_view path) {
-  const auto found = given_at(design, path);
+  const auto* found = locate(design, path).found_given;
   return found ? found->si : std::numeric_limits<double>::quiet_NaN();
 }
 
 std::optional<Spec> spec_at(const Design& design, std::string_view path) {
-  const auto found = locate(const_cast<Design&>(design), path).found_given;
-  return found ? std::optional(found->spec) : std::nullopt;
+  const auto at = locate(design, path);
+  return at.found_given ? std::optional(at.found_spec) : std::nullopt;
+}
+
+std::optional<size_t> list_size_at(const Design& design, std::string_view path) {
+  return locate(design, path).found_size;
+}
+bool add_to_list(Design& design, std::string_view path) {
+  return locate(design, path, -1, {true, {}}).changed;
+}
+bool remove_from_list(Design& design, std::string_view path, size_t index) {
+  return locate(design, path, -1, {false, index}).changed;
 }
 
 namespace {
@@ -132,11 +177,11 @@ class Walker {
   explicit Walker(const Design& design, std::vector<NamedGiven>& found, std::string path = {},
                   std::string title = {})
       : design_(design), found_(found), path_(std::move(path)), title_(std::move(title)) {}
-  void given(std::string_view key, Given& g, const Spec& spec) {
+  void given(std::string_view key, const Given& g, const Spec& spec) {
     found_.push_back({path_ + "/" + std::string(key), title_, g, spec});
   }
-  void text(std::string_view, std::string&, std::string_view) {}
-  void flag(std::string_view, bool&, std::string_view) {}
+  void text(std::string_view, const std::string&, std::string_view) {}
+  void flag(std::string_view, const bool&, std::string_view) {}
   template <class E>
   void choice(std::string_view, E&, Names, std::string_view) {}
   template <class T>
@@ -147,14 +192,14 @@ class Walker {
     describe(inner, t);
   }
   template <class T>
-  void list(std::string_view key, std::vector<T>& items, std::string_view, size_t) {
+  void list(std::string_view key, const std::vector<T>& items, std::string_view, size_t) {
     for (size_t i = 0; i < items.size(); ++i) {
       Walker inner(design_, found_, fmt::format("{}/{}/{}", path_, key, address_of(items[i], i)),
                    name_of(items[i], i) + ", ");
       describe(inner, items[i]);
     }
   }
-  void project(std::string_view, std::string&, std::string_view) {}
+  void project(std::string_view, const std::string&, std::string_view) {}
 
  private:
   template <class T>
@@ -183,7 +228,7 @@ class Walker {
 std::vector<NamedGiven> all_given(const Design& design) {
   std::vector<NamedGiven> found;
   Walker walker(design, found);
-  describe(walker, const_cast<Design&>(design));
+  describe(walker, design);
   return found;
 }
 
@@ -191,11 +236,11 @@ std::string* locate_text(Design& design, std::string_view path) { return locate(
 bool* locate_flag(Design& design, std::string_view path) { return locate(design, path).found_flag; }
 
 std::optional<LocatedChoice> choice_at(const Design& design, std::string_view path) {
-  return locate(const_cast<Design&>(design), path).found_choice;
+  return locate(design, path).found_choice;
 }
 
 bool set_choice(Design& design, std::string_view path, int index) {
-  return index >= 0 && locate(design, path, index).choice_was_set;
+  return index >= 0 && locate(design, path, index).changed;
 }
 
 std::optional<std::string> refusal(double si, const Spec& spec, UnitSystem system) {

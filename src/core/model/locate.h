@@ -44,6 +44,13 @@ struct NamedGiven {
 //! Every quantity of a design, in the order of the description.
 std::vector<NamedGiven> all_given(const Design& design);
 
+//! How many entries the list at a path has; nothing where the path names none.
+std::optional<size_t> list_size_at(const Design& design, std::string_view path);
+//! Appends a fresh entry to a list; false where there is none or it is full.
+bool add_to_list(Design& design, std::string_view path);
+//! Takes one out; false where there is none.
+bool remove_from_list(Design& design, std::string_view path, size_t index);
+
 std::string* locate_text(Design& design, std::string_view path);
 bool* locate_flag(Design& design, std::string_view path);
 std::optional<LocatedChoice> choice_at(const Design& design, std::string_view path);
