@@ -109,6 +109,7 @@ TEST_CASE("a wheel is fitted from the shelf, and full size turned to scale") {
   b.settle();
   CHECK(QString::fromStdString(b.document.design().gear.main().wheel.shelf_name) == name);
   CHECK(b.value("/gear/legs/main/wheel/fork_gap_m") == Approx(0.004));
+  CHECK(b.find<QLabel>("wheel-mass")->text().contains("edger"));  // what its mass did is said
   b.document.undo();
   CHECK(b.value("/gear/legs/main/wheel/diameter_m") == before);
   auto* from = b.find<QLineEdit>("scale-from");

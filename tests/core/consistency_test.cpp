@@ -3,8 +3,10 @@
 #include "core/model/consistency.h"
 
 #include <catch2/catch.hpp>
+#include <set>
 #include <random>
 
+#include "core/assess/assess.h"
 #include "core/assess/cures.h"
 #include "core/assess/settle.h"
 #include "core/io/variants.h"
@@ -262,4 +264,42 @@ TEST_CASE("whatever is changed at random, what stands can be opened again", "[ra
     CHECK(stood > 50);
     opens_again(d);
   }
+}
+
+TEST_CASE("a list is reached by its path: its length, one more up to what it may hold, one less") {
+  Design d = demo("dunnock");
+  CHECK(list_size_at(d, "/ledger") == d.ledger.size());
+  CHECK(list_size_at(d, "/gear/legs/main/joints") == d.gear.main().joints.size());
+  CHECK_FALSE(list_size_at(d, "/gear/legs/main/axle"));
+  CHECK_FALSE(list_size_at(d, "/gear/legs/nobody/joints"));
+  const size_t before = d.gear.main().tubes.size();
+  CHECK(add_to_list(d, "/gear/legs/main/tubes"));
+  REQUIRE(d.gear.main().tubes.size() == before + 1);
+  d.gear.main().tubes.back().name = "last";
+  while (add_to_list(d, "/gear/legs/main/tubes")) {
+  }
+  CHECK(d.gear.main().tubes.size() == 12);  // as many as its description allows
+  CHECK(remove_from_list(d, "/gear/legs/main/tubes", before));
+  CHECK(d.gear.main().tubes.size() == 11);
+  for (const auto& t : d.gear.main().tubes) CHECK(t.name != "last");
+  CHECK_FALSE(remove_from_list(d, "/gear/legs/main/tubes", 11));
+  CHECK_FALSE(remove_from_list(d, "/nowhere", 0));
+  CHECK_FALSE(add_to_list(d, "/units"));
+}
+
+TEST_CASE("every station has a title, an id and measures of its own, and runs with those it builds on") {
+  std::set<std::string_view> ids;
+  for (int i = 0; i < station_count; ++i) {
+    const auto s = static_cast<Station>(i);
+    CHECK_FALSE(station_title(s).empty());
+    CHECK(ids.insert(station_id(s)).second);
+    CHECK(Stations::only(s).has(s));
+    const auto of_it = [&](const Measure& m) {
+      return m.station == s && m.id.starts_with(std::string(station_id(s)) + ".");
+    };
+    CHECK(std::any_of(all_measures().begin(), all_measures().end(), of_it));
+  }
+  CHECK(Stations::only(Station::leg).has(Station::spring));
+  CHECK(Stations::only(Station::leg).has(Station::stance));
+  CHECK_FALSE(Stations::only(Station::place).has(Station::spring));
 }

@@ -8,6 +8,7 @@
 
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
+#include "core/model/consistency.h"
 #include "core/place/keepout.h"
 #include "core/place/place.h"
 #include "core/place/tipping.h"
@@ -195,4 +196,54 @@ TEST_CASE("the wheel shelf ranks by what is wanted and says what speaks against 
   CHECK(fitted.fork_gap.si == 0.009);
   CHECK(fitted.shelf_name == shelf.wheels[ranked.front().index].name);
   CHECK_FALSE(read_wheel_shelf("name,tyre\nx,foam\n").faults.empty());
+}
+
+TEST_CASE("a wheel from the shelf brings its mass, and takes the old one's with it") {
+  Design d = with_legs();
+  put(d.gear.main().axle, 2.4, 1.2, -1);
+  put(d.gear.third().axle, 0.7, 0, -1);
+  d.gear.main().unsprung_mass = Given(9.0);
+  place::ShelfWheel big{"big", {}, 4.5, 3000, ""};
+  place::ShelfWheel small{"small", {}, 3.0, 2000, ""};
+  // Nothing hangs on the leg yet: an item on each side, at the axle.
+  auto mass = place::exchange_wheels(d, {0}, big, std::nan(""));
+  CHECK(mass.change == Approx(9.0));
+  CHECK_FALSE(mass.unsaid);
+  REQUIRE(d.ledger.size() == 2);
+  CHECK(d.ledger[0].at.y.si == -1.2);
+  CHECK(d.ledger[1].at.y.si == 1.2);
+  CHECK(d.ledger[0].moves == d.gear.main().id);
+  CHECK(d.gear.main().wheel.shelf_name == "big");
+  CHECK(d.gear.main().unsprung_mass.si == 9.0);  // what the old one weighed is not known
+  CHECK(relation_faults(d).empty());
+  // The next exchange changes those same items, and the unsprung mass by the difference.
+  mass = place::exchange_wheels(d, {0}, small, 4.5);
+  CHECK(mass.change == Approx(-3.0));
+  REQUIRE(d.ledger.size() == 2);
+  CHECK(d.ledger[0].mass.si == 3.0);
+  CHECK(d.gear.main().unsprung_mass.si == Approx(7.5));
+
+  // A leg weighed with its wheel changes by the difference; one of unknown wheel stays and is told.
+  d.ledger.clear();
+  for (const double y : {-1.0, 1.0}) {
+    Item leg;
+    leg.name = y < 0 ? "port leg" : "starboard leg";
+    leg.mass = Given(16.4);
+    leg.moves = d.gear.main().id;
+    put(leg.at, 2.4, y, -0.5);
+    d.ledger.push_back(leg);
+  }
+  mass = place::exchange_wheels(d, {0}, big, 3.0);
+  CHECK(d.ledger[0].mass.si == Approx(17.9));
+  CHECK(d.ledger[1].mass.si == Approx(17.9));
+  CHECK(mass.change == Approx(3.0));
+  mass = place::exchange_wheels(d, {0}, small, std::nan(""));
+  CHECK(mass.unsaid);
+  CHECK(d.ledger[0].mass.si == Approx(17.9));
+  // Two on an axle weigh twice as much.
+  d.ledger.clear();
+  d.gear.third().wheel_spacing = Given(0.2);
+  mass = place::exchange_wheels(d, {1}, small, std::nan(""));
+  CHECK(mass.change == Approx(6.0));
+  CHECK(d.ledger.front().mass.si == Approx(6.0));
 }

@@ -8,6 +8,7 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <cmath>
+#include <limits>
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
@@ -126,6 +127,10 @@ class WheelDialog : public QDialog {
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setToolTip(QObject::tr("Double-click to fit a wheel; Ctrl+Z takes it off again"));
     all->addWidget(table_, 1);
+    mass_ = new QLabel(this);
+    mass_->setObjectName("wheel-mass");
+    mass_->setWordWrap(true);
+    all->addWidget(mass_);
     diagram_ = new TyreDiagram(document, this);
     all->addWidget(diagram_);
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit(row); });
@@ -204,14 +209,28 @@ class WheelDialog : public QDialog {
   void fit(int row) {
     if (row < 0 || row >= static_cast<int>(ranked_.size())) return;
     const auto wheel = shelf_[ranked_[static_cast<size_t>(row)].index];
+    // The wheel taken off, where it came from this shelf: the ledger changes by the difference.
+    double off = std::numeric_limits<double>::quiet_NaN();
+    for (const auto& w : shelf_)
+      if (w.name == leg().wheel.shelf_name) off = w.mass;
+    place::WheelMass mass;
     document_.edit(QObject::tr("Fit %1").arg(QString::fromStdString(wheel.name)), [&](Design& d) {
-      for (const size_t of : line_of(d, row_of(d.gear, leg_))) place::fit_wheel(d.gear.legs[of].wheel, wheel);
+      mass = place::exchange_wheels(d, line_of(d, row_of(d.gear, leg_)), wheel, off);
     });
+    mass_->setText(
+        mass.unsaid
+            ? QObject::tr("The ledger is as it was: what hangs on this leg may hold a wheel of unknown "
+                          "mass. Set it in Weigh; the new one weighs %1.")
+                  .arg(document_.say(wheel.mass, Kind::mass))
+            : QObject::tr("In the ledger: %1%2")
+                  .arg(mass.change >= 0 ? QStringLiteral("+") : QString(),
+                       document_.say(mass.change, Kind::mass)));
   }
 
   Document& document_;
   std::string leg_;
   QLabel* need_;
+  QLabel* mass_;
   QTableWidget* table_;
   TyreDiagram* diagram_;
   double load_ = 0;

@@ -77,4 +77,69 @@ void fit_wheel(Wheel& wheel, const ShelfWheel& from) {
   wheel.unknown_keys = std::move(kept);
 }
 
+namespace {
+
+//! "port main wheel": the item that stands for a wheel of its own in the ledger.
+std::string item_name(const Design& d, const Leg& leg, double side) {
+  const std::string wheel = d.wheel_word(leg);
+  return side == 0 ? wheel : (side < 0 ? "port " : "starboard ") + wheel;
+}
+
+}  // namespace
+
+WheelMass exchange_wheels(Design& d, const std::vector<size_t>& legs, const ShelfWheel& on, double off) {
+  WheelMass result;
+  for (const size_t row : legs) {
+    Leg& leg = d.gear.legs[row];
+    const int on_axle = leg.wheel_spacing.known() ? 2 : 1;
+    const double more = on_axle * (on.mass - off);  // of one side
+    fit_wheel(leg.wheel, on);
+    if (leg.unsprung_mass.known() && std::isfinite(more) && leg.unsprung_mass + more > 0)
+      leg.unsprung_mass.si += more;
+    const bool pair = leg.stands == LegStands::both_sides;
+    for (const double side : pair ? std::vector<double>{-1, 1} : std::vector<double>{0}) {
+      const std::string own = item_name(d, leg, side);
+      const auto hangs = [&](const Item& i) {
+        return i.moves == leg.id && i.mass.known() && (!pair || !i.at.y.known() || side * i.at.y >= 0);
+      };
+      auto item = std::find_if(d.ledger.begin(), d.ledger.end(),
+                               [&](const Item& i) { return i.moves == leg.id && i.name == own; });
+      if (item != d.ledger.end()) {
+        const double was = item->mass.known() ? item->mass.si : 0;
+        item->mass = Given(on_axle * on.mass, Origin::plan);
+        result.change += item->mass - was;
+        continue;
+      }
+      // The heaviest that hangs there is the leg with its wheel; one on the centre line stands for both
+      // sides.
+      item = d.ledger.end();
+      for (auto i = d.ledger.begin(); i != d.ledger.end(); ++i)
+        if (hangs(*i) && (item == d.ledger.end() || i->mass > item->mass)) item = i;
+      if (item != d.ledger.end()) {
+        if (!std::isfinite(more) || !(item->mass + more > 0)) {
+          result.unsaid = true;
+          continue;
+        }
+        item->mass.si += more;
+        result.change += more;
+        continue;
+      }
+      Item fresh;
+      fresh.name = own;
+      fresh.group = Group::gear;
+      fresh.mass = Given(on_axle * on.mass, Origin::plan);
+      fresh.at = leg.axle;
+      if (side < 0 && fresh.at.y.known()) fresh.at.y.si = -fresh.at.y.si;
+      fresh.moves = leg.id;
+      if (std::any_of(d.ledger.begin(), d.ledger.end(), [&](const Item& i) { return i.name == own; })) {
+        result.unsaid = true;  // the name is taken by something that hangs elsewhere
+        continue;
+      }
+      result.change += fresh.mass;
+      d.ledger.push_back(std::move(fresh));
+    }
+  }
+  return result;
+}
+
 }  // namespace kranich::place

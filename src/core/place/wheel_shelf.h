@@ -53,4 +53,17 @@ std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, co
 //! Puts a wheel of the shelf in, what was fitted about it (fork gap) stays.
 void fit_wheel(Wheel& wheel, const ShelfWheel& from);
 
+//! What exchanging wheels did to the ledger.
+struct WheelMass {
+  double change = 0;  //!< kg, of the aircraft
+  bool unsaid =
+      false;  //!< it hangs on a leg whose items may hold a wheel of unknown mass: the ledger is as it was
+};
+//! Puts a wheel of the shelf on each of some legs and its mass into design and ledger. The item that an
+//! earlier exchange made gets the new mass; else, where the mass of the wheel taken off is known (`off`, kg;
+//! NaN otherwise), what hangs on the leg changes by the difference; else, on a leg that nothing hangs on yet,
+//! an item of its own is made at the axle, one on each side. The unsprung mass goes with it where both masses
+//! are known.
+WheelMass exchange_wheels(Design& design, const std::vector<size_t>& legs, const ShelfWheel& on, double off);
+
 }  // namespace kranich::place
