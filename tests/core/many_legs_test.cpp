@@ -227,3 +227,55 @@ TEST_CASE("two wheels on an axle share, and stiffen it against rolling by their 
   CHECK(starboard > port);
   CHECK(port + starboard == Approx(mass * standard_gravity));
 }
+
+TEST_CASE("two wheels on an axle: room between them, and one that carries all when the other is flat") {
+  Design d = demo("dunnock");
+  Leg& leg = d.gear.main();
+  leg.wheel.tyre = Tyre::pneumatic;
+  leg.wheel.tyre_rate = Given(120e3);
+  leg.wheel.flat_radius = Given(0.11);
+  leg.wheel_spacing = Given(leg.wheel.width + 0.05);
+  const auto found = [&](const char* id) {
+    const auto a = assess(d);
+    for (const auto& f : a.findings)
+      if (f.measure_id == id && f.subject == d.wheel_word(d.gear.main())) return f;
+    FAIL("no " << id);
+    return a.findings.front();
+  };
+  const double grows = std::max(0.005, 0.02 * leg.wheel.diameter);
+  CHECK(found("place.twin_gap").value == Approx(0.05 - 2 * grows));
+  CHECK(found("place.twin_gap").verdict == Verdict::holds);
+  const auto flat = found("place.twin_flat");
+  const auto named = [&](const Finding& f, const char* what) {
+    for (const auto& w : f.working)
+      if (w.name == what) return w.si;
+    FAIL("no " << what);
+    return 0.0;
+  };
+  const double load = named(flat, "load on the leg");
+  CHECK(load > 500);
+  CHECK(named(flat, "moment on the leg") == Approx(load * leg.wheel_spacing / 2));
+  CHECK(flat.value == Approx(leg.wheel.diameter / 2 - named(flat, "squash, all on one") - 0.11));
+  // A softer tyre brings the rim down; the figure is then told as one that fails.
+  leg.wheel.tyre_rate = Given(20e3);
+  CHECK(found("place.twin_flat").value < flat.value);
+  leg.wheel.flat_radius = Given();
+  CHECK(found("place.twin_flat").verdict == Verdict::unknown);
+  CHECK(found("place.twin_flat").remark.find("flat tyre") != std::string::npos);
+  leg.wheel_spacing = Given(leg.wheel.width + 0.002);
+  CHECK(found("place.twin_gap").verdict == Verdict::fails);
+  bool apart = false;
+  const auto before = assess(d);
+  for (const auto& c : cures_for(d, before, found("place.twin_gap"))) {
+    if (c.parts.size() != 1) continue;
+    const auto cured = assess(c.applied(d));
+    if (c.parts[0].knob->id.find("spacing") == std::string::npos) continue;
+    apart = true;
+    for (const auto& f : cured.findings)
+      if (f.measure_id == "place.twin_gap") CHECK(f.verdict != Verdict::fails);
+  }
+  CHECK(apart);
+  // A single wheel has neither.
+  leg.wheel_spacing = Given();
+  for (const auto& f : assess(d).findings) CHECK(f.measure_id.find("place.twin_") != 0);
+}

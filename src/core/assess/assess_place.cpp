@@ -284,8 +284,8 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
   // A cure asks for one measure at a time, and many times.
   const bool propeller = wanted({"place.propeller"});
   const bool low = wanted({"place.low_point", "place.wing_tip"});
-  const bool wheels = wanted(
-      {"place.wheel", "place.ground", "place.tyre", "place.fork", "place.keep", "place.room", "place.scale"});
+  const bool wheels = wanted({"place.wheel", "place.twin", "place.ground", "place.tyre", "place.fork",
+                              "place.keep", "place.room", "place.scale"});
   const bool figures = only.empty() || (!propeller && !low && !wheels);
   const PlaceRules rules = place_rules(d);
   const char* headline = !rules.wings      ? "place.tipping"

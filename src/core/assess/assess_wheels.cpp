@@ -9,6 +9,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
+#include "core/force/leg_law.h"
 #include "core/place/keepout.h"
 
 namespace kranich {
@@ -69,6 +70,42 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& colle
         "place.fork_gap", w.fork_gap,
         at_least(least, d.is_model() ? "1 mm or 2 % of the diameter" : "5 mm or 2 % of the diameter"));
   }
+}
+
+//! Two wheels on one axle: apart enough, and what one of them does when the other is flat.
+void twins(const Design& d, const Assessment& a, const Leg& leg, Collector& collect) {
+  if (!leg.wheel_spacing.known()) return;
+  const Wheel& w = leg.wheel;
+  const Heaviest h = heaviest_on(d, a, leg);
+  collect.about(d.wheel_word(leg), h.loading ? h.loading->name : "");
+  if (!w.diameter.known() || !w.width.known()) {
+    collect.unknown("place.twin_gap", "the wheels' diameter and width");
+  } else {
+    const double grows = std::max(d.is_model() ? 0.001 : 0.005, 0.02 * w.diameter);
+    auto& f = collect.add("place.twin_gap", leg.wheel_spacing - w.width - 2 * grows,
+                          at_least(0, "the tyres must not touch when they have grown"));
+    f.working = {{"apart, middle to middle", leg.wheel_spacing, Kind::length},
+                 {"width", w.width, Kind::length},
+                 {"each grows by", grows, Kind::length}};
+  }
+  if (w.tyre != Tyre::pneumatic) return;  // foam and solid tyres do not go flat
+  const auto law = force::tyre_law(w);
+  if (!h.loading || !w.flat_radius.known() || !std::holds_alternative<force::TyreLaw>(law)) {
+    collect.unknown("place.twin_flat", !h.loading               ? "the aircraft at rest on its wheels"
+                                       : !w.flat_radius.known() ? "the axle's height on a flat tyre"
+                                                                : std::get<std::string>(law));
+    return;
+  }
+  const auto& tyre = std::get<force::TyreLaw>(law);
+  const double load = h.loading->rest->wheels[h.wheel].load;
+  const double squash = tyre.squash(load);
+  auto& f = collect.add("place.twin_flat", w.diameter / 2 - squash - w.flat_radius,
+                        at_least(0, "below it the rim runs on the ground and shares the load"));
+  f.working = {{"load on the leg", load, Kind::force},
+               {"squash, all on one", squash, Kind::length},
+               {"axle sinks by", squash - tyre.squash(load / 2), Kind::length},
+               {"moment on the leg", load * leg.wheel_spacing / 2, Kind::moment}};
+  f.assumption = "standing; a landing on one flat tyre is harder: 60 % of it on either wheel is the old rule";
 }
 
 void obstacle(const Design& d, Collector& collect) {
@@ -139,7 +176,10 @@ void scale(const Design& d, Collector& collect) {
 void assess_wheels(const Design& d, Assessment& a, Collector& collect) {
   wheel_size(d, a, collect);
   for (const Leg& leg : d.gear.legs)
-    if (!leg.skid) tyre(d, a, leg, collect);
+    if (!leg.skid) {
+      tyre(d, a, leg, collect);
+      twins(d, a, leg, collect);
+    }
   obstacle(d, collect);
   keep_outs(d, collect);
   scale(d, collect);

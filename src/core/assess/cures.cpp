@@ -137,6 +137,15 @@ const std::vector<LegKnob>& leg_knobs() {
        {0, 0, -1}},
       {"wheel", "{A} {wheel} larger by", "{A} {wheel} smaller by", Kind::length, mm, 0.2,
        [](Leg& l, double v) { resize(l.wheel, v); }, any},
+      {"spacing", "Two {wheel}s of the {a} axle further apart by", "Two {wheel}s of the {a} axle closer by",
+       Kind::length, mm, 0.3, [](Leg& l, double v) { l.wheel_spacing.si += v; },
+       [](const Leg& l) { return l.wheel_spacing.known(); }},
+      {"pressure", "{A} {wheel}: pressure up by", "{A} {wheel}: pressure down by", Kind::pressure, 5e3, 5e5,
+       [](Leg& l, double v) { l.wheel.pressure.si += v; },
+       [](const Leg& l) {
+         return l.wheel_spacing.known() && l.wheel.tyre == Tyre::pneumatic && l.wheel.pressure.known() &&
+                !l.wheel.tyre_rate.known();
+       }},
       {"charge", "More charge in the {a} {leg} by", "Less charge in the {a} {leg} by", Kind::pressure, 5e3,
        3e6, [](Leg& l, double v) { l.spring.gas.pressure.si += v; }, sprung_by<SpringKind::gas>},
       {"rate", "{A} {spring} stiffer by", "{A} {spring} softer by", Kind::stiffness, 10, 1e5,
@@ -272,6 +281,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
   using Words = std::vector<std::string_view>;
   static const std::vector<std::pair<std::string_view, Words>> moves{
       {"weigh.", {"slide"}},
+      {"place.twin_", {"spacing", "wheel", "pressure"}},
       {"place.", {"station", "length", "side", "bend", "shim", "wheel", "slide"}},
       {"stance.",
        {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "leaf", "strands",

@@ -96,6 +96,15 @@ const std::array registry{
     Measure{"place.fork_gap", place, "Tyre to fork and leg", Kind::length,
             "Room round the tyre at rest: a fork that only just clears rubs in a turn.", "measured gap",
             "5 mm (model 1 mm) or 2 % of the diameter, the larger"},
+    Measure{"place.twin_gap", place, "Two wheels on an axle, room between", Kind::length,
+            "What is left between two wheels on one axle after each tyre has grown towards the other.",
+            "s − w − 2·growth", "a tyre's growth: 5 mm (model 1 mm) or 2 % of the diameter, the larger",
+            0.01},
+    Measure{"place.twin_flat", place, "One of two flat: rim left", Kind::length,
+            "Height of the axle over the rim when the other tyre of the two carries all of the leg; "
+            "negative: the "
+            "rim runs on the ground and shares.",
+            "R − squash(F) − R_flat", "one flat: the other carries all (tyre law)", 0.01},
     Measure{
         "place.keep_out", place, "Unit to its keep-outs", Kind::length,
         "How far the retract unit stands from spar, duct and ribs, fore and aft or sideways; negative: it "
