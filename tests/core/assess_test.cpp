@@ -12,17 +12,12 @@
 #include "core/sequence/sequence.h"
 #include "core/spring/shelf.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
 
 namespace {
 
-const Finding& worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
-  for (const Finding* f : worst_of_each(a))
-    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return *f;
-  FAIL("no finding " << id);
-  throw 0;
-}
 std::vector<std::string> failing(const Assessment& a) {
   std::vector<std::string> ids;
   for (const Finding* f : worst_of_each(a))
@@ -81,16 +76,16 @@ TEST_CASE("every cure cures, and says truly what it costs") {
       for (const auto& c : cures) {
         INFO(c.text);
         const auto after = assess(c.applied(d));
-        CHECK(worst(after, f->measure_id, f->subject).verdict == c.reached);
+        CHECK(the_worst(after, f->measure_id, f->subject).verdict == c.reached);
         CHECK(c.reached != Verdict::fails);
-        for (const auto& p : c.worse) CHECK(worst(after, p.measure_id, p.subject).verdict == p.after);
+        for (const auto& p : c.worse) CHECK(the_worst(after, p.measure_id, p.subject).verdict == p.after);
       }
       // The least change: a step less does not do it.
       const auto& c = cures.front();
       Design less = d;
       c.parts[0].knob->apply(less,
                              c.parts[0].change - std::copysign(c.parts[0].knob->step, c.parts[0].change));
-      CHECK(worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
+      CHECK(the_worst(assess(less), f->measure_id, f->subject).verdict == Verdict::fails);
     }
   }
 }
@@ -101,7 +96,7 @@ TEST_CASE("Dunnock is cured by the tutorial's two moves") {
     const auto a = assess(d);
     const auto ids = failing(a);
     REQUIRE_FALSE(ids.empty());
-    d = cures_for(d, a, worst(a, ids.front())).front().applied(d);
+    d = cures_for(d, a, the_worst(a, ids.front())).front().applied(d);
   }
   CHECK(failing(assess(d)).empty());
 }
@@ -110,15 +105,15 @@ TEST_CASE("a missing input is named, never taken as zero") {
   auto d = demo("dunnock");
   locate_given(d, "/gear/legs/main/wheel/tyre_rate_N_per_m")->given->si = std::nan("");
   const auto a = assess(d);
-  const auto& f = worst(a, "place.tip_back");
+  const auto& f = the_worst(a, "place.tip_back");
   CHECK(f.verdict == Verdict::unknown);
   CHECK(f.remark.find("the tyre's rate") != std::string::npos);
   d = demo("dunnock");
   d.ledger[0].mass = {};
-  CHECK(worst(assess(d), "weigh.cg_station").remark.find("airframe structure") != std::string::npos);
+  CHECK(the_worst(assess(d), "weigh.cg_station").remark.find("airframe structure") != std::string::npos);
   d = demo("dunnock");
   d.gear.third().retraction.well.high.x = {};
-  CHECK(worst(assess(d), "swing.clearance", "nose leg").remark.find("well") != std::string::npos);
+  CHECK(the_worst(assess(d), "swing.clearance", "nose leg").remark.find("well") != std::string::npos);
 }
 
 TEST_CASE("a wing without its sweep has no mean chord, a low point without its place is said to be unknown") {
@@ -127,7 +122,7 @@ TEST_CASE("a wing without its sweep has no mean chord, a low point without its p
   CHECK(weigh::wing_panels(d.airframe.wing).empty());
   d.airframe.low_points[2].at.z = {};
   const auto a = assess(d);
-  const auto& f = worst(a, "place.low_point", d.airframe.low_points[2].name);
+  const auto& f = the_worst(a, "place.low_point", d.airframe.low_points[2].name);
   CHECK(f.verdict == Verdict::unknown);
 }
 
@@ -145,7 +140,7 @@ TEST_CASE("a CG behind the mains is a finding, not an error") {
     }
   d.ledger[3].mass = 5;  // the engine out
   const auto a = assess(d);
-  const auto& f = worst(a, "stance.third_load");
+  const auto& f = the_worst(a, "stance.third_load");
   CHECK(f.verdict == Verdict::fails);
   CHECK(f.remark.find("sits down on its tail") != std::string::npos);
 }
@@ -158,7 +153,7 @@ TEST_CASE("a limit of one's own replaces the book's") {
   own.reason = "strong nose leg";
   d.own_limits.push_back(own);
   const auto a = assess(d);
-  const auto& f = worst(a, "place.nose_share");
+  const auto& f = the_worst(a, "place.nose_share");
   CHECK(f.verdict != Verdict::fails);
   CHECK(f.limit.source.find("strong nose leg") != std::string::npos);
 }

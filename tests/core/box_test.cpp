@@ -15,18 +15,9 @@
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
-
-namespace {
-
-const Finding* worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
-  for (const Finding* f : worst_of_each(a))
-    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return f;
-  return nullptr;
-}
-
-}  // namespace
 
 TEST_CASE("the map agrees with the checks where the design stands, and after a move where it goes") {
   for (const std::string name : {"dunnock", "redshank", "wheatear"}) {

@@ -17,19 +17,10 @@
 #include "core/spring/landing.h"
 #include "core/spring/scatter.h"
 #include "demo.h"
+#include "findings.h"
 #include "sample_leg.h"
 
 using namespace kranich;
-
-namespace {
-
-const Finding* find(const Assessment& a, std::string_view id, std::string_view subject) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && f.subject == subject) return &f;
-  return nullptr;
-}
-
-}  // namespace
 
 TEST_CASE("a tyre that reaches its rim strikes a stiff, finite stop, and the energy is all there") {
   spring::DropModel m;  // a rigid leg: the tyre is all there is

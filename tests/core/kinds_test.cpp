@@ -9,16 +9,11 @@
 #include "core/force/coil.h"
 #include "core/shop/drawing.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
 
 namespace {
-
-const Finding* find(const Assessment& a, std::string_view id, const std::string& subject) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && f.subject == subject) return &f;
-  return nullptr;
-}
 
 //! Redshank with another spring in its main legs.
 template <class Change>

@@ -5,32 +5,18 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/standing.h"
 #include "core/assess/strength_state.h"
 #include "core/model/consistency.h"
 #include "core/place/tandem.h"
+#include "core/spring/first_contact.h"
 #include "core/stance/shares.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
-
-namespace {
-
-const Finding* find(const Assessment& a, std::string_view id, std::string_view subject) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && f.subject == subject) return &f;
-  return nullptr;
-}
-const Finding& worst(const Assessment& a, std::string_view id) {
-  const Finding* w = nullptr;
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && (!w || worse(f, *w))) w = &f;
-  REQUIRE(w);
-  return *w;
-}
-
-}  // namespace
 
 TEST_CASE("a tandem is judged by its own limits, and leans on its outriggers") {
   const auto d = demo("nightjar");
@@ -50,8 +36,8 @@ TEST_CASE("a tandem is judged by its own limits, and leans on its outriggers") {
   for (const auto& f : a.findings)
     if (f.measure_id == "place.front_share" && f.loading == "ready to fly")
       CHECK(f.value == Approx(lever).margin(0.02));
-  CHECK(worst(a, "stance.upright").value < 1);  // single wheels stiffen nothing
-  const auto& lean = worst(a, "stance.lean");
+  CHECK(the_worst(a, "stance.upright").value < 1);  // single wheels stiffen nothing
+  const auto& lean = the_worst(a, "stance.lean");
   CHECK(lean.verdict == Verdict::fails);
   CHECK(degrees(lean.value) == Approx(degrees(std::abs(l->rest->roll))).epsilon(0.05));
   // Longer outriggers cure it, and say so.
@@ -62,15 +48,15 @@ TEST_CASE("a tandem is judged by its own limits, and leans on its outriggers") {
         by_length = true;
         CHECK(p.change > 0);
         CHECK(c.text.find("Outrigger") != std::string::npos);
-        CHECK(worst(assess(c.applied(d)), "stance.lean").verdict != Verdict::fails);
+        CHECK(the_worst(assess(c.applied(d)), "stance.lean").verdict != Verdict::fails);
       }
   CHECK(by_length);
   // It must be lifted off as it stands, and does so too late: its attitude decides.
-  const auto& off = worst(a, "place.liftoff");
+  const auto& off = the_worst(a, "place.liftoff");
   CHECK(off.verdict == Verdict::fails);
   auto higher = d;
   higher.gear.leg("front").axle.z.si -= 0.02;
-  CHECK(worst(assess(higher), "place.liftoff").value < off.value);
+  CHECK(the_worst(assess(higher), "place.liftoff").value < off.value);
   // Its outriggers have load cases of their own: what leaning puts on them.
   bool strength = false;
   for (const auto& x : a.strengths)
@@ -278,4 +264,53 @@ TEST_CASE("two wheels on an axle: room between them, and one that carries all wh
   // A single wheel has neither.
   leg.wheel_spacing = Given();
   for (const auto& f : assess(d).findings) CHECK(f.measure_id.find("place.twin_") != 0);
+}
+
+TEST_CASE(
+    "of a tandem's lines the one that touches first stops more than it carries, where it lies near the CG") {
+  Design d = demo("nightjar");
+  const auto mass_on = [](const Design& of, const char* leg) {
+    const auto a = assess(of);
+    for (const auto& l : a.landings)
+      if (l.leg == leg) return l.mass;
+    return std::nan("");
+  };
+  const auto a = assess(d);
+  const LoadingState* heaviest = nullptr;
+  for (const auto& l : a.loadings)
+    if (l.rest && (!heaviest || l.mass.down.mass > heaviest->mass.down.mass)) heaviest = &l;
+  REQUIRE(heaviest);
+  double front = 1e9, back = -1e9;
+  for (const auto& s : d.airframe.bodies.front().sections) {
+    front = std::min(front, s.x.si);
+    back = std::max(back, s.x.si);
+  }
+  const double gyration = 0.18 * (back - front);
+  for (const char* id : {"front", "rear"}) {
+    CAPTURE(id);
+    const double x = d.gear.leg(id).axle.x - heaviest->mass.down.at.x();
+    const double alone = heaviest->mass.down.mass / (1 + x * x / (gyration * gyration));
+    const auto& rest = *heaviest->rest;
+    const double at_rest = mains_share(d, *heaviest, wheel_of(d, id)) / standard_gravity;
+    CHECK(rest.wheels.size() > 2);
+    CHECK(mass_on(d, id) == Approx(std::max(alone, at_rest)));
+    // The classical impact's own function says the same of the two lines.
+    std::vector<spring::TouchingLeg> legs;
+    for (const char* other : {"front", "rear"}) {
+      const Leg& leg = d.gear.leg(other);
+      legs.push_back(
+          {leg.axle.vec() - Vec3(0, 0, other == std::string(id) ? 0.2 : 0), leg.wheel.diameter / 2});
+    }
+    const double inertia = heaviest->mass.down.mass * gyration * gyration;
+    const auto touch =
+        spring::first_contact(legs, heaviest->mass.down.mass, heaviest->mass.down.at, 1e9, inertia, 0, 0, 1);
+    CHECK(touch.effective_mass == Approx(alone).epsilon(1e-9));
+  }
+  // Without a drawn fuselage nothing is known of it: the share at rest stands.
+  d.airframe.bodies.clear();
+  CHECK(mass_on(d, "front") ==
+        Approx(mains_share(d, *heaviest, wheel_of(d, "front")) / standard_gravity).epsilon(1e-6));
+  // A single pair of mains takes half the weight each, as ever.
+  const auto dunnock = demo("dunnock");
+  CHECK(mass_on(dunnock, "main") == Approx(639.6 / 2).epsilon(0.01));
 }

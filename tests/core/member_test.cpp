@@ -12,6 +12,7 @@
 #include "core/motion/suspend.h"
 #include "core/shop/sheets.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
 using leg::LoadCase;
@@ -39,13 +40,6 @@ Design with_link() {
   l.spring.anchor_leg = at(2.15, 1, -0.5);
   l.spring.anchor_airframe = at(2.15, 1, -0.1);
   return d;
-}
-
-const leg::PartMargin& part(const leg::Structure& s, const std::string& name) {
-  for (const auto& p : s.parts)
-    if (p.part == name) return p;
-  FAIL("no part " << name);
-  return s.parts.front();
 }
 
 constexpr double tube_area = std::numbers::pi * (0.06 * 0.06 - 0.052 * 0.052) / 4;

@@ -14,18 +14,13 @@
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
 
 namespace {
 
 const std::vector<std::string> demos{"dunnock", "redshank", "wheatear"};
-
-const Finding* worst(const Assessment& a, std::string_view id, const std::string& subject = "") {
-  for (const Finding* f : worst_of_each(a))
-    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return f;
-  return nullptr;
-}
 
 //! The remark of the check that lacks an input after it was taken away.
 std::string missing_after(const std::string& name, const std::string& path, std::string_view id) {

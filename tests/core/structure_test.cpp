@@ -13,6 +13,7 @@
 #include "core/leg/alignment.h"
 #include "core/motion/retract.h"
 #include "demo.h"
+#include "findings.h"
 
 using namespace kranich;
 using leg::LoadCase;
@@ -49,13 +50,6 @@ Design with_strut() {
   l.tube_wall = Given(0.004);
   l.material = "chrome-molybdenum steel";
   return d;
-}
-
-const leg::PartMargin& part(const leg::Structure& s, const std::string& name) {
-  for (const auto& p : s.parts)
-    if (p.part == name) return p;
-  FAIL("no part " << name);
-  return s.parts.front();
 }
 
 double tube_modulus(double outer, double wall) {

@@ -54,7 +54,10 @@ leg::CaseInput case_input(const Design& d, const Assessment& a, const Leg& of, c
   for (const auto& l : a.landings) {
     // A tail wheel is let down, not dropped: it takes the mains' load factor.
     if (l.leg != (of.carries() ? of.id : d.gear.main().id) || !l.drop) continue;
-    in.ground_factor = l.drop->load_factor;
+    // Over the share at rest: a leg that touches first is dropped with more than that.
+    const double dropped =
+        of.carries() && l.leg == of.id && in.share > 0 ? l.mass * standard_gravity / in.share : 1;
+    in.ground_factor = l.drop->load_factor * dropped;
     in.inertia_factor = l.drop->load_factor + (d.landing.lift_ratio.known() ? d.landing.lift_ratio.si : 0);
   }
   in.tail_down_pitch = tail_down_pitch(d, a, *heaviest.loading);

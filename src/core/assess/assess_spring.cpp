@@ -424,6 +424,25 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
       {"load factor then", landing.reserve->load_factor, Kind::factor}};
 }
 
+//! What a main leg, or its pair at once, stops when it meets the ground before the others (kg on each):
+//! mₑ = m/(1 + x²/k²) of a rigid aircraft in level attitude, k 0.18 of the fuselage's length. NaN where that
+//! is not drawn.
+double touching_first(const Design& d, const LoadingState& l, const Leg& leg) {
+  double front = std::numeric_limits<double>::infinity();
+  double back = -front;
+  for (const auto& body : d.airframe.bodies)
+    for (const auto& s : body.sections)
+      if (s.x.known()) {
+        front = std::min(front, s.x.si);
+        back = std::max(back, s.x.si);
+      }
+  if (!(back > front) || !leg.axle.known()) return std::nan("");
+  const double gyration = 0.18 * (back - front);
+  const double x = leg.axle.x - l.mass.down.at.x();
+  const double stopped = l.mass.down.mass / (1 + x * x / (gyration * gyration));
+  return leg.stands == LegStands::centre ? stopped : stopped / 2;
+}
+
 void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& collect, const Assessment* near,
                   std::string_view only) {
   const bool main = leg.role == LegRole::main;
@@ -466,7 +485,11 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
   } else {
     landing.sink_speed = std::get<double>(sink);
     collect.add("spring.sink_speed", landing.sink_speed);
-    landing.mass = (main ? mains_share(d, *heaviest, at_wheel) : state.load) / standard_gravity;
+    const double share = (main ? mains_share(d, *heaviest, at_wheel) : state.load) / standard_gravity;
+    // Of mains in two lines one comes first and stops more than it carries at rest.
+    const double first =
+        main && lines_of(d.gear, LegRole::main).size() > 1 ? touching_first(d, *heaviest, leg) : std::nan("");
+    landing.mass = first > share ? first : share;
     spring::StrokeInput input{landing.mass,
                               landing.sink_speed,
                               in.load_factor,
@@ -494,6 +517,11 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
                    {"tyre deflection", input.tyre_deflection, Kind::length},
                    {"peak ground load", landing.stroke->peak_load, Kind::force}};
       f.assumption = "first estimate by energy; the drop decides";
+      if (first > share) {
+        f.working.push_back({"its share at rest", share, Kind::mass});
+        f.assumption +=
+            "; it meets the ground before the other line: mₑ = m/(1 + x²/k²), k 0.18 of the length";
+      }
       if (const auto factor = spring::load_factor_for_travel(input, squash, leg.travel)) {
         auto& n = collect.add("spring.load_factor", *factor);
         n.working = {{"inertia load factor n = N + K", *factor + input.lift_ratio, Kind::factor}};
