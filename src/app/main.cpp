@@ -113,7 +113,7 @@ int main(int argc, char** argv) {
                                QStringLiteral("[FILE]"));
   const QCommandLineOption demo(
       QStringLiteral("demo"),
-      QStringLiteral("Start with a demonstration project: Dunnock, Redshank, Wheatear or Nightjar."),
+      QStringLiteral("Start with a demonstration project: %1.").arg(demo_names().join(", ")),
       QStringLiteral("name"));
   const QCommandLineOption pictures(
       QStringLiteral("pictures"),
@@ -135,12 +135,10 @@ int main(int argc, char** argv) {
   const bool batch = parser.isSet(pictures) || parser.isSet(report) || parser.isSet(sheets);
   Theme::choose(parser.isSet(dark) || (!batch && QSettings().value("dark").toBool()));
   Document document;
-  start_demo(document, QStringLiteral("Dunnock"));
+  start_demo(document, demo_names().first());
   if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
-    std::fprintf(
-        stderr,
-        "kranich: no demonstration project “%s”; there are Dunnock, Redshank, Wheatear and Nightjar\n",
-        qPrintable(parser.value(demo)));
+    std::fprintf(stderr, "kranich: no demonstration project “%s”; there are %s\n",
+                 qPrintable(parser.value(demo)), qPrintable(demo_names().join(", ")));
     return 2;
   }
   MainWindow window(document);

@@ -86,7 +86,7 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
       here_ = {axle, up == MapUp::track ? 2 * s.half_track : f.cg_height};
       base_ = f.wheelbase;
     }
-    ways_.push_back({s, l.mass.down.mass, l.name});
+    ways_.push_back({s, l.mass.down.mass, l.name, give_of(d, a, l, s)});
   }
   if (const auto unit = place::unit_of(d.gear.main())) {
     for (const auto& k : d.airframe.keep_outs)
@@ -96,6 +96,40 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
     reach_low_ = axle + place::furthest(*unit, d.airframe.keep_outs, 0, -1).shift;
     reach_high_ = axle + place::furthest(*unit, d.airframe.keep_outs, 0, +1).shift;
   }
+}
+
+double MapModel::Give::rise_at(double load) const {
+  const auto above = std::lower_bound(rise.begin(), rise.end(), load,
+                                      [](const auto& point, double l) { return point.first < l; });
+  if (above == rise.begin()) return above->second;
+  if (above == rise.end()) return rise.back().second;
+  const auto below = above - 1;
+  return below->second +
+         (load - below->first) / (above->first - below->first) * (above->second - below->second);
+}
+
+std::vector<MapModel::Give> MapModel::give_of(const Design& d, const Assessment& a, const LoadingState& l,
+                                              const Standing& s) {
+  const size_t lines = lines_of(d.gear, LegRole::main).size() + lines_of(d.gear, LegRole::nose).size() +
+                       lines_of(d.gear, LegRole::tail).size();
+  if (lines != 2 || d.gear.has(LegRole::outrigger) || !std::isfinite(s.third.x)) return {};
+  std::vector<Give> list(a.wheels->size());
+  for (size_t i = 0; i < list.size(); ++i) {
+    const stance::WheelOnLeg& wheel = (*a.wheels)[i];
+    list[i] = {l.rest->wheels[i].load, {}, wheel.tyre, wheel.tyres()};
+    constexpr int steps = 64;
+    for (int k = 0; k <= steps; ++k) {
+      const auto at = wheel.leg.at(wheel.leg.most * k / steps);
+      const double load = at.force / at.axle_1.z();
+      // A leg that grows weaker on its way gives all of it at once.
+      if (list[i].rise.empty() || load > list[i].rise.back().first)
+        list[i].rise.emplace_back(load, at.axle.z() - wheel.leg.axle.z());
+      else
+        list[i].rise.back().second = at.axle.z() - wheel.leg.axle.z();
+      if (!(wheel.leg.most > 0)) break;
+    }
+  }
+  return list;
 }
 
 Standing MapModel::moved(const Way& way, double x, double y) const {
@@ -117,7 +151,52 @@ Standing MapModel::moved(const Way& way, double x, double y) const {
     s.main.z -= y - here_.y();
     s.third.z -= y - here_.y();
   }
-  // On its wheels, their closures as they are: the rest's own pitch changes as the stiff gear's does.
+  if (!way.give.empty()) {
+    // What the lever takes off one line it puts on the other: legs and tyres give by as much, the aircraft
+    // pitches, and the lever is another.
+    const auto share = [](const Standing& of, double pitch) {
+      const auto along = [&](double station, double waterline) {
+        return std::cos(pitch) * station + std::sin(pitch) * waterline;
+      };
+      const double main = along(of.main.x, of.main.z);
+      return (main - along(of.cg.x(), of.cg.z())) / (main - along(of.third.x, of.third.z));
+    };
+    const auto pitched = [&](const Standing& of) {
+      const auto now = place::pitch_on(of.third, of.main);
+      const auto then = place::pitch_on(way.standing.third, way.standing.main);
+      return way.standing.pitch + (now && then ? *now - *then : 0);
+    };
+    const double before = share(way.standing, way.standing.pitch);
+    const Standing stiff = s;
+    const int rounds = before > 0 && before < 1 ? 12 : 0;
+    double after = share(s, pitched(s));
+    for (int round = 0; round < rounds; ++round) {
+      if (round > 0) after += 0.5 * (share(s, pitched(s)) - after);  // half the way: soft legs overshoot
+      after = std::clamp(after, 0.0, 1.0);  // beyond it one end is off the ground, its legs extended
+      const double ratio[]{after / before, (1 - after) / (1 - before)};  // on the third line, on the mains
+      s = stiff;
+      double rise[2]{};
+      double squash[2]{};
+      int count[2]{};
+      for (size_t i = 0; i < s.wheels.size(); ++i) {
+        const size_t line = s.wheels[i].role == LegRole::main ? 1 : 0;
+        const Give& g = way.give[i];
+        const double load = ratio[line] * g.at_rest;
+        const double up = g.rise_at(load) - g.rise_at(g.at_rest);
+        const double flat = g.squash_at(load) - g.squash_at(g.at_rest);
+        s.wheels[i].z += up;
+        s.wheels[i].radius -= flat;
+        rise[line] += up;
+        squash[line] += flat;
+        ++count[line];
+      }
+      s.third.z += rise[0] / count[0];
+      s.third.radius -= squash[0] / count[0];
+      s.main.z += rise[1] / count[1];
+      s.main.radius -= squash[1] / count[1];
+    }
+  }
+  // On its wheels the rest's own pitch changes as this gear's does.
   const auto before = place::pitch_on(way.standing.third, way.standing.main);
   const auto after = place::pitch_on(s.third, s.main);
   s.pitch =

@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The placement map: main-axle station across, height of the CG above the ground (or track) up, every limit
 //! of Place a named boundary in it, and what keep-outs put out of reach. Only the mains' station and the
-//! legs' length (alike on all legs) or the track change over the map; closures of legs and tyres stay as they
-//! are at rest, so that a point of the map is one closed evaluation. The design's own place agrees with the
+//! legs' length (alike on all legs) or the track change over the map. Where two lines of wheels share the
+//! weight by the lever, legs and tyres give as the shares move between them; elsewhere their closures stay as
+//! they are at rest. A point of the map is one closed evaluation; the design's own place agrees with the
 //! checks.
 #pragma once
 
 #include <Eigen/Core>
 #include <string>
+#include <utility>
 #include <vector>
 
+#include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
+#include "core/force/leg_law.h"
 
 namespace kranich {
 
@@ -66,11 +70,23 @@ class MapModel {
   MapArea usual_area() const;
 
  private:
+  //! How a wheel's leg and tyre give under a load.
+  struct Give {
+    double at_rest = 0;                           //!< N
+    std::vector<std::pair<double, double>> rise;  //!< of the axle (m) over the vertical load (N), rising
+    force::TyreLaw tyre;
+    int tyres = 1;
+    double rise_at(double load) const;
+    double squash_at(double load) const { return tyre.squash(load / tyres); }
+  };
   struct Way {
     Standing standing;
     double mass;
     std::string loading;
+    std::vector<Give> give;  //!< of each wheel; empty where more than the lever decides
   };
+  static std::vector<Give> give_of(const Design& design, const Assessment& assessment,
+                                   const LoadingState& loading, const Standing& standing);
   Standing moved(const Way& way, double x, double y) const;
   PlaceRules rules_;
   std::vector<Way> ways_;
