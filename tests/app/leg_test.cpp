@@ -156,6 +156,35 @@ TEST_CASE("joints are typed in a list, and every cell is checked") {
   CHECK(b.document.design().gear.main().joints[0].kind == JointKind::fasteners);
 }
 
+TEST_CASE("a printed leg: how it lies is chosen, and its bore's mouth is typed") {
+  Bench b("Redshank");
+  b.go(Station::leg);
+  b.document.edit("material", [](Design& d) { d.gear.main().material = "printed, tough polyester"; });
+  b.settle();
+  REQUIRE(b.part("main leg, leg"));
+  const double across = b.part("main leg, leg")->value;
+  choose(b, "choice:/gear/legs/main/printed", "along the leg");
+  const double along = b.part("main leg, leg")->value;
+  CHECK(along > across);
+  b.press("open-leg-lists");
+  auto* sections = list(b, "/gear/legs/main/sections");
+  CHECK(sections->rowCount() == 0);
+  auto* add = qobject_cast<QWidget*>(sections->parentWidget())->findChild<QPushButton*>();
+  for (int i = 0; i < 2; ++i) add->click();
+  b.settle();
+  REQUIRE(sections->rowCount() == 2);
+  sections->item(0, column(sections, "From the upper end"))->setText("0");
+  sections->item(1, column(sections, "From the upper end"))->setText("100 mm");
+  sections->item(1, column(sections, "Width"))->setText("8");
+  b.settle();
+  CHECK(b.value("/gear/legs/main/sections/1/width_m") == Approx(0.008));
+  CHECK(b.part("main leg, leg")->value < along);  // thinner towards its lower end
+  sections->item(1, column(sections, "Hole along it"))->setText("9");
+  b.settle();
+  CHECK(b.part("main leg, leg")->verdict == Verdict::unknown);
+  CHECK(b.part("main leg, leg")->remark.find("hole") != std::string::npos);
+}
+
 TEST_CASE("a material of one's own is added and used") {
   Bench b("Dunnock");
   b.go(Station::leg);

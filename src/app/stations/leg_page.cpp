@@ -17,7 +17,6 @@
 #include "app/widgets/list_table.h"
 #include "app/widgets/material_row.h"
 #include "core/assess/strength_state.h"
-#include "core/force/materials.h"
 #include "core/leg/geometry.h"
 #include "core/shop/sheets.h"
 
@@ -114,9 +113,7 @@ class LegPage : public StationPage {
       row("section_width_m");
       row("section_thickness_m");
       lay->addWidget(new MaterialRow(document_, base + "material", tr("Material of the leg"), box));
-      const Material* of = force::find_material(document_.design().materials, l.material);
-      if (of && of->stuff == Stuff::printed)
-        lay->addWidget(new ChoiceRow(document_, base + "printed", tr("Its layers lie"), box));
+      lay->addWidget(new ChoiceRow(document_, base + "printed", tr("If printed, its layers lie"), box));
     }
     row("axle_diameter_m");
     row("axle_wall_m");
