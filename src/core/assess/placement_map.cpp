@@ -98,38 +98,118 @@ MapModel::MapModel(const Design& d, const Assessment& a, const std::string& load
   }
 }
 
-double MapModel::Give::rise_at(double load) const {
-  const auto above = std::lower_bound(rise.begin(), rise.end(), load,
+MapModel::Give::At MapModel::Give::at(double ratio) const {
+  const double place = std::clamp(ratio / most, 0.0, 1.0) * steps;
+  const auto below = static_cast<size_t>(std::min(place, steps - 1.0));
+  const double t = place - static_cast<double>(below);
+  return {(1 - t) * rise[below] + t * rise[below + 1], (1 - t) * squash[below] + t * squash[below + 1]};
+}
+
+namespace {
+
+//! Rise of an axle (m) over the vertical load on it (N), both rising; a leg that grows weaker on its way
+//! gives all of it at once.
+std::vector<std::pair<double, double>> rise_over_load(const force::Suspension& leg) {
+  std::vector<std::pair<double, double>> points;
+  constexpr int steps = 64;
+  for (int k = 0; k <= steps; ++k) {
+    const auto at = leg.at(leg.most * k / steps);
+    const double load = at.force / at.axle_1.z();
+    const double rise = at.axle.z() - leg.axle.z();
+    if (points.empty() || load > points.back().first)
+      points.emplace_back(load, rise);
+    else
+      points.back().second = rise;
+    if (!(leg.most > 0)) break;
+  }
+  return points;
+}
+
+double rise_at(const std::vector<std::pair<double, double>>& points, double load) {
+  const auto above = std::lower_bound(points.begin(), points.end(), load,
                                       [](const auto& point, double l) { return point.first < l; });
-  if (above == rise.begin()) return above->second;
-  if (above == rise.end()) return rise.back().second;
+  if (above == points.begin()) return above->second;
+  if (above == points.end()) return points.back().second;
   const auto below = above - 1;
   return below->second +
          (load - below->first) / (above->first - below->first) * (above->second - below->second);
 }
+
+}  // namespace
 
 std::vector<MapModel::Give> MapModel::give_of(const Design& d, const Assessment& a, const LoadingState& l,
                                               const Standing& s) {
   const size_t lines = lines_of(d.gear, LegRole::main).size() + lines_of(d.gear, LegRole::nose).size() +
                        lines_of(d.gear, LegRole::tail).size();
   if (lines != 2 || d.gear.has(LegRole::outrigger) || !std::isfinite(s.third.x)) return {};
-  std::vector<Give> list(a.wheels->size());
-  for (size_t i = 0; i < list.size(); ++i) {
+  std::vector<Give> lines_give(2);
+  int count[2]{};
+  for (size_t i = 0; i < a.wheels->size(); ++i) {
     const stance::WheelOnLeg& wheel = (*a.wheels)[i];
-    list[i] = {l.rest->wheels[i].load, {}, wheel.tyre, wheel.tyres()};
-    constexpr int steps = 64;
-    for (int k = 0; k <= steps; ++k) {
-      const auto at = wheel.leg.at(wheel.leg.most * k / steps);
-      const double load = at.force / at.axle_1.z();
-      // A leg that grows weaker on its way gives all of it at once.
-      if (list[i].rise.empty() || load > list[i].rise.back().first)
-        list[i].rise.emplace_back(load, at.axle.z() - wheel.leg.axle.z());
-      else
-        list[i].rise.back().second = at.axle.z() - wheel.leg.axle.z();
-      if (!(wheel.leg.most > 0)) break;
+    const size_t line = s.wheels[i].role == LegRole::main ? 1 : 0;
+    const double at_rest = l.rest->wheels[i].load;
+    const auto points = rise_over_load(wheel.leg);
+    const double rise = rise_at(points, at_rest);
+    const double squash = wheel.tyre.squash(at_rest / wheel.tyres());
+    for (size_t k = 0; k <= Give::steps; ++k) {
+      const double load = at_rest * Give::most * static_cast<double>(k) / Give::steps;
+      lines_give[line].rise[k] += rise_at(points, load) - rise;
+      lines_give[line].squash[k] += wheel.tyre.squash(load / wheel.tyres()) - squash;
     }
+    ++count[line];
   }
-  return list;
+  for (const size_t line : {0u, 1u})
+    for (size_t k = 0; k <= Give::steps; ++k) {
+      lines_give[line].rise[k] /= count[line];
+      lines_give[line].squash[k] /= count[line];
+    }
+  return lines_give;
+}
+
+//! What the lever takes off one line it puts on the other: legs and tyres give by as much, the aircraft
+//! pitches, and the lever is another. Small angles within; the pitch that comes of it is then exact.
+void MapModel::give_way(const Way& way, Standing& s) const {
+  const double c = std::cos(way.standing.pitch);
+  const double si = std::sin(way.standing.pitch);
+  const auto pitch = [](const Standing& of, double third_up, double main_up) {
+    return ((of.main.z - of.main.radius + main_up) - (of.third.z - of.third.radius + third_up)) /
+           (of.main.x - of.third.x);
+  };
+  const double level = pitch(way.standing, 0, 0);
+  const auto share = [&](const Standing& of, double turned) {
+    const double along_x = c - si * turned;
+    const double along_z = si + c * turned;
+    return (along_x * (of.main.x - of.cg.x()) + along_z * (of.main.z - of.cg.z())) /
+           (along_x * (of.main.x - of.third.x) + along_z * (of.main.z - of.third.z));
+  };
+  const double before = share(way.standing, 0);
+  if (!(before > 0 && before < 1)) return;
+  Give::At third{}, main{};
+  const auto lacks = [&](double after) {
+    third = way.give[0].at(after / before);
+    main = way.give[1].at((1 - after) / (1 - before));
+    return share(s, pitch(s, third.rise + third.squash, main.rise + main.squash) - level) - after;
+  };
+  // The share at which it balances, by secants; beyond 0 and 1 an end is off the ground, its legs extended.
+  double a = std::clamp(share(s, pitch(s, 0, 0) - level), 0.0, 1.0);
+  double lack_a = lacks(a);
+  double b = std::clamp(a + 0.5 * lack_a, 0.0, 1.0);
+  for (int round = 0; round < 10 && std::abs(b - a) > 1e-5; ++round) {
+    const double lack_b = lacks(b);
+    const double next = lack_b != lack_a ? b - lack_b * (b - a) / (lack_b - lack_a) : b;
+    a = b;
+    lack_a = lack_b;
+    b = std::clamp(next, 0.0, 1.0);
+  }
+  s.third.z += third.rise;
+  s.third.radius -= third.squash;
+  s.main.z += main.rise;
+  s.main.radius -= main.squash;
+  for (auto& w : s.wheels) {
+    const Give::At& of = w.role == LegRole::main ? main : third;
+    w.z += of.rise;
+    w.radius -= of.squash;
+  }
 }
 
 Standing MapModel::moved(const Way& way, double x, double y) const {
@@ -151,51 +231,7 @@ Standing MapModel::moved(const Way& way, double x, double y) const {
     s.main.z -= y - here_.y();
     s.third.z -= y - here_.y();
   }
-  if (!way.give.empty()) {
-    // What the lever takes off one line it puts on the other: legs and tyres give by as much, the aircraft
-    // pitches, and the lever is another.
-    const auto share = [](const Standing& of, double pitch) {
-      const auto along = [&](double station, double waterline) {
-        return std::cos(pitch) * station + std::sin(pitch) * waterline;
-      };
-      const double main = along(of.main.x, of.main.z);
-      return (main - along(of.cg.x(), of.cg.z())) / (main - along(of.third.x, of.third.z));
-    };
-    const auto pitched = [&](const Standing& of) {
-      const auto now = place::pitch_on(of.third, of.main);
-      const auto then = place::pitch_on(way.standing.third, way.standing.main);
-      return way.standing.pitch + (now && then ? *now - *then : 0);
-    };
-    const double before = share(way.standing, way.standing.pitch);
-    const Standing stiff = s;
-    const int rounds = before > 0 && before < 1 ? 12 : 0;
-    double after = share(s, pitched(s));
-    for (int round = 0; round < rounds; ++round) {
-      if (round > 0) after += 0.5 * (share(s, pitched(s)) - after);  // half the way: soft legs overshoot
-      after = std::clamp(after, 0.0, 1.0);  // beyond it one end is off the ground, its legs extended
-      const double ratio[]{after / before, (1 - after) / (1 - before)};  // on the third line, on the mains
-      s = stiff;
-      double rise[2]{};
-      double squash[2]{};
-      int count[2]{};
-      for (size_t i = 0; i < s.wheels.size(); ++i) {
-        const size_t line = s.wheels[i].role == LegRole::main ? 1 : 0;
-        const Give& g = way.give[i];
-        const double load = ratio[line] * g.at_rest;
-        const double up = g.rise_at(load) - g.rise_at(g.at_rest);
-        const double flat = g.squash_at(load) - g.squash_at(g.at_rest);
-        s.wheels[i].z += up;
-        s.wheels[i].radius -= flat;
-        rise[line] += up;
-        squash[line] += flat;
-        ++count[line];
-      }
-      s.third.z += rise[0] / count[0];
-      s.third.radius -= squash[0] / count[0];
-      s.main.z += rise[1] / count[1];
-      s.main.radius -= squash[1] / count[1];
-    }
-  }
+  if (!way.give.empty()) give_way(way, s);
   // On its wheels the rest's own pitch changes as this gear's does.
   const auto before = place::pitch_on(way.standing.third, way.standing.main);
   const auto after = place::pitch_on(s.third, s.main);

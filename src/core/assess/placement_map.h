@@ -8,13 +8,12 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <array>
 #include <string>
-#include <utility>
 #include <vector>
 
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
-#include "core/force/leg_law.h"
 
 namespace kranich {
 
@@ -70,21 +69,24 @@ class MapModel {
   MapArea usual_area() const;
 
  private:
-  //! How a wheel's leg and tyre give under a load.
+  //! How legs and tyres of a line of wheels give as it carries a multiple of what it carries at rest: further
+  //! than there, the mean of its wheels, in even steps from nothing to `most` times.
   struct Give {
-    double at_rest = 0;                           //!< N
-    std::vector<std::pair<double, double>> rise;  //!< of the axle (m) over the vertical load (N), rising
-    force::TyreLaw tyre;
-    int tyres = 1;
-    double rise_at(double load) const;
-    double squash_at(double load) const { return tyre.squash(load / tyres); }
+    static constexpr int steps = 120;
+    static constexpr double most = 3;
+    std::array<double, steps + 1> rise{}, squash{};  //!< of the axle, of the tyre, m
+    struct At {
+      double rise, squash;
+    };
+    At at(double ratio) const;
   };
   struct Way {
     Standing standing;
     double mass;
     std::string loading;
-    std::vector<Give> give;  //!< of each wheel; empty where more than the lever decides
+    std::vector<Give> give;  //!< of the third line and the mains; empty where more than the lever decides
   };
+  void give_way(const Way& way, Standing& s) const;
   static std::vector<Give> give_of(const Design& design, const Assessment& assessment,
                                    const LoadingState& loading, const Standing& standing);
   Standing moved(const Way& way, double x, double y) const;
