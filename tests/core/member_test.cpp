@@ -21,6 +21,19 @@ namespace {
 
 Point at(double x, double y, double z) { return {{}, Given(x), Given(y), Given(z)}; }
 
+//! A strut from (2, y, 0) to a wheel at (2, 1, −0.8), no offset; a tube until its section says else.
+Design with_strut(double y) {
+  Design d = with_legs();
+  Leg& l = d.gear.main();
+  l.top = at(2, y, 0);
+  l.axle = at(2, 1, -0.8);
+  l.wheel_offset = Given(0.0);
+  l.wheel.diameter = Given(0.4);
+  l.tube_diameter = Given(0.06);
+  l.tube_wall = Given(0.004);
+  return d;
+}
+
 //! A strut 0.5 m down from (2, 1, 0) to a hinge, an arm 0.3 m level aft to the wheel, a spring from the arm's
 //! middle straight up to a bracket beside the strut.
 Design with_link() {
@@ -108,12 +121,8 @@ TEST_CASE("a trailing link's cut list has strut and arm, each with its length") 
 }
 
 TEST_CASE("a leg is as thick as it is at each place: a step, a taper, the mouth of a bore") {
-  Design d = with_legs();
+  Design d = with_strut(1);
   Leg& l = d.gear.main();
-  l.top = at(2, 1, 0);
-  l.axle = at(2, 1, -0.8);
-  l.wheel_offset = Given(0.0);
-  l.wheel.diameter = Given(0.4);
   l.section = LegSection::rectangle;
   l.section_width = Given(0.03);
   l.section_thickness = Given(0.02);
@@ -153,14 +162,8 @@ TEST_CASE("a leg is as thick as it is at each place: a step, a taper, the mouth 
 }
 
 TEST_CASE("a leg printed lying down is not pulled across its layers") {
-  Design d = with_legs();
+  Design d = with_strut(1);
   Leg& l = d.gear.main();
-  l.top = at(2, 1, 0);
-  l.axle = at(2, 1, -0.8);
-  l.wheel_offset = Given(0.0);
-  l.wheel.diameter = Given(0.4);
-  l.tube_diameter = Given(0.06);
-  l.tube_wall = Given(0.004);
   l.material = "printed, tough polyester";
   const std::vector<LoadCase> aft{{"aft", Vec3(50, 0, 0), false, ""}};
   const double upright = part(leg::check_structure(d, l, aft), "leg").margin;
@@ -170,14 +173,8 @@ TEST_CASE("a leg printed lying down is not pulled across its layers") {
 }
 
 TEST_CASE("a mount on the centre line holds both legs: level landings cancel across, one wheel does not") {
-  Design d = with_legs();
+  Design d = with_strut(0.2);
   Leg& l = d.gear.main();
-  l.top = at(2, 0.2, 0);
-  l.axle = at(2, 1, -0.8);
-  l.wheel_offset = Given(0.0);
-  l.wheel.diameter = Given(0.4);
-  l.tube_diameter = Given(0.06);
-  l.tube_wall = Given(0.004);
   l.material = "chrome-molybdenum steel";
   Joint plate;
   plate.name = "middle";

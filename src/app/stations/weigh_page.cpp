@@ -94,7 +94,7 @@ class WeighPage : public StationPage {
       document_.edit(tr("A scale under each wheel"), [](Design& d) { weigh::scale_under_each(d); });
     });
     auto* table = new ListTable(document_, "/weighing/scales",
-                                {{"leg", tr("On it"), Refers::leg},
+                                {{"leg", tr("On it"), Refers::leg, true},
                                  {"reading_kg", tr("Reads")},
                                  {"tare_kg", tr("Tare")},
                                  {"x_m", tr("At")},

@@ -145,7 +145,7 @@ void ListTable::edited(int row, int column) {
   } else if (locate_text(probe, path)) {
     std::string text = entry.toStdString();
     const auto known = referents(probe, columns_[static_cast<size_t>(column)].refers);
-    if (!known.empty() && !entry.isEmpty()) {
+    if (!known.empty() && !(entry.isEmpty() && columns_[static_cast<size_t>(column)].may_be_none)) {
       QStringList words;
       bool found = false;
       for (const auto& [id, name] : known) {

@@ -22,6 +22,7 @@ struct Column {
   QString key;  //!< of the member within one entry of the list, "at/x_m"
   QString title;
   Refers refers = Refers::nothing;
+  bool may_be_none = false;  //!< what it refers to may be left empty
 };
 
 class ListTable : public QWidget {

@@ -9,7 +9,6 @@
 #include <algorithm>
 #include <cmath>
 #include <deque>
-#include <limits>
 #include <map>
 #include <set>
 
@@ -37,11 +36,13 @@ std::vector<Standing> standing_of(const Design& d) {
   for (const auto& placed : placed_legs(d.gear)) {
     const Leg& leg = d.gear.legs[placed.row];
     const bool pair = leg.stands == LegStands::both_sides;
-    Standing s{leg.id + (pair ? placed.port ? "-port" : "-starboard" : ""), leg.id,
-               text_of(d.wheel_word(leg)), leg.axle.vec(),
+    Standing s{leg.id + (pair ? placed.port ? "-port" : "-starboard" : ""),
+               leg.id,
+               {},
+               leg.axle.vec(),
                leg.role == LegRole::nose || leg.role == LegRole::tail};
-    if (pair) s.word = (placed.port ? QObject::tr("port %1") : QObject::tr("starboard %1")).arg(s.word);
     if (placed.port) s.axle = mirrored(s.axle);
+    s.word = text_of(weigh::wheel_on_side(d, leg, placed.hand()));
     list.push_back(std::move(s));
   }
   return list;
@@ -259,45 +260,38 @@ class ScalesDialog : public QDialog {
 
   static double rounded(double kg) { return std::round(kg * 1000) / 1000; }
 
+  //! What each scale in use says now, under the wheel that was chosen for it.
+  std::vector<ScaleReading> readings(const Design& d) const {
+    std::vector<ScaleReading> list;
+    for (const auto& wheel : standing_of(d))
+      for (const auto& [name, c] : channels_) {
+        if (c.wheel->currentData().toString().toStdString() != wheel.key) continue;
+        ScaleReading s;
+        s.leg = wheel.leg;
+        s.reading = Given(rounded(mean(c)), Origin::measured, std::max(0.01, spread(c) / 2));
+        s.tare = Given(0, Origin::measured);  // the scales take their own off
+        s.x = Given(wheel.axle.x(), Origin::plan);
+        s.y = Given(wheel.axle.y(), Origin::plan);
+        list.push_back(s);
+      }
+    return list;
+  }
+
   void take(bool tilted) {
-    constexpr double wheel_apart = 0.1;  // metres: wheels of the front line
     const std::string state(build_state_names[static_cast<size_t>(document_.design().purpose.build_state)]);
     document_.edit(tilted ? QObject::tr("Take the tilted reading") : QObject::tr("Take the level readings"),
                    [&](Design& d) {
                      Weighing& w = d.weighing;
-                     std::vector<ScaleReading> level;
-                     double ends = 0;
-                     double front = 0;
-                     double ends_spread = 0;
-                     double front_spread = 0;
-                     double foremost = std::numeric_limits<double>::infinity();
-                     for (const auto& wheel : standing_of(d)) foremost = std::min(foremost, wheel.axle.x());
-                     for (const auto& wheel : standing_of(d))
-                       for (const auto& [name, c] : channels_) {
-                         if (c.wheel->currentData().toString().toStdString() != wheel.key) continue;
-                         const double half = std::max(0.01, spread(c) / 2);
-                         ScaleReading s;
-                         s.leg = wheel.leg;
-                         s.reading = Given(rounded(mean(c)), Origin::measured, half);
-                         s.tare = Given(0, Origin::measured);  // the scales take their own off
-                         s.x = Given(wheel.axle.x(), Origin::plan);
-                         s.y = Given(wheel.axle.y(), Origin::plan);
-                         level.push_back(s);
-                         if (wheel.at_an_end) {
-                           ends += mean(c);
-                           ends_spread += half;
-                         } else if (wheel.axle.x() - foremost < wheel_apart) {
-                           front += mean(c);
-                           front_spread += half;
-                         }
-                       }
                      if (tilted) {
-                       const bool at_ends = ends_spread > 0;
-                       w.tilted_third = Given(rounded(at_ends ? ends : front), Origin::measured,
-                                              at_ends ? ends_spread : front_spread);
+                       Design now = d;
+                       now.weighing.scales = readings(d);
+                       double off = 0;
+                       for (const auto& s : now.weighing.scales) off = std::max(off, s.reading.tolerance);
+                       const auto raised = weigh::on_scales(now).raised;
+                       w.tilted_third = Given(rounded(raised.load), Origin::measured, raised.scales * off);
                        return;
                      }
-                     w.scales = std::move(level);
+                     w.scales = readings(d);
                      w.build_state = state;
                      if (w.loading.empty()) w.loading = document_.loading_name().toStdString();
                    });

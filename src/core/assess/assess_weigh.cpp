@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -39,15 +38,9 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   auto& by_mass = collect.add("weigh.scales_mass", scales.mass->mass - mass.mass,
                               within(-0.01 * mass.mass, 0.01 * mass.mass, "1 % of the mass"));
   by_mass.working = {{"scales", scales.mass->mass, Kind::mass}, {"ledger", mass.mass, Kind::mass}};
-  double front = std::numeric_limits<double>::infinity();
-  double back = -front;
-  for (const auto& s : w.scales) {
-    front = std::min(front, s.x.si);
-    back = std::max(back, s.x.si);
-  }
-  const double base = back - front;
-  auto& by_cg = collect.add("weigh.scales_cg", scales.mass->at.x() - mass.at.x(),
-                            within(-0.005 * base, 0.005 * base, "half a per cent of the wheelbase"));
+  auto& by_cg =
+      collect.add("weigh.scales_cg", scales.mass->at.x() - mass.at.x(),
+                  within(-0.005 * scales.base, 0.005 * scales.base, "half a per cent of the wheelbase"));
   by_cg.working = {{"CG from the scales", scales.mass->at.x(), Kind::length},
                    {"CG of the ledger", mass.at.x(), Kind::length}};
   by_cg.assumption = "weighed level, contacts below the axles";

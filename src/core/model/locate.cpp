@@ -63,8 +63,8 @@ class Locator {
   template <class L>
   void list(std::string_view key, L& items, std::string_view, size_t most) {
     if (done_ || head_ != key) return;
-    done_ = true;
     if (rest_.empty()) {
+      done_ = true;
       found_size = items.size();
       if constexpr (writes) {
         if (change_.add && items.size() < most) {
@@ -78,7 +78,6 @@ class Locator {
       }
       return;
     }
-    done_ = false;
     descend();
     const size_t index = index_of(items, head_);
     if (index < items.size() && !rest_.empty()) {

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "core/force/leg_law.h"
+#include "core/weigh/weigh.h"
 
 namespace kranich::place {
 
@@ -77,16 +78,6 @@ void fit_wheel(Wheel& wheel, const ShelfWheel& from) {
   wheel.unknown_keys = std::move(kept);
 }
 
-namespace {
-
-//! "port main wheel": the item that stands for a wheel of its own in the ledger.
-std::string item_name(const Design& d, const Leg& leg, double side) {
-  const std::string wheel = d.wheel_word(leg);
-  return side == 0 ? wheel : (side < 0 ? "port " : "starboard ") + wheel;
-}
-
-}  // namespace
-
 WheelMass exchange_wheels(Design& d, const std::vector<size_t>& legs, const ShelfWheel& on, double off) {
   WheelMass result;
   for (const size_t row : legs) {
@@ -98,7 +89,7 @@ WheelMass exchange_wheels(Design& d, const std::vector<size_t>& legs, const Shel
       leg.unsprung_mass.si += more;
     const bool pair = leg.stands == LegStands::both_sides;
     for (const double side : pair ? std::vector<double>{-1, 1} : std::vector<double>{0}) {
-      const std::string own = item_name(d, leg, side);
+      const std::string own = weigh::wheel_on_side(d, leg, side);  // of an item of its own
       const auto hangs = [&](const Item& i) {
         return i.moves == leg.id && i.mass.known() && (!pair || !i.at.y.known() || side * i.at.y >= 0);
       };

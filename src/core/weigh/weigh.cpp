@@ -71,9 +71,13 @@ std::string scale_word(const Design& d, const ScaleReading& s) {
   if (!s.name.empty()) return s.name;
   const Leg* leg = d.gear.find(s.leg);
   if (!leg) return "a scale without a name";
-  const std::string wheel = d.wheel_word(*leg);
-  if (leg->stands != LegStands::both_sides || !s.y.known() || s.y.si == 0) return wheel;
-  return (s.y < 0 ? "port " : "starboard ") + wheel;
+  return wheel_on_side(d, *leg, s.y);
+}
+
+std::string wheel_on_side(const Design& d, const Leg& leg, double y) {
+  const std::string wheel = d.wheel_word(leg);
+  if (leg.stands != LegStands::both_sides || !(std::abs(y) > 0)) return wheel;
+  return (y < 0 ? "port " : "starboard ") + wheel;
 }
 
 void scale_under_each(Design& d) {
@@ -124,7 +128,8 @@ OnScales on_scales(const Design& d) {
     back = std::max(back, s.x.si);
     ends = ends || at_an_end(s);
   }
-  const double in_line = 0.05 * (back - front);
+  out.base = back - front;
+  const double in_line = 0.05 * out.base;
   double other_front = std::numeric_limits<double>::infinity();
   double other_back = -other_front;
   for (const auto& s : scales) {

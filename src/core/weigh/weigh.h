@@ -60,11 +60,15 @@ struct OnScales {
   //! line; and the wheels that it turns about.
   ScaleLine raised, others;
   bool two_lines = false;  //!< the others stand in one line
+  double base = 0;         //!< from the foremost scale to the aftmost, m
   std::string missing;
 };
 OnScales on_scales(const Design& design);
 //! Adds a scale for every wheel that has none, without a reading, where the wheel stands in the drawing.
 void scale_under_each(Design& design);
+//! A wheel of a leg on the side that y says: "nose wheel", "port main wheel"; of a pair whose side is not
+//! told the leg's wheel.
+std::string wheel_on_side(const Design& design, const Leg& leg, double y);
 //! What a scale is called: its name, else what stands on it.
 std::string scale_word(const Design& design, const ScaleReading& scale);
 //! The mass, and where it must lie, that makes `have` into `wanted` (all three axes); negative: too much of
