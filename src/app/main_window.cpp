@@ -15,6 +15,7 @@
 #include <QUrl>
 
 #include "app/demo.h"
+#include "app/lead_to.h"
 #include "app/print/report.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
@@ -59,6 +60,9 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
   connect(&document_, &Document::changed, this, &MainWindow::refresh_bar);
   connect(&document_, &Document::view_changed, this, &MainWindow::refresh_bar);
   connect(&document_, &Document::file_changed, this, &MainWindow::refresh_title);
+  connect(&document_, &Document::entry_wanted, this, [this](const QString& path) {
+    if (!lead_to(*this, path)) tell(tr("There is no entry for %1 here.").arg(path), true);
+  });
   connect(&document_, &Document::refused, this, [this](const QString& why) { tell(why, true); });
   message_timer_.setSingleShot(true);
   connect(&message_timer_, &QTimer::timeout, this, [this] { message_->clear(); });

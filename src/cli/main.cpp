@@ -30,7 +30,7 @@ using Json = nlohmann::ordered_json;
 enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, cannot_write = 4 };
 
 //! A line for a terminal: names from a file must not steer it.
-void say(const std::string& line) { fmt::print("{}\n", printable(line)); }
+void put(const std::string& line) { fmt::print("{}\n", printable(line)); }
 
 //! Reads a project; prints its faults to standard error where it has any.
 std::optional<Design> open_project(const std::string& path, bool* newer = nullptr) {
@@ -55,11 +55,11 @@ Json finding_json(const Finding& f) {
   const Measure& m = f.info();
   Json working = Json::array();
   for (const auto& w : f.working)
-    working.push_back({{"name", w.name}, {"si", number(w.si)}, {"unit", si_unit(w.kind)}});
+    working.push_back({{"name", in_words(w.name)}, {"si", number(w.si)}, {"unit", si_unit(w.kind)}});
   return {{"measure", f.measure_id},
           {"station", station_id(m.station)},
           {"title", m.title},
-          {"subject", f.subject},
+          {"subject", in_words(f.subject.words)},
           {"loading", f.loading},
           {"state", gear_state_word(f.state)},
           {"value", number(f.value)},
@@ -69,14 +69,14 @@ Json finding_json(const Finding& f) {
             {"upper", number(f.limit.upper)},
             {"hold_lower", number(f.limit.hold_lower)},
             {"hold_upper", number(f.limit.hold_upper)},
-            {"source", f.limit.source}}},
+            {"source", in_words(f.limit.source)}}},
           {"margin", number(f.margin)},
           {"margin_fraction", number(f.margin_fraction)},
           {"verdict", verdict_word(f.verdict)},
-          {"remark", f.remark},
+          {"remark", in_words(f.remark)},
           {"formula", m.formula},
           {"working", working},
-          {"assumption", f.assumption}};
+          {"assumption", in_words(f.assumption)}};
 }
 
 std::string limit_text(const Finding& f, UnitSystem units) {
@@ -102,12 +102,14 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
   } else if (csv) {
     std::cout << findings_to_csv(a);
   } else {
-    say(fmt::format("{} – {}", design->about.name, design->about.summary));
+    put(fmt::format("{} – {}", design->about.name, design->about.summary));
     for (const Finding* f : worst_of_each(a)) {
-      say(fmt::format("{:8} {:34} {:>12}  {:22} {}", verdict_word(f->verdict),
-                      std::string(f->info().title) + (f->subject.empty() ? "" : ", " + f->subject),
+      const Tongue tongue{design->units};
+      put(fmt::format("{:8} {:34} {:>12}  {:22} {}", verdict_word(f->verdict),
+                      std::string(f->info().title) +
+                          (f->subject.empty() ? "" : ", " + in_words(f->subject.words, tongue)),
                       format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
-                      f->remark.empty() ? f->loading : f->remark));
+                      f->remark.empty() ? f->loading : in_words(f->remark, tongue)));
       if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
       for (const auto& c : cures_for(*design, a, *f)) {
         std::string price;
@@ -115,7 +117,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
           price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
                                format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
         for (const auto& p : c.better) price += fmt::format("; also cures {}", measure(p.measure_id).title);
-        say(fmt::format("           - {}: {}{}", c.text, verdict_word(c.reached), price));
+        put(fmt::format("           - {}: {}{}", capitalised(in_words(c.text, tongue)), verdict_word(c.reached), price));
       }
     }
   }
@@ -125,7 +127,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
 int run_validate(const std::string& path) {
   const auto design = open_project(path);
   if (!design) return faulty_file;
-  say(fmt::format("{}: a Kranich project, “{}”", path, design->about.name));
+  put(fmt::format("{}: a Kranich project, “{}”", path, design->about.name));
   return done;
 }
 
@@ -185,7 +187,7 @@ int run_sheets(const std::string& path, const std::string& folder) {
   for (const auto& sheet : shop::shop_sheets(*design, a, "legs extended")) {
     const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
     if (!drawing) {
-      say(fmt::format("{}: needs {}", sheet.title, std::get<std::string>(sheet.drawing)));
+      put(fmt::format("{}: needs {}", sheet.title, in_words(std::get<Text>(sheet.drawing), {design->units})));
       continue;
     }
     for (const bool svg : {true, false}) {

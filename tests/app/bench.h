@@ -85,7 +85,7 @@ struct Bench {
   //! What a part of a leg is left with: "main leg, axle".
   const Finding* part(const std::string& subject) const {
     for (const auto& f : document.assessment().findings)
-      if (f.measure_id == "leg.margin" && f.subject == subject) return &f;
+      if (f.measure_id == "leg.margin" && in_words(f.subject.words) == subject) return &f;
     return nullptr;
   }
   double value(std::string_view path) const { return value_at(document.design(), path); }

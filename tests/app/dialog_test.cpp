@@ -10,6 +10,7 @@
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 #include "bench.h"
+#include "said.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -134,7 +135,7 @@ TEST_CASE("Spring shows the entries of the kind that is chosen") {
   b.settle();
   CHECK_FALSE(b.find<QLineEdit>("field:/gear/legs/main/spring/cord/strands")->isVisible());
   CHECK(b.find<QLineEdit>("field:/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad")->isVisible());
-  CHECK(b.worst("place.axle_ahead")->remark.find("torsion rate") != std::string::npos);
+  CHECK(says(b.worst("place.axle_ahead")->remark, "torsion rate"));
   b.type("/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad", "9000");
   CHECK(b.document.loading()->rest);
 }

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Entries: the grammar, what was understood, refusal in place; the ledger's table; the shelf.
 #include <QCheckBox>
+#include <QLabel>
 #include <QTableWidget>
+#include <set>
 
+#include "app/lead_to.h"
 #include "app/widgets/list_table.h"
 #include "bench.h"
 #include "core/assess/loading_state.h"
+#include "core/model/locate.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -156,4 +160,55 @@ TEST_CASE("an aircraft is entered from nothing: new project, outline, wheels, an
   const auto read = read_project(write_project(typed));
   REQUIRE(read.design);
   CHECK(*read.design == typed);
+}
+
+TEST_CASE("the name of what is missing leads to its entry, wherever that stands", "[window]") {
+  Bench b;
+  // In a window of its own: Aircraft and project.
+  b.document.edit("", [](Design& d) { d.airframe.tailplane.tip_chord = Given(); });
+  auto& place = b.go(Station::place);
+  place.findings()->choose("place.rotation|");
+  b.settle();
+  auto* why = place.findChild<QLabel*>("why-text");
+  CHECK(why->text().contains("<a href='entry:/airframe/tailplane/tip_chord_m'>"));
+  emit why->linkActivated("entry:/airframe/tailplane/tip_chord_m");
+  b.settle();
+  auto* dialog = b.find<QWidget>("project-dialog");
+  auto* field = dialog->findChild<QLineEdit*>("field:/airframe/tailplane/tip_chord_m");
+  REQUIRE(field);
+  CHECK(field->isVisible());
+  CHECK(dialog->focusWidget() == field);
+  dialog->close();
+  b.settle();
+  // On a page.
+  CHECK(lead_to(*b.window, "/gear/legs/main/axle/x_m"));
+  b.settle();
+  CHECK(b.window->page(Station::place)->isVisible());
+  CHECK(b.window->focusWidget() == b.find<QLineEdit>("field:/gear/legs/main/axle/x_m"));
+  // In a list.
+  CHECK(lead_to(*b.window, "/airframe/low_points/0/at/x_m"));
+  b.settle();
+  CHECK_FALSE(lead_to(*b.window, "/gear/legs/main/no_such_thing"));
+}
+
+TEST_CASE("every number that any check can ask for has its entry") {
+  for (const char* demo : {"Dunnock", "Redshank", "Wheatear", "Nightjar"}) {
+    Bench b(demo);
+    const Design d = b.document.design();
+    std::set<std::string> asked;
+    for (const auto& g : all_given(d)) {
+      if (!g.given.known() || g.path.starts_with("/own_limits")) continue;
+      Design without = d;
+      *locate_given(without, g.path)->given = Given();
+      for (const auto& f : assess(without).findings)
+        for (const auto& path : paths_in(f.remark)) asked.insert(path);
+    }
+    CHECK(asked.size() > 15);
+    for (const auto& path : asked) {
+      INFO(demo << " " << path);
+      CHECK(lead_to(*b.window, QString::fromStdString(path)));
+      for (const char* name : {"project-dialog", "leg-dialog"})
+        if (auto* dialog = b.window->findChild<QWidget*>(name)) delete dialog;
+    }
+  }
 }

@@ -7,6 +7,7 @@
 
 #include "bench.h"
 #include "core/assess/strength_state.h"
+#include "said.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -127,7 +128,7 @@ TEST_CASE("load factors and the local rule are the builder's") {
   const double left = b.part("main leg, leg")->value;
   b.type("/load_factors/ultimate", "2.5");
   CHECK(b.part("main leg, leg")->value < left);
-  CHECK(b.part("main leg, leg")->assumption.find("club inspector") != std::string::npos);
+  CHECK(says(b.part("main leg, leg")->assumption, "club inspector"));
   b.type("/load_factors/ultimate", "0.5");
   CHECK(b.value("/load_factors/ultimate") == Approx(2.5));  // below 1 is refused
 }
@@ -150,7 +151,7 @@ TEST_CASE("joints are typed in a list, and every cell is checked") {
   CHECK(b.value("/gear/legs/main/joints/0/fasteners/0/u_m") == Approx(-0.027));
   joints->item(0, column(joints, "Of"))->setText("blind rivet, ordinary");
   b.settle();
-  CHECK(b.part("main leg, unit bolts")->remark.find("structural") != std::string::npos);
+  CHECK(says(b.part("main leg, unit bolts")->remark, "structural"));
   joints->item(0, column(joints, "Held by"))->setText("string");
   b.settle();
   CHECK(b.document.design().gear.main().joints[0].kind == JointKind::fasteners);
@@ -182,7 +183,7 @@ TEST_CASE("a printed leg: how it lies is chosen, and its bore's mouth is typed")
   sections->item(1, column(sections, "Hole along it"))->setText("9");
   b.settle();
   CHECK(b.part("main leg, leg")->verdict == Verdict::unknown);
-  CHECK(b.part("main leg, leg")->remark.find("hole") != std::string::npos);
+  CHECK(says(b.part("main leg, leg")->remark, "hole"));
 }
 
 TEST_CASE("a material of one's own is added and used") {
@@ -282,6 +283,6 @@ TEST_CASE("a cord's curve and a metered orifice are typed in lists") {
   CHECK(b.worst("spring.sag")->value > sag);
   curve->item(2, column(curve, "Load"))->setText("1");  // a curve must rise
   b.settle();
-  CHECK(b.worst("stance.third_load")->remark.find("rises") != std::string::npos);
+  CHECK(says(b.worst("stance.third_load")->remark, "rises"));
   CHECK(list(b, "/gear/legs/main/spring/metered")->rowCount() == 0);
 }

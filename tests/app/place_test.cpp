@@ -17,6 +17,7 @@
 #include "bench.h"
 #include "core/assess/loading_state.h"
 #include "core/io/bench_line.h"
+#include "said.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -269,7 +270,7 @@ TEST_CASE("a tolerance is typed, worked out in the background and told in the wh
   b.settle();
   CHECK(place.findings()->why().contains("Over the build tolerances"));
   CHECK(place.findings()->why().contains("Station"));
-  place.findings()->choose("place.ground_pressure|main wheel");
+  place.findings()->choose("place.ground_pressure|wheel:main");
   b.settle();
   CHECK(place.findings()->why().contains("undecided"));
   // A figure without a limit opens its formula too.
@@ -295,7 +296,7 @@ TEST_CASE("legs are bent out at constant length by a drag") {
 TEST_CASE("the walk-through of Dunnock: two moves and nothing fails", "[window]") {
   Bench b;
   REQUIRE(failing(b.document) == 3);
-  choose_and_try(b, Station::swing, "swing.clearance|nose leg", "third.length");
+  choose_and_try(b, Station::swing, "swing.clearance|legs:third", "third.length");
   choose_and_try(b, Station::place, "place.nose_share|", "main.station");
   CHECK(failing(b.document) == 0);
 }
@@ -326,7 +327,7 @@ TEST_CASE("the landing is played, its ladder told, and stiffer damping changes i
   CHECK(ladder->text().contains("first bottoms at"));
   const auto stroke = [&] {
     for (const auto& f : b.document.assessment().findings)
-      if (f.measure_id == "spring.drop_stroke" && f.subject == "main leg") return f.value;
+      if (f.measure_id == "spring.drop_stroke" && in_words(f.subject.words) == "main leg") return f.value;
     return 0.0;
   };
   const double before = stroke();
@@ -340,6 +341,6 @@ TEST_CASE("the landing is played, its ladder told, and stiffer damping changes i
   bool said = false;
   for (const auto& f : b.document.assessment().findings)
     if (f.measure_id == "spring.drop_factor" && f.verdict == Verdict::unknown)
-      said = f.remark.find("unsprung mass") != std::string::npos;
+      said = says(f.remark, "unsprung mass");
   CHECK(said);
 }

@@ -9,6 +9,7 @@
 #include "app/stations/spring_shelf.h"
 #include "bench.h"
 #include "core/io/rig_csv.h"
+#include "said.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -160,7 +161,7 @@ TEST_CASE("a bump without a length is a step; one as high as the wheel is refuse
   b.go(Station::spring);
   b.press("view-bump");
   b.type("/bump/length_m", "");
-  CHECK(b.worst("spring.bump_factor")->remark.find("step") != std::string::npos);
+  CHECK(says(b.worst("spring.bump_factor")->remark, "step"));
   b.type("/bump/height_m", "300");
   CHECK(b.worst("spring.bump_factor")->verdict == Verdict::unknown);
   b.type("/bump/height_m", "-5");

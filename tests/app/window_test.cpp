@@ -111,7 +111,7 @@ TEST_CASE("the leg swings into its well, and the other leg is shown on choosing 
   b.settle();
   CHECK(b.document.gear_position() == Approx(0.55));
   CHECK(swing.board()->grab().toImage() != down);
-  swing.findings()->choose("swing.clearance|nose leg");
+  swing.findings()->choose("swing.clearance|legs:third");
   b.settle();
   CHECK(b.find<QPushButton>("swing-third")->isChecked());
   CHECK(b.find<QLabel>("length-budget")->text().contains("too long by"));
@@ -142,7 +142,7 @@ TEST_CASE("the walk-through: Dunnock's two defects are cured and the strip says 
   auto* strip = b.window->findChild<MarginStrip*>();
   REQUIRE(strip);
   for (const auto& [station, key, knob] :
-       {std::tuple{Station::swing, "swing.clearance|nose leg", "try:third.length"},
+       {std::tuple{Station::swing, "swing.clearance|legs:third", "try:third.length"},
         {Station::place, "place.nose_share|", "try:main.station"}}) {
     auto* card = strip->findChild<FindingButton*>(QStringLiteral("finding:") + key);
     REQUIRE(card);

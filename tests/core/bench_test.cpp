@@ -13,6 +13,7 @@
 #include "core/spring/landing.h"
 #include "core/spring/scatter.h"
 #include "demo.h"
+#include "said.h"
 #include "sample_leg.h"
 
 using namespace kranich;
@@ -45,8 +46,8 @@ spring::DropModel linear_leg() {
   return m;
 }
 
-const spring::LoadFit& fit_of(const std::variant<spring::LoadFit, std::string>& v) {
-  if (const auto* why = std::get_if<std::string>(&v)) FAIL(*why);
+const spring::LoadFit& fit_of(const std::variant<spring::LoadFit, Text>& v) {
+  if (const auto* why = std::get_if<Text>(&v)) FAIL(in_words(*why));
   return std::get<spring::LoadFit>(v);
 }
 
@@ -74,14 +75,13 @@ TEST_CASE("without the way out nothing is known of friction; too few readings ar
   CHECK(std::isnan(fit.rate_error));
   for (const auto& list :
        {std::vector<LoadReading>{}, {reading(10, 0)}, {reading(10, 0.01), reading(12, 0.01)}})
-    CHECK(std::holds_alternative<std::string>(spring::fit_readings(list, "main")));
+    CHECK(std::holds_alternative<Text>(spring::fit_readings(list, "main")));
   CHECK(
-      std::get<std::string>(spring::fit_readings(std::vector{reading(10, 0), reading(9, 0.02, true)}, "main"))
-          .find("three") != std::string::npos);
+      says(std::get<Text>(spring::fit_readings(std::vector{reading(10, 0), reading(9, 0.02, true)}, "main")),
+           "three"));
   auto unknown = reading(10, 0.03);
   unknown.load = Given();
-  CHECK(std::holds_alternative<std::string>(
-      spring::fit_readings(std::vector{reading(10, 0), unknown}, "main")));
+  CHECK(std::holds_alternative<Text>(spring::fit_readings(std::vector{reading(10, 0), unknown}, "main")));
 }
 
 TEST_CASE("the standard error of a rate is honest") {
@@ -172,9 +172,9 @@ TEST_CASE("an undamped leg has no damping to fit; a rigid one nothing") {
   spring::DropModel rigid;
   rigid.sprung_mass = 5;
   rigid.tyre.rate = 10000;
-  CHECK(std::holds_alternative<std::string>(spring::fit_drop(rigid, 0.1, record)));
-  CHECK(std::holds_alternative<std::string>(spring::fit_drop(m, 0.1, std::vector<RigSample>(5))));
-  CHECK(std::holds_alternative<std::string>(spring::fit_drop(m, 2.0, record)));  // ends before the touch-down
+  CHECK(std::holds_alternative<Text>(spring::fit_drop(rigid, 0.1, record)));
+  CHECK(std::holds_alternative<Text>(spring::fit_drop(m, 0.1, std::vector<RigSample>(5))));
+  CHECK(std::holds_alternative<Text>(spring::fit_drop(m, 2.0, record)));  // ends before the touch-down
 }
 
 TEST_CASE("what fits is taken over by every kind of spring that can") {

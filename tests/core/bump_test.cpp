@@ -10,6 +10,7 @@
 #include "core/base/quantity.h"
 #include "core/spring/road.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 using spring::BumpModel;
@@ -203,7 +204,7 @@ TEST_CASE("every demo's legs roll over their field's bump, and unknown bumps are
     bool refused = false;
     for (const auto& f : assess(d).findings)
       refused = refused || (f.measure_id == "spring.bump_factor" && f.verdict == Verdict::unknown &&
-                            f.remark.find("nine tenths") != std::string::npos);
+                            says(f.remark, "nine tenths"));
     CHECK(refused);
   }
 }

@@ -3,8 +3,8 @@
 #include "core/model/consistency.h"
 
 #include <catch2/catch.hpp>
-#include <set>
 #include <random>
+#include <set>
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
@@ -12,6 +12,7 @@
 #include "core/io/variants.h"
 #include "core/model/locate.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 
@@ -177,7 +178,7 @@ TEST_CASE("what refers to a thing that is renamed or gone follows it") {
   // A nose leg turned tail leg keeps its doors and steps; one taken away takes them with it.
   const auto tail = after(d, [](Design& x) { x.gear.third().role = LegRole::tail; });
   CHECK(tail.sequence == d.sequence);
-  CHECK(tail.actor_word("third") == "tail leg");
+  CHECK(in_words(tail.actor_word("third")) == "tail leg");
   const auto legless =
       after(d, [](Design& x) { std::erase_if(x.gear.legs, [](const Leg& l) { return l.id == "third"; }); });
   for (const auto& door : legless.doors) CHECK(door.leg != "third");

@@ -7,25 +7,47 @@
 
 #include "core/assess/assess.h"
 #include "core/leg/structure.h"
+#include "said.h"
 
 namespace kranich {
 
 //! The first finding of a check about a subject; null where there is none.
 inline const Finding* find(const Assessment& a, std::string_view id, std::string_view subject) {
   for (const auto& f : a.findings)
+    if (f.measure_id == id && in_words(f.subject.words) == subject) return &f;
+  return nullptr;
+}
+
+inline const Finding* find(const Assessment& a, std::string_view id,
+                           const std::same_as<Subject> auto& subject) {
+  for (const auto& f : a.findings)
     if (f.measure_id == id && f.subject == subject) return &f;
+  return nullptr;
+}
+inline const Finding* worst(const Assessment& a, std::string_view id,
+                            const std::same_as<Subject> auto& subject) {
+  for (const Finding* f : worst_of_each(a))
+    if (f->measure_id == id && f->subject == subject) return f;
   return nullptr;
 }
 
 //! The worst of a check, of one subject where one is named; null where there is none.
 inline const Finding* worst(const Assessment& a, std::string_view id, std::string_view subject = {}) {
   for (const Finding* f : worst_of_each(a))
-    if (f->measure_id == id && (subject.empty() || f->subject == subject)) return f;
+    if (f->measure_id == id && (subject.empty() || in_words(f->subject.words) == subject)) return f;
   return nullptr;
 }
 
 //! As worst, where there must be one.
 inline const Finding& the_worst(const Assessment& a, std::string_view id, std::string_view subject = {}) {
+  const Finding* f = worst(a, id, subject);
+  INFO("no finding " << id);
+  REQUIRE(f);
+  return *f;
+}
+
+inline const Finding& the_worst(const Assessment& a, std::string_view id,
+                                const std::same_as<Subject> auto& subject) {
   const Finding* f = worst(a, id, subject);
   INFO("no finding " << id);
   REQUIRE(f);

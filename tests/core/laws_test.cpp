@@ -128,7 +128,7 @@ TEST_CASE("a tyre's rate follows from its pressure where it is not given") {
   w.diameter = Given(0.40);
   w.width = Given(0.15);
   const auto missing = tyre_law(w);
-  REQUIRE(std::holds_alternative<std::string>(missing));
+  REQUIRE(std::holds_alternative<Text>(missing));
   w.pressure = Given(2e5);
   const auto law = std::get<TyreLaw>(tyre_law(w));
   CHECK(law.rate == Approx(2e5 * 2.3 * std::sqrt(0.06)));
@@ -137,7 +137,7 @@ TEST_CASE("a tyre's rate follows from its pressure where it is not given") {
   CHECK(std::get<TyreLaw>(tyre_law(w)).limit == Approx(0.07));
   CHECK(std::get<TyreLaw>(tyre_law(w)).knee == Approx(0.95 * 0.07));
   w.tyre = Tyre::foam;
-  CHECK(std::holds_alternative<std::string>(tyre_law(w)));  // a foam tyre has no pressure
+  CHECK(std::holds_alternative<Text>(tyre_law(w)));  // a foam tyre has no pressure
   w.tyre_rate = Given(30000.0);
   CHECK(std::get<TyreLaw>(tyre_law(w)).knee == Approx(0.6 * 0.07));
 }

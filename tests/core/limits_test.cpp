@@ -12,6 +12,7 @@
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 
@@ -106,7 +107,7 @@ TEST_CASE("scales against ledger: the difference is shown, and needs everything 
   auto d = demo("dunnock");
   CHECK(first(d, "weigh.scales_mass").value == Approx(102.3 + 169.4 - 2.1 + 170.5 - 2.1 - 437.6));
   d.weighing.scales[1].tare = {};
-  CHECK(first(d, "weigh.scales_mass").remark.find("tare of") != std::string::npos);
+  CHECK(says(first(d, "weigh.scales_mass").remark, "tare of"));
   d = demo("dunnock");
   d.weighing.loading = "nobody";
   CHECK(first(d, "weigh.scales_mass").verdict == Verdict::unknown);

@@ -94,7 +94,7 @@ TEST_CASE("the least clearance of a plain swing is what the drawing board gives"
   // way.
   CHECK(stowed.distance == Approx(0.08).margin(1e-7));
   CHECK(stowed.obstacle == "front wall");
-  CHECK(swing::part_word(stowed.part) == "leg");
+  CHECK(stowed.part == swing::Part::leg);
   l.retraction.well.high.z = Given(0.11);
   CHECK(least(l) == Approx(0.06).margin(1e-6));  // the roof over the stowed wheel, 0.15 m above its axle
   l.retraction.well.high.z = Given(0.15);
@@ -166,7 +166,7 @@ TEST_CASE("a change of what a leg must pass is seen by the next assessment") {
   const auto before = assess(d);
   const auto of = [](const Assessment& a) {
     for (const auto& f : a.findings)
-      if (f.measure_id == "swing.clearance" && f.subject == "main legs") return f.value;
+      if (f.measure_id == "swing.clearance" && in_words(f.subject.words) == "main legs") return f.value;
     return std::nan("");
   };
   REQUIRE(std::isfinite(of(before)));

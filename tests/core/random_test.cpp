@@ -19,6 +19,7 @@
 #include "core/model/locate.h"
 #include "core/shop/sheets.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 
@@ -352,7 +353,7 @@ TEST_CASE("random designs: no crash, no verdict without a number, saved and open
 
     if (i % 4) continue;
     for (const auto& s : shop::shop_sheets(d, a, "legs extended"))
-      if (!s.ready()) CHECK_FALSE(std::get<std::string>(s.drawing).empty());
+      if (!s.ready()) CHECK_FALSE(std::get<Text>(s.drawing).empty());
     const Finding* worst = nullptr;
     for (const Finding* f : worst_of_each(a))
       if (!worst && f->verdict == Verdict::fails && std::isfinite(f->value)) worst = f;

@@ -15,6 +15,7 @@
 #include "core/place/wheel_shelf.h"
 #include "core/weigh/weigh.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 using place::Rotation;
@@ -188,7 +189,7 @@ TEST_CASE("the wheel shelf ranks by what is wanted and says what speaks against 
   CHECK(shelf.wheels[ranked.front().index].wheel.diameter == Approx(0.4).margin(0.03));
   bool objected = false;
   for (const auto& c : place::rank_wheels(shelf.wheels, {2500, 0.40, std::nan(""), 0.03, Field::sand, false}))
-    objected = objected || c.objection.find("too hard") != std::string::npos;
+    objected = objected || says(c.objection, "too hard");
   CHECK(objected);
   Wheel fitted;
   fitted.fork_gap = 0.009;

@@ -15,6 +15,7 @@
 #include "core/model/moves.h"
 #include "demo.h"
 #include "findings.h"
+#include "said.h"
 
 using namespace kranich;
 
@@ -31,7 +32,7 @@ std::string missing_after(const std::string& name, const std::string& path, std:
   *at->given = Given();
   const auto a = assess(d);
   for (const auto& f : a.findings)
-    if (f.measure_id == id && f.verdict == Verdict::unknown) return f.remark;
+    if (f.measure_id == id && f.verdict == Verdict::unknown) return in_words(f.remark);
   return "";
 }
 
@@ -184,8 +185,9 @@ TEST_CASE("what is missing is named by every check that needs it") {
             .find("damping") != std::string::npos);
   CHECK(missing_after("wheatear", "/gear/legs/main/hinge/z_m", "place.axle_ahead").find("hinge") !=
         std::string::npos);
-  CHECK(missing_after("wheatear", "/gear/legs/main/spring/anchor_leg/y_m", "place.axle_ahead")
-            .find("anchors") != std::string::npos);
+  CHECK(
+      missing_after("wheatear", "/gear/legs/main/spring/anchor_leg/y_m", "place.axle_ahead").find("anchor") !=
+      std::string::npos);
   CHECK(
       missing_after("wheatear", "/gear/legs/main/spring/cord/strands", "place.axle_ahead").find("strands") !=
       std::string::npos);
@@ -194,7 +196,7 @@ TEST_CASE("what is missing is named by every check that needs it") {
 TEST_CASE("a small tilt is told not to be trusted, and one of nothing is refused") {
   auto d = demo("dunnock");
   d.weighing.tilt_pitch = radians(3);
-  CHECK(worst(assess(d), "weigh.tilt_height")->remark.find("do not trust") != std::string::npos);
+  CHECK(says(worst(assess(d), "weigh.tilt_height")->remark, "do not trust"));
   d.weighing.tilt_pitch = 0.0;
   CHECK(worst(assess(d), "weigh.tilt_height")->verdict == Verdict::unknown);
 }
@@ -293,4 +295,37 @@ TEST_CASE("usual wheels of models pass through the starting points of practice")
   CHECK(usual_model_wheel(10) == Approx(0.105));
   CHECK(usual_model_wheel(20) == Approx(0.135));
   for (double m = 1; m < 20; m += 0.7) CHECK(usual_model_wheel(m + 0.7) > usual_model_wheel(m));
+}
+
+TEST_CASE("what a check says it lacks is a number of the design that is not known, and all of it is said") {
+  for (const std::string name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+    const auto d = demo(name);
+    size_t led = 0;
+    for (const auto& g : all_given(d)) {
+      if (!g.given.known() || g.path.starts_with("/own_limits")) continue;
+      Design without = d;
+      *locate_given(without, g.path)->given = Given();
+      for (const auto& f : assess(without).findings)
+        for (const auto& path : paths_in(f.remark)) {
+          INFO(name << " without " << g.path << ": " << f.key() << " " << in_words(f.remark));
+          ++led;
+          REQUIRE(spec_at(without, path));
+          CHECK(std::isnan(value_at(without, path)));
+        }
+    }
+    CHECK(led > 100);
+  }
+  // All at once, not the first alone.
+  auto d = demo("dunnock");
+  d.airframe.aerodynamics.thrust = Given();
+  d.airframe.wing.tip_chord = Given();
+  d.airframe.tailplane.span = Given();
+  const Finding* f = nullptr;
+  const auto a = assess(d);
+  for (const auto& x : a.findings)
+    if (x.measure_id == "place.rotation") f = &x;
+  REQUIRE(f);
+  CHECK(paths_in(f->remark) == std::vector<std::string>{"/airframe/wing/tip_chord_m",
+                                                        "/airframe/tailplane/span_m",
+                                                        "/airframe/aerodynamics/thrust_N"});
 }

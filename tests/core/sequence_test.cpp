@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 using sequence::DoorCheck;
@@ -46,7 +47,7 @@ Step step(const char* actor, Action action, double at) {
   return s;
 }
 DoorCheck only(const Design& d, bool up) {
-  std::vector<std::string> problems;
+  std::vector<Text> problems;
   const auto checks = sequence::check_doors(d, up, problems);
   CHECK(problems.empty());
   REQUIRE(checks.size() == 1);
@@ -158,7 +159,7 @@ TEST_CASE("a door that nobody opens is shut, one that was left open is not") {
   for (const auto& x : assess(d).findings)
     if (x.measure_id == "sequence.leg_wait") f = x;
   CHECK(f.verdict == Verdict::fails);
-  CHECK(f.remark.find("nothing opens this door") != std::string::npos);
+  CHECK(says(f.remark, "nothing opens this door"));
 
   // Opened on the way down and never closed: it is open when the leg goes up again.
   d.sequence.down = {step("door", Action::open, 0), step("main", Action::lower, 2)};
@@ -184,7 +185,7 @@ TEST_CASE("a door that nobody opens is shut, one that was left open is not") {
 TEST_CASE("times of a bar: nominal, and its spread") {
   Design d = one_door();
   d.sequence.down = {step("door", Action::open, 0.5), step("main", Action::lower, 3)};
-  std::vector<std::string> problems;
+  std::vector<Text> problems;
   const auto t = sequence::timeline(d, d.sequence.down, problems);
   REQUIRE(t.bars.size() == 2);
   CHECK(t.bars[0].nominal_end == Approx(2.5));
@@ -203,11 +204,10 @@ TEST_CASE("what a sequence lacks is named") {
   Design d = one_door();
   d.sequence.up = {step("door", Action::open, 0), step("main", Action::raise, 1)};
   const auto named = [&](const std::string& word) {
-    std::vector<std::string> problems;
+    std::vector<Text> problems;
     sequence::timeline(d, d.sequence.up, problems);
     sequence::check_doors(d, true, problems);
-    return std::any_of(problems.begin(), problems.end(),
-                       [&](const std::string& p) { return p.find(word) != std::string::npos; });
+    return std::any_of(problems.begin(), problems.end(), [&](const Text& p) { return says(p, word); });
   };
   CHECK_FALSE(named("door"));
   d.doors[0].zone_enter = Given();

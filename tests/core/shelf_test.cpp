@@ -8,6 +8,7 @@
 #include "core/force/suspension.h"
 #include "core/io/shelves.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 using spring::Candidate;
@@ -90,7 +91,7 @@ TEST_CASE("a heavier aircraft wants a stiffer spring") {
   CHECK(heavy.list.front().rate + heavy.list.front().preload / 0.02 >
         light.list.front().rate + light.list.front().preload / 0.02);
   for (const auto& c : heavy.list)
-    if (c.objection.rfind("too soft", 0) == 0) CHECK(c.sag > 0.40);
+    if (says(c.objection, "too soft")) CHECK(c.sag > 0.40);
 }
 
 TEST_CASE("cords come with the strands that sag right") {
@@ -101,8 +102,8 @@ TEST_CASE("cords come with the strands that sag right") {
   CHECK(best.sag == Approx(0.325).margin(0.08));
   const Cord& cord = r.best().leg.spring.cord;
   CHECK(std::fmod(cord.strands, 2) == 0);
-  CHECK(r.best().buy.find(cord.shelf_name) != std::string::npos);
-  CHECK(r.best().buy.find("m of") != std::string::npos);
+  CHECK(says(r.best().buy, cord.shelf_name));
+  CHECK(says(r.best().buy, " m of"));
   // A thinner cord needs more strands.
   double thin = 0;
   double thick = 0;
@@ -124,7 +125,7 @@ TEST_CASE("a bow comes with the plies it needs, thinner cloth with more") {
   }
   CHECK(thin == Approx(3 * thick).margin(2.1));
   CHECK(r.list.front().sag == Approx(0.325).margin(0.1));
-  CHECK(r.best().buy.find("m²") != std::string::npos);
+  CHECK(says(r.best().buy, "m²"));
 }
 
 TEST_CASE("wire and sheet are tried as they are; what takes a set is objected to") {
@@ -160,7 +161,7 @@ TEST_CASE("gas struts and pucks have their own objections") {
   for (const auto& c : struts.list)
     if (struts.offers[c.index].leg.spring.gas_strut.full_stroke < l.travel) {
       CHECK_FALSE(c.fits);
-      CHECK(c.objection.find("end") != std::string::npos);
+      CHECK(says(c.objection, "end"));
     }
   l.spring.kind = SpringKind::pucks;
   l.travel = Given(0.02);
@@ -185,6 +186,6 @@ TEST_CASE("an offer that lacks something says what") {
   l.spring.coil.installed_length = Given();
   const auto r = rank(l, 41);
   REQUIRE_FALSE(r.list.empty());
-  CHECK(r.list.front().objection.find("needs") == 0);
+  CHECK(says(r.list.front().objection, "needs"));
   CHECK_FALSE(r.list.front().fits);
 }

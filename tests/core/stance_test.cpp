@@ -6,6 +6,7 @@
 
 #include "core/base/quantity.h"
 #include "core/place/place.h"
+#include "said.h"
 
 using namespace kranich;
 using stance::LegLaw;
@@ -201,6 +202,6 @@ TEST_CASE("mains that sink until the CG is behind them: told which way, and with
   const auto* none = std::get_if<stance::NoRest>(&rest);
   REQUIRE(none);
   CHECK(none->towards == stance::NoRest::Towards::tail);
-  CHECK(none->reason.find("the rear legs sink to their stops") != std::string::npos);
-  CHECK(none->reason.find("behind their wheels") != std::string::npos);
+  CHECK(says(none->reason, "the rear legs sink to their stops"));
+  CHECK(says(none->reason, "behind their wheels"));
 }

@@ -14,6 +14,7 @@
 #include "core/motion/retract.h"
 #include "demo.h"
 #include "findings.h"
+#include "said.h"
 
 using namespace kranich;
 using leg::LoadCase;
@@ -89,7 +90,7 @@ TEST_CASE("without brakes nothing is braked; without a load factor landings are 
   in.ground_factor = std::nan("");
   const auto all = leg::load_cases(in);
   REQUIRE(all.missing.size() == 1);
-  CHECK(all.missing[0].find("load factor") != std::string::npos);
+  CHECK(says(all.missing[0], "load factor"));
   CHECK(all.cases.size() == 2);
   in = tourer();
   in.tail_down_pitch = std::nan("");
@@ -140,7 +141,7 @@ TEST_CASE("a strut is a cantilever: bending, axial and twist as by hand") {
   CHECK(p.stress == Approx(stress).epsilon(1e-9));
   CHECK(p.margin == Approx(std::min(435e6 / stress, 670e6 / (1.5 * stress)) - 1).epsilon(1e-9));
   CHECK(p.in_case == "hand");
-  CHECK(p.decides.find("upper end") != std::string::npos);
+  CHECK(says(p.decides, "upper end"));
   // At the ground the arm is longer by the wheel's radius.
   const auto low = leg::check_structure(d, d.gear.main(), {{"hand", Vec3(1000, 0, 0), true, ""}});
   CHECK(part(low, "leg").stress == Approx(1000 * 1.0 / tube_modulus(0.06, 0.004)).epsilon(1e-9));
@@ -154,7 +155,7 @@ TEST_CASE("a solid bar, a rectangle, and what each lacks") {
   const double bar = std::numbers::pi * std::pow(0.06, 3) / 32;
   CHECK(part(leg::check_structure(d, l, aft), "leg").stress == Approx(240 / bar).epsilon(1e-9));
   l.section = LegSection::rectangle;
-  CHECK(part(leg::check_structure(d, l, aft), "leg").missing.find("width") != std::string::npos);
+  CHECK(says(part(leg::check_structure(d, l, aft), "leg").missing, "width"));
   l.section_width = Given(0.05);
   l.section_thickness = Given(0.01);
   CHECK(part(leg::check_structure(d, l, aft), "leg").stress ==
@@ -163,10 +164,10 @@ TEST_CASE("a solid bar, a rectangle, and what each lacks") {
   l.tube_wall = Given();
   CHECK(part(leg::check_structure(d, l, aft), "leg").missing == "the leg's wall");
   l.tube_wall = Given(0.04);
-  CHECK(part(leg::check_structure(d, l, aft), "leg").missing.find("half") != std::string::npos);
+  CHECK(says(part(leg::check_structure(d, l, aft), "leg").missing, "half"));
   l.tube_wall = Given(0.004);
   l.material = "unobtainium";
-  CHECK(part(leg::check_structure(d, l, aft), "leg").missing.find("unobtainium") != std::string::npos);
+  CHECK(says(part(leg::check_structure(d, l, aft), "leg").missing, "unobtainium"));
 }
 
 TEST_CASE("a printed strut is derated across its layers") {
@@ -255,7 +256,7 @@ TEST_CASE("tubes that cannot hold a load say so") {
   const auto s = leg::check_structure(d, d.gear.main(), {{"aft", Vec3(100, 0, 0), false, ""}});
   CHECK_FALSE(s.mechanism.empty());
   d.gear.main().tubes[0].material = "";
-  CHECK(part(leg::check_structure(d, d.gear.main(), {}), "leg").missing.find("only") != std::string::npos);
+  CHECK(says(part(leg::check_structure(d, d.gear.main(), {}), "leg").missing, "only"));
 }
 
 TEST_CASE("a slender tube gives way as a column before it is crushed") {
@@ -292,7 +293,7 @@ TEST_CASE("an axle bends where it leaves the leg") {
   l.wheel_offset = Given(0.1);
   const std::vector<LoadCase> up{{"up", Vec3(0, 0, 2000), false, ""}};
   l.wheel_offset = Given();
-  CHECK(part(leg::check_structure(d, l, up), "axle").missing.find("outboard") != std::string::npos);
+  CHECK(says(part(leg::check_structure(d, l, up), "axle").missing, "outboard"));
   l.wheel_offset = Given(0.1);
   CHECK(part(leg::check_structure(d, l, up), "axle").missing == "the axle's diameter");
   l.axle_diameter = Given(0.025);
@@ -395,7 +396,7 @@ TEST_CASE("the stress along a leg is there for every bar of every case, its grea
       }
       double of_parts = 0;
       for (const auto& p : s.structure.parts)
-        if (p.decides.rfind("bending", 0) == 0 && p.part != "axle") of_parts = std::max(of_parts, p.stress);
+        if (says(p.decides, "bending") && p.part != "axle") of_parts = std::max(of_parts, p.stress);
       if (of_parts > 0) CHECK(most >= of_parts * (1 - 1e-9));
     }
   }

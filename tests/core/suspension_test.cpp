@@ -10,6 +10,7 @@
 #include "core/model/moves.h"
 #include "core/stance/stance.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 using force::LegLaw;
@@ -156,7 +157,7 @@ TEST_CASE("a tyre stiffens past its knee, its squash is the force's inverse") {
   CHECK(law.slope(0.079) > 2 * law.rate);
   w.tyre = Tyre::foam;
   w.pressure = {};
-  CHECK(std::holds_alternative<std::string>(force::tyre_law(w)));  // foam needs its rate
+  CHECK(std::holds_alternative<Text>(force::tyre_law(w)));  // foam needs its rate
   w.tyre_rate = 20000;
   CHECK(std::get<force::TyreLaw>(force::tyre_law(w)).knee == Approx(0.6 * 0.08));
 }
@@ -173,11 +174,11 @@ TEST_CASE("a curve of points is followed, and what cannot be is refused by name"
   CHECK(cord.energy(0.2) == Approx(12.5 + 22.5));
   auto leg = demo("wheatear").gear.main();
   leg.path = LegPath::straight;
-  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("hinge") != std::string::npos);
+  CHECK(says(std::get<Text>(force::suspension_of(leg, {})), "hinge"));
   leg = demo("wheatear").gear.main();
   leg.spring.cord.free_length = 0.7;
-  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("no longer than") != std::string::npos);
+  CHECK(says(std::get<Text>(force::suspension_of(leg, {})), "no longer than"));
   leg = demo("wheatear").gear.main();
   leg.spring.cord.curve[2].load = 10;
-  CHECK(std::get<std::string>(force::suspension_of(leg, {})).find("rises") != std::string::npos);
+  CHECK(says(std::get<Text>(force::suspension_of(leg, {})), "rises"));
 }

@@ -18,6 +18,7 @@
 #include "core/spring/landing.h"
 #include "core/weigh/weigh.h"
 #include "demo.h"
+#include "said.h"
 
 using namespace kranich;
 
@@ -292,7 +293,7 @@ TEST_CASE("what only the bench has aboard is no part of the CG's extremes") {
   d.loadings.front().aboard.push_back({{}, "shop weight", Given(5), {}});
   const auto with = weigh::cg_extremes(d)->aftmost;
   CHECK(with.x > before->aftmost.x);
-  CHECK(with.with.find("shop weight 5 kg") != std::string::npos);
+  CHECK(says(with.with, "shop weight 5 kg"));
 }
 
 TEST_CASE("a low point ahead of a tail wheel's mains is lowest with the tail up") {
@@ -340,7 +341,7 @@ TEST_CASE("a well goes with its leg") {
   const auto value = [](const Design& x) {
     const auto a = assess(x);
     for (const auto& f : a.findings)
-      if (f.measure_id == "swing.clearance" && f.subject == "main legs") return f.value;
+      if (f.measure_id == "swing.clearance" && in_words(f.subject.words) == "main legs") return f.value;
     return std::nan("");
   };
   d.airframe.keep_outs.clear();
@@ -351,7 +352,7 @@ TEST_CASE("a well goes with its leg") {
 
 TEST_CASE("a timeline knows where everything is at any time") {
   const auto d = demo("dunnock");
-  std::vector<std::string> problems;
+  std::vector<Text> problems;
   const auto t = sequence::timeline(d, d.sequence.up, problems);
   CHECK(problems.empty());
   CHECK(t.bars.size() == d.sequence.up.size());
@@ -368,6 +369,6 @@ TEST_CASE("a timeline knows where everything is at any time") {
   wrong[1].start = 0.0;
   sequence::timeline(d, wrong, problems);
   REQUIRE(problems.size() == 2);
-  CHECK(problems[0].find("neither a door nor a leg") != std::string::npos);
-  CHECK(problems[1].find("cannot do that") != std::string::npos);
+  CHECK(says(problems[0], "neither a door nor a leg"));
+  CHECK(says(problems[1], "cannot do that"));
 }

@@ -117,6 +117,7 @@ class Document : public QObject {
   void view_changed();        //!< loading, state or gear position only
   void file_changed();        //!< path, modified, read-only
   void refused(const QString& why);
+  void entry_wanted(const QString& path);  //!< somebody clicked on the name of a number that is missing
 
  private:
   struct Step {

@@ -24,7 +24,7 @@ QRectF StrokePane::bounds() const {
 void StrokePane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Leg& l = d.gear.leg(leg);
-  const QString word = text_of(d.leg_word(l));
+  const QString word = text_of(d.leg_word(l), d.units);
   s.title(capitalised(word), QObject::tr("to scale, the ground at rest"));
   if (!l.axle.known() || !l.wheel.diameter.known() || !l.travel.known()) return;
   const auto* loading = document_.loading();
@@ -259,10 +259,9 @@ void ForcePane::draw(Sheet& s) {
   const auto* ok = std::get_if<force::Suspension>(&law);
   if (!ok || ok->most <= 0) {
     s.painter().setPen(Theme::now().grey);
-    s.painter().drawText(
-        area, Qt::AlignCenter,
-        ok ? QObject::tr("a rigid leg: the tyre is all there is")
-           : QObject::tr("needs %1").arg(QString::fromStdString(std::get<std::string>(law))));
+    s.painter().drawText(area, Qt::AlignCenter,
+                         ok ? QObject::tr("a rigid leg: the tyre is all there is")
+                            : QObject::tr("needs %1").arg(text_of(std::get<Text>(law), document_.units())));
     return;
   }
   Diagram g;

@@ -7,6 +7,7 @@
 #include "app/drawing/aircraft.h"
 #include "app/widgets/findings.h"
 #include "core/assess/strength_state.h"
+#include "core/assess/subjects.h"
 #include "core/leg/structure.h"
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"
@@ -39,7 +40,8 @@ const LegStrength* LegPane::strength() const {
 }
 
 Verdict LegPane::verdict_of(const std::string& part) const {
-  const std::string subject = document_.design().leg_word(document_.design().gear.leg(leg)) + ", " + part;
+  const Design& d = document_.design();
+  const Subject subject = about_member(d, d.gear.leg(leg), part);
   for (const auto& f : document_.assessment().findings)
     if (f.measure_id == "leg.margin" && f.subject == subject) return f.verdict;
   return Verdict::unknown;
@@ -79,7 +81,7 @@ QRectF LegPane::bounds() const {
 void LegPane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Leg& l = d.gear.leg(leg);
-  QString who = text_of(d.leg_word(l));
+  QString who = text_of(d.leg_word(l), d.units);
   if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
   who = capitalised(who);
   const LegStrength* r = strength();
@@ -294,8 +296,8 @@ void LegPane::call_out_worst(Sheet& s, const LegStrength& r) const {
   const QRectF area = s.frame().device();
   s.note(QPointF(area.left() - 70, area.bottom() + 46),
          QObject::tr("%1: %2 left").arg(text_of(p.part), document_.say(p.margin, Kind::share)),
-         QObject::tr("%1 · %2").arg(text_of(p.decides), text_of(p.in_case)), ink_of(verdict_of(p.part)),
-         map(p.at));
+         QObject::tr("%1 · %2").arg(text_of(p.decides, document_.units()), text_of(p.in_case)),
+         ink_of(verdict_of(p.part)), map(p.at));
 }
 
 std::vector<Handle> LegPane::handles() const {

@@ -26,7 +26,7 @@ std::vector<WheelLine> lines_of_wheels(const Design& d) {
   for (const auto& line : leg_lines(d)) {
     const Leg& leg = d.gear.legs[line.rows[0]];
     if (!leg.axle.known()) continue;
-    const QString word = text_of(line.word);
+    const QString word = text_of(line.word, d.units);
     list.push_back({line.rows, leg.id,
                     line.several ? QObject::tr("%1 wheels").arg(word) : QObject::tr("%1 wheel").arg(word),
                     leg.role == LegRole::main, leg.stands != LegStands::centre});
@@ -69,7 +69,7 @@ void SidePane::draw(Sheet& s) {
                                         document_.say(pose.pitch, Kind::angle)));
   if (l && !l->no_rest.empty()) {
     s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"),
-           QString::fromStdString(l->no_rest), Ink::fails, pose.side(pose.cg));
+           text_of(l->no_rest, document_.units()), Ink::fails, pose.side(pose.cg));
   }
   switch (overlay_) {
     case Overlay::weigh:

@@ -115,7 +115,7 @@ void SwingPane::draw_what_it_must_pass(Sheet& s, const swing::MovingLeg& m) {
 void SwingPane::draw(Sheet& s) {
   const LegSwing* r = result();
   const Leg& l = the_leg();
-  QString who = text_of(document_.design().leg_word(l));
+  QString who = text_of(document_.design().leg_word(l), document_.units());
   if (l.stands == LegStands::both_sides) who = QObject::tr("starboard %1").arg(who);
   who = capitalised(who);
   const double share = playback ? leg_share : document_.gear_position();
@@ -130,7 +130,7 @@ void SwingPane::draw(Sheet& s) {
   draw_well(s);
   if (!r || !r->input) {
     s.label(s.frame().to_world(s.frame().device().center()),
-            QObject::tr("needs %1").arg(r ? QString::fromStdString(r->missing) : QString()), Ink::fails);
+            QObject::tr("needs %1").arg(r ? text_of(r->missing, document_.units()) : QString()), Ink::fails);
     return;
   }
   const auto& m = r->input->moving;
@@ -176,15 +176,14 @@ void SwingPane::draw(Sheet& s) {
   s.pen(ink, 2);
   s.painter().drawEllipse(s.frame().to_device((a + b) / 2), 13 * s.unit(), 13 * s.unit());
   s.line(a, b);
-  s.note(
-      s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40),
-      QObject::tr("%1 to %2 %3")
-          .arg(QString::fromStdString(swing::part_word(r->least->part)),
-               QString::fromStdString(r->least->obstacle), document_.say(r->least->distance, Kind::length)),
-      QObject::tr("at %1, wants %2")
-          .arg(document_.say(r->least->turn, Kind::angle),
-               document_.say(r->input->wanted_clearance, Kind::length)),
-      ink, (a + b) / 2);
+  s.note(s.frame().to_device((a + b) / 2) + s.unit() * QPointF(-70, 40),
+         QObject::tr("%1 to %2 %3")
+             .arg(text_of(swing::part_word(r->least->part)), QString::fromStdString(r->least->obstacle),
+                  document_.say(r->least->distance, Kind::length)),
+         QObject::tr("at %1, wants %2")
+             .arg(document_.say(r->least->turn, Kind::angle),
+                  document_.say(r->input->wanted_clearance, Kind::length)),
+         ink, (a + b) / 2);
 }
 
 std::vector<Handle> SwingPane::handles() const {
@@ -235,7 +234,7 @@ void ClearancePane::draw(Sheet& s) {
     g.curve.push_back({degrees(turn), swing::clearance_at(*r->input, turn).distance});
   }
   g.marks.push_back({{degrees(r->least->turn), r->least->distance},
-                     QStringLiteral("%1 %2").arg(QString::fromStdString(swing::part_word(r->least->part)),
+                     QStringLiteral("%1 %2").arg(text_of(swing::part_word(r->least->part)),
                                                  document_.say(r->least->distance, Kind::length)),
                      r->least->distance < r->input->wanted_clearance ? Ink::fails : Ink::holds});
   g.fit();

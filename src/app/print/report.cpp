@@ -98,7 +98,7 @@ void findings_table(Paper& paper, const Document& document) {
   QStringList noted;
   for (const Finding* f : worst_of_each(document.assessment())) {
     if (f->verdict == Verdict::noted) {
-      noted << QStringLiteral("%1 %2").arg(title_of(*f), value_text(*f, document.units()));
+      noted << QStringLiteral("%1 %2").arg(title_of(*f, document.units()), value_text(*f, document.units()));
       continue;
     }
     paper.need(row);
@@ -113,11 +113,11 @@ void findings_table(Paper& paper, const Document& document) {
       p.drawText(QRectF(x, y, width, row), Qt::AlignLeft | Qt::AlignVCenter,
                  QFontMetricsF(p.font(), p.device()).elidedText(s, Qt::ElideRight, width));
     };
-    cell(0, title_of(*f));
+    cell(0, title_of(*f, document.units()));
     cell(1, value_text(*f, document.units()), Qt::black, true);
     cell(2, limit_text(*f, document.units()));
     cell(3, text_of(verdict_word(f->verdict)), Theme::light().of(f->verdict), true);
-    cell(4, QString::fromStdString(f->remark.empty() ? f->loading : f->remark), Qt::darkGray);
+    cell(4, f->remark.empty() ? text_of(f->loading) : text_of(f->remark, document.units()), Qt::darkGray);
     p.setPen(QPen(QColor("#d0c9b8"), 0.1));
     p.drawLine(QPointF(Paper::left, y + row), QPointF(Paper::right, y + row));
     paper.y += row;

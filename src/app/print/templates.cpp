@@ -205,7 +205,7 @@ std::optional<QString> write_sheet(const Document& document, const shop::Sheet& 
   const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
   if (!drawing)
     return QObject::tr("%1 needs %2")
-        .arg(text_of(sheet.title), text_of(std::get<std::string>(sheet.drawing)));
+        .arg(text_of(sheet.title), text_of(std::get<Text>(sheet.drawing), document.units()));
   const About& about = document.design().about;
   const shop::Stamp stamp{about.name, about.revision,
                           QDate::currentDate().toString(Qt::ISODate).toStdString()};

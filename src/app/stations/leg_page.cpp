@@ -154,7 +154,8 @@ class LegPage : public StationPage {
 
   void refresh() {
     const QString unit = document_.unit(Kind::length);
-    const std::string word = document_.design().leg_word(document_.design().gear.leg(panes_[0]->leg));
+    const std::string word = in_words(
+        document_.design().leg_word(document_.design().gear.leg(panes_[0]->leg)), {document_.units()});
     lengths_->setHorizontalHeaderLabels({tr("Member"), tr("Of"), tr("Section, %1").arg(unit),
                                          tr("True length, %1").arg(unit), tr("Rake"), tr("Cant"),
                                          tr("Drill, top"), tr("Drill, axle"), tr("No.")});
@@ -226,11 +227,13 @@ class LegPage : public StationPage {
       if (const auto i = panes_[0]->shown_case()) {
         const auto& c = s.cases.cases[*i];
         text = tr("<b>%1</b>: %2. Limit load up %3, aft %4, outboard %5; %6.")
-                   .arg(text_of(c.name), text_of(c.working), document_.say(c.force.z(), Kind::force),
-                        document_.say(c.force.x(), Kind::force), document_.say(c.force.y(), Kind::force),
+                   .arg(text_of(c.name), text_of(c.working, document_.units()),
+                        document_.say(c.force.z(), Kind::force), document_.say(c.force.x(), Kind::force),
+                        document_.say(c.force.y(), Kind::force),
                         c.at_ground ? tr("where the tyre meets the ground") : tr("through the axle"));
       }
-      for (const auto& m : s.cases.missing) text += tr("<br>Left out – %1.").arg(text_of(m));
+      for (const auto& m : s.cases.missing)
+        text += tr("<br>Left out – %1.").arg(text_of(m, document_.units()));
     }
     case_note_->setText(text);
   }

@@ -135,7 +135,7 @@ class PlacePage : public StationPage {
       put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
     };
     const bool pair = leg.stands == LegStands::both_sides;
-    QString word = text_of(document_.design().wheel_word(leg));
+    QString word = text_of(document_.design().wheel_word(leg), document_.units());
     if (pair) word += "s";
     heading(capitalised(word), pair ? tr("starboard = port") : QString());
     row("axle/x_m", tr("Axle station"));

@@ -250,7 +250,7 @@ void fill(Document& document, QTabWidget* tabs) {
                       }));
   for (const Leg& of : document.design().gear.legs) {
     const QString leg = leg_path(of.id) + "retraction/";
-    const QString word = QString::fromStdString(document.design().leg_word(of));
+    const QString word = text_of(document.design().leg_word(of), document.units());
     b.heading(QObject::tr("Unit's body of the %1, from its pivot").arg(word));
     for (const char* corner :
          {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m", "unit_high/z_m"})

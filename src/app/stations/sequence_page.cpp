@@ -91,7 +91,7 @@ class TimelinePane : public Pane {
       }
     }
     // What the checks say, at the moment it concerns.
-    std::vector<std::string> ignored;
+    std::vector<Text> ignored;
     for (const auto& c : sequence::check_doors(document_.design(), playback_.up, ignored)) {
       if (std::isnan(c.close_start)) continue;
       const auto it = std::find(names.begin(), names.end(), c.door);
@@ -135,16 +135,16 @@ class TimelinePane : public Pane {
       const auto it = std::find(names.begin(), names.end(), steps[i].actor);
       if (it == names.end() || !steps[i].start.known()) continue;
       const double y = area_.top() + 24 + row_height() * (static_cast<double>(it - names.begin()) + 0.5);
-      list.push_back(
-          {QStringLiteral("step:%1").arg(i),
-           QObject::tr("start of “%1”").arg(text_of(document_.design().actor_word(steps[i].actor))),
-           to_world({x_of(steps[i].start), y}), 8,
-           [i, seconds, up = playback_.up](Design& d, double dx, double) {
-             Step& s = (up ? d.sequence.up : d.sequence.down)[i];
-             // Arrow keys ask for 1 mm: here that is a tenth of a second.
-             const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
-             s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
-           }});
+      list.push_back({QStringLiteral("step:%1").arg(i),
+                      QObject::tr("start of “%1”")
+                          .arg(text_of(document_.design().actor_word(steps[i].actor), document_.units())),
+                      to_world({x_of(steps[i].start), y}), 8,
+                      [i, seconds, up = playback_.up](Design& d, double dx, double) {
+                        Step& s = (up ? d.sequence.up : d.sequence.down)[i];
+                        // Arrow keys ask for 1 mm: here that is a tenth of a second.
+                        const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
+                        s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
+                      }});
     }
     return list;
   }
@@ -215,7 +215,7 @@ class SequencePage : public StationPage {
     add_findings(tr("What it does"));
     heading(tr("Travel times"));
     for (const Leg& leg : document.design().gear.legs) {
-      const QString word = text_of(document.design().legs_word(leg));
+      const QString word = text_of(document.design().legs_word(leg), document.units());
       const QString name = capitalised(word);
       const auto entry = [&](const char* key, const QString& title) {
         put(new QuantityRow(document_, leg_path(leg.id) + "retraction/" + key, title.arg(name), this));
@@ -226,7 +226,7 @@ class SequencePage : public StationPage {
       entry("fastest_factor", tr("%1, fastest ×"));
     }
     for (size_t i = 0; i < document.design().doors.size(); ++i) {
-      heading(text_of(document.design().actor_word(document.design().doors[i].id)));
+      heading(text_of(document.design().actor_word(document.design().doors[i].id), document.units()));
       for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor",
                               "frees_leg_at", "zone_enter", "zone_leave"})
         put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
@@ -277,7 +277,7 @@ class SequencePage : public StationPage {
       const Step& s = now_steps()[i];
       steps_->addWidget(new QuantityRow(
           document_, QStringLiteral("/sequence/%1/%2/start_s").arg(playback_.up ? "up" : "down").arg(i),
-          QStringLiteral("%1 %2").arg(text_of(document_.design().actor_word(s.actor)),
+          QStringLiteral("%1 %2").arg(text_of(document_.design().actor_word(s.actor), document_.units()),
                                       text_of(action_names[static_cast<size_t>(s.action)])),
           steps_box_));
     }

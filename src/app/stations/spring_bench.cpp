@@ -206,8 +206,8 @@ void BenchPanel::tell() {
     const double end = std::min(pane_.recorded.back().t, spring::longest_recording);
     pane_.foretold = spring::rig_record(bench, height(), 1000, end);
     const auto fit = spring::fit_drop(bench, height(), pane_.recorded);
-    if (const auto* why = std::get_if<std::string>(&fit)) {
-      s = tr("The recording needs %1.").arg(text_of(*why));
+    if (const auto* why = std::get_if<Text>(&fit)) {
+      s = tr("The recording needs %1.").arg(text_of(*why, document_.units()));
       fit_.reset();
     } else {
       fit_ = std::get<spring::DropFit>(fit);

@@ -456,7 +456,7 @@ class SpringPage : public StationPage {
         gives = v ? tr("%1, a free drop of %2")
                         .arg(document_.say(*v, Kind::speed),
                              document_.say(spring::drop_of_sink_speed(*v), Kind::length))
-                  : tr("needs %1").arg(text_of(std::get<std::string>(sink)));
+                  : tr("needs %1").arg(text_of(std::get<Text>(sink), document_.units()));
       }
       s += QStringLiteral("%1%2: %3%4<br>")
                .arg(taken ? "<b>" : "", title, gives, taken ? tr(" – taken</b>") : QString());

@@ -107,7 +107,7 @@ void ShelfPanel::refresh() {
                           "up to three chosen are drawn above. To buy: <b>%3</b>")
                            .arg(document_.say(leg.travel, Kind::length),
                                 document_.say(need.static_load, Kind::force),
-                                text_of(offers_[ranked_.front().index].buy)));
+                                text_of(offers_[ranked_.front().index].buy, document_.units())));
   table_->setHorizontalHeaderLabels({thing(leg.spring.kind), tr("Size"),
                                      tr("At the wheel, %1").arg(document_.unit(Kind::stiffness)),
                                      tr("Preload, %1").arg(document_.unit(Kind::force)), tr("Sag"),
@@ -118,13 +118,13 @@ void ShelfPanel::refresh() {
     const auto& o = offers_[c.index];
     const QStringList cells{
         text_of(o.name),
-        text_of(o.size),
+        text_of(o.size, document_.units()),
         document_.say_number(c.rate, Kind::stiffness),
         document_.say_number(c.preload, Kind::force),
         document_.say(c.sag, Kind::share),
         std::isfinite(c.margin) ? document_.say(c.margin, Kind::share) : QStringLiteral("–"),
-        c.objection.empty() ? tr("none") : text_of(c.objection),
-        text_of(o.buy)};
+        c.objection.empty() ? tr("none") : text_of(c.objection, document_.units()),
+        text_of(o.buy, document_.units())};
     const Spring& s = o.leg.spring;
     const std::string& fitted = leg.spring.kind == SpringKind::coil        ? leg.spring.coil.shelf_name
                                 : leg.spring.kind == SpringKind::gas_strut ? leg.spring.gas_strut.shelf_name

@@ -54,7 +54,7 @@ class StancePage : public StationPage {
     add_findings(tr("What it does"));
     heading(tr("Springs and tyres"), tr("at the wheel"));
     for (const Leg& leg : document_.design().gear.legs) {
-      const QString word = text_of(document_.design().legs_word(leg));
+      const QString word = text_of(document_.design().legs_word(leg), document_.units());
       const QString name = capitalised(word);
       put(new QuantityRow(document_, leg_path(leg.id) + "travel_m", tr("%1, travel").arg(name), this));
       put(new QuantityRow(document_, leg_path(leg.id) + "wheel/tyre_rate_N_per_m",
@@ -140,7 +140,7 @@ class StancePage : public StationPage {
         if (editable) item->setBackground(Theme::now().card);
         sheet_->setItem(r, c, item);
       };
-      cell(0, text_of(l.what), false);
+      cell(0, text_of(l.what, document_.units()), false);
       cell(1, number(l.computed_starboard, l.is_angle), false);
       cell(2, number(l.computed_port, l.is_angle), false);
       cell(3, number(l.read_starboard, l.is_angle), true);
@@ -190,7 +190,7 @@ class StancePage : public StationPage {
       }
       si = q->si;
     }
-    document_.edit(tr("Read %1").arg(QString::fromStdString(line.what)),
+    document_.edit(tr("Read %1").arg(text_of(line.what, document_.units())),
                    [&](Design& d) { set_reading(d, line, column == 4, si); });
   }
 

@@ -30,7 +30,7 @@ class SwingPage : public StationPage {
       };
       lay->addWidget(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), box));
       row("retraction/pivot/x_m", tr("Pivot station"));
-      if (leg.stands != LegStands::centre) row("retraction/pivot/y_m", tr("Pivot from the centre line"));
+      row("retraction/pivot/y_m", tr("Pivot from the centre line"));
       row("retraction/pivot/z_m", tr("Pivot waterline"));
       row("retraction/unit_angle_deg", tr("Unit angle"));
       row("retraction/mount_tilt_deg", tr("Mount tilt"));
@@ -56,11 +56,8 @@ class SwingPage : public StationPage {
     refresh_when_seen(
         this, &document_, [this] { refresh(); }, &Document::changed);
     connect(findings(), &FindingList::chosen_changed, this, [this] {
-      const auto& key = findings()->chosen();
-      const auto bar = key.find('|');
-      if (bar == std::string::npos) return;
-      if (const auto id = LegSwitch::named_in(document_.design(), key.substr(bar + 1)); !id.empty())
-        show_leg(id);
+      if (const Finding* f = findings()->chosen_finding(); f && !f->subject.leg.empty())
+        show_leg(f->subject.leg);
     });
     // The leg with the least to spare is shown first.
     const LegSwing* tightest = nullptr;
@@ -83,7 +80,8 @@ class SwingPage : public StationPage {
   void refresh() {
     const LegSwing* r = pane_->result();
     if (!r || !r->input) {
-      budget_->setText(r ? tr("needs %1").arg(text_of(r->missing)) : tr("this leg does not retract"));
+      budget_->setText(r ? tr("needs %1").arg(text_of(r->missing, document_.units()))
+                         : tr("this leg does not retract"));
       return;
     }
     if (document_.before_drag() && !isVisible()) return;

@@ -15,6 +15,7 @@
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/entry_table.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/loading_state.h"
 #include "core/io/csv.h"
@@ -41,7 +42,7 @@ enum Column {
   column_count
 };
 
-class WeighPage : public StationPage {
+class WeighPage : public StationPage, public EntryTable {
  public:
   explicit WeighPage(Document& document)
       : StationPage(document, Station::weigh), table_(new QTableWidget(this)) {
@@ -343,15 +344,36 @@ class WeighPage : public StationPage {
     }
     const Design& d = document_.design();
     QStringList words{tr("no")};
-    for (const auto& leg : d.gear.legs) words << text_of(d.legs_word(leg));
+    for (const auto& leg : d.gear.legs) words << text_of(d.legs_word(leg), d.units);
     QStringList shown;
     for (int i = 0; i < box->count(); ++i) shown << box->itemText(i);
     if (shown != words) {
       box->clear();
       box->addItem(words[0], QString());
-      for (const auto& leg : d.gear.legs) box->addItem(text_of(d.legs_word(leg)), text_of(leg.id));
+      for (const auto& leg : d.gear.legs) box->addItem(text_of(d.legs_word(leg), d.units), text_of(leg.id));
     }
     box->setCurrentIndex(std::max(0, box->findData(text_of(now))));
+  }
+
+  //! What a column of the ledger shows of an item.
+  static const std::map<int, const char*>& keys() {
+    static const std::map<int, const char*> list{{mass, "mass_kg"},
+                                                 {place_x, "at/x_m"},
+                                                 {place_y, "at/y_m"},
+                                                 {place_z, "at/z_m"},
+                                                 {slides_from, "slides_from_m"},
+                                                 {slides_to, "slides_to_m"}};
+    return list;
+  }
+  QWidget* show_entry(const QString& path) override {
+    if (!path.startsWith("/ledger/")) return nullptr;
+    const int row = path.section('/', 2, 2).toInt();
+    for (const auto& [column, key] : keys())
+      if (path.section('/', 3) == QString::fromLatin1(key) && row < table_->rowCount()) {
+        table_->setCurrentCell(row, column);
+        return table_;
+      }
+    return nullptr;
   }
 
   void cell_edited(int row, int column) {
@@ -385,14 +407,8 @@ class WeighPage : public StationPage {
       });
       return;
     }
-    static const std::map<int, const char*> keys{{mass, "mass_kg"},
-                                                 {place_x, "at/x_m"},
-                                                 {place_y, "at/y_m"},
-                                                 {place_z, "at/z_m"},
-                                                 {slides_from, "slides_from_m"},
-                                                 {slides_to, "slides_to_m"}};
     const std::string path =
-        "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys.at(column));
+        "/ledger/" + std::to_string(row) + "/" + (column == tolerance ? "mass_kg" : keys().at(column));
     Design probe = document_.design();
     const auto target = locate_given(probe, path);
     if (!target) return;

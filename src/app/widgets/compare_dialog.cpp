@@ -127,7 +127,7 @@ class CompareDialog : public QDialog {
       const Finding* any = nullptr;
       for (const auto& f : row.findings)
         if (f) any = &*f;
-      table_->setItem(r, 0, new QTableWidgetItem(title_of(*any)));
+      table_->setItem(r, 0, new QTableWidgetItem(title_of(*any, document_.units())));
       for (size_t c = 0; c < columns_.size(); ++c) {
         auto* cell = new QTableWidgetItem;
         if (const auto& f = row.findings[c]) {

@@ -42,7 +42,12 @@ FindingList::FindingList(Document& document, Station station, QWidget* parent)
   why_->setFrameShape(QFrame::NoFrame);
   why_text_->setWordWrap(true);
   why_text_->setTextFormat(Qt::RichText);
-  why_text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  why_text_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::LinksAccessibleByMouse |
+                                     Qt::LinksAccessibleByKeyboard);
+  why_text_->setObjectName("why-text");
+  connect(why_text_, &QLabel::linkActivated, this, [this](const QString& link) {
+    if (link.startsWith("entry:")) emit document_.entry_wanted(link.mid(6));
+  });
   auto* card = new QVBoxLayout(why_);
   card->setContentsMargins(10, 8, 10, 8);
   card->setSpacing(4);
@@ -77,7 +82,7 @@ FindingList::FindingList(Document& document, Station station, QWidget* parent)
 
 const Finding* FindingList::chosen_finding() const {
   for (const Finding* f : worst_of_each(document_.assessment()))
-    if (f->measure_id + "|" + f->subject == chosen_) return f;
+    if (f->check() == chosen_) return f;
   return nullptr;
 }
 
@@ -93,10 +98,10 @@ void FindingList::refresh() {
   std::vector<const Finding*> mine, noted;
   for (const Finding* f : worst_of_each(document_.assessment()))
     if (f->info().station == station_) (f->verdict == Verdict::noted ? noted : mine).push_back(f);
-  const auto is_chosen = [&](const Finding* f) { return f->measure_id + "|" + f->subject == chosen_; };
+  const auto is_chosen = [&](const Finding* f) { return f->check() == chosen_; };
   if (!chosen_by_hand_ || (std::none_of(mine.begin(), mine.end(), is_chosen) &&
                            std::none_of(noted.begin(), noted.end(), is_chosen)))
-    chosen_ = mine.empty() ? std::string() : mine.front()->measure_id + "|" + mine.front()->subject;
+    chosen_ = mine.empty() ? std::string() : mine.front()->check();
   while (buttons_.size() < mine.size()) {
     auto* b = new FindingButton(FindingButton::Shape::row, this);
     connect(b, &QAbstractButton::clicked, this, [this, b] { choose(b->key()); });
@@ -114,8 +119,8 @@ void FindingList::refresh() {
   QString also;
   for (const Finding* f : noted)
     also += QStringLiteral("<a href='%1' style='color:%2; text-decoration:none'>%3 <b>%4</b></a> &nbsp; ")
-                .arg(html(QString::fromStdString(f->measure_id + "|" + f->subject)), Theme::now().ink.name(),
-                     html(title_of(*f)), html(value_text(*f, document_.units())));
+                .arg(html(QString::fromStdString(f->check())), Theme::now().ink.name(),
+                     html(title_of(*f, document_.units())), html(value_text(*f, document_.units())));
   noted_->setText(also.isEmpty()
                       ? QString()
                       : tr("<span style='color:%1'>Also:</span> %2").arg(Theme::now().grey.name(), also));
@@ -129,18 +134,19 @@ void FindingList::refresh_why() {
   const Theme& t = Theme::now();
   why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }")
                           .arg(t.card.name(), t.line.name()));
-  QString s = QStringLiteral("<b>%1</b>: %2<br>").arg(html(title_of(*f)), html(text_of(f->info().meaning)));
+  QString s = QStringLiteral("<b>%1</b>: %2<br>")
+                  .arg(html(title_of(*f, document_.units())), html(text_of(f->info().meaning)));
   s += QStringLiteral("<span style='color:%1; font-family:B612 Mono'>%2</span><br>")
            .arg(t.accent.name(), html(text_of(f->info().formula)));
   QStringList numbers;
   for (const auto& w : f->working)
     numbers << QStringLiteral("%1 = <b>%2</b>")
-                   .arg(html(QString::fromStdString(w.name)), html(document_.say(w.si, w.kind)));
+                   .arg(html(text_of(w.name, document_.units())), html(document_.say(w.si, w.kind)));
   if (!numbers.isEmpty()) s += numbers.join("; ") + "<br>";
   s += QStringLiteral("<b>%1</b>").arg(html(value_text(*f, document_.units())));
   if (f->limit.set())
     s += tr(", limit %1 – %2")
-             .arg(html(limit_text(*f, document_.units())), html(QString::fromStdString(f->limit.source)));
+             .arg(html(limit_text(*f, document_.units())), html_of(f->limit.source, document_.units()));
   s += "<br>";
   if (const Spread* box = document_.spread_of(*f); box && box->high > box->low) {
     const auto say = [&](double v) { return html(document_.say(v, f->info().kind)); };
@@ -164,8 +170,8 @@ void FindingList::refresh_why() {
   QStringList grey;
   if (!f->loading.empty()) grey << tr("loading: %1").arg(html(QString::fromStdString(f->loading)));
   grey << tr("state: %1").arg(text_of(gear_state_word(f->state)));
-  if (!f->assumption.empty()) grey << html(QString::fromStdString(f->assumption));
-  if (!f->remark.empty()) grey << html(QString::fromStdString(f->remark));
+  if (!f->assumption.empty()) grey << html_of(f->assumption, document_.units());
+  if (!f->remark.empty()) grey << html_of(f->remark, document_.units());
   grey << tr("source: %1").arg(html(text_of(f->info().source)));
   s += QStringLiteral("<span style='color:%1'>%2</span>").arg(t.grey.name(), grey.join("; "));
   why_text_->setFont(text_font(8));
@@ -236,16 +242,16 @@ void FindingList::show_cures() {
     line->setContentsMargins(0, 0, 0, 0);
     auto* text = new QLabel(
         QStringLiteral("<span style='color:%1'><b>%2</b></span><br><span style='font-size:7.5pt'>%3</span>")
-            .arg(t.accent.name(), html(QString::fromStdString(cure.text)), price),
+            .arg(t.accent.name(), html(sentence_of(cure.text, document_.units())), price),
         row);
     text->setWordWrap(true);
     auto* attempt = new QPushButton(tr("try"), row);
     attempt->setFlat(true);
     attempt->setObjectName("try:" + QString::fromStdString(cure.id()));
-    attempt->setAccessibleName(tr("Try: %1").arg(QString::fromStdString(cure.text)));
+    attempt->setAccessibleName(tr("Try: %1").arg(sentence_of(cure.text, document_.units())));
     attempt->setToolTip(tr("Makes this change; Ctrl+Z takes it back"));
     connect(attempt, &QPushButton::clicked, this, [this, cure] {
-      document_.edit(QString::fromStdString(cure.text), [&](Design& d) { d = cure.applied(d); });
+      document_.edit(sentence_of(cure.text, document_.units()), [&](Design& d) { d = cure.applied(d); });
     });
     line->addWidget(text, 1);
     line->addWidget(attempt, 0, Qt::AlignTop);

@@ -19,6 +19,21 @@ QString text_of(std::string_view s) {
   return text;
 }
 
+QString text_of(const Text& text, UnitSystem units) { return text_of(in_words(text, {units})); }
+
+QString sentence_of(const Text& text, UnitSystem units) { return capitalised(text_of(text, units)); }
+
+QString html_of(const Text& text, UnitSystem units) {
+  QString all;
+  for (const auto& piece : in_pieces(text, {units})) {
+    const QString words = QString::fromStdString(piece.words).toHtmlEscaped();
+    all += piece.path.empty() ? words
+                              : QStringLiteral("<a href='entry:%1'>%2</a>")
+                                    .arg(QString::fromStdString(piece.path).toHtmlEscaped(), words);
+  }
+  return all;
+}
+
 QString value_text(const Finding& f, UnitSystem units) {
   if (f.verdict == Verdict::fails && !std::isfinite(f.value)) return QObject::tr("never");
   return QString::fromStdString(format_quantity(f.value, f.info().kind, units));
@@ -33,12 +48,12 @@ QString limit_text(const Finding& f, UnitSystem units) {
   return {};
 }
 
-QString title_of(const Finding& f) {
+QString title_of(const Finding& f, UnitSystem units) {
   // What tells two findings of one measure apart comes first: there it is never cut off.
   QString title = text_of(f.info().title);
   if (f.subject.empty()) return title;
   title[0] = title[0].toLower();
-  QString subject = text_of(f.subject);
+  QString subject = text_of(f.subject.words, units);
   subject[0] = subject[0].toUpper();
   return subject + ": " + title;
 }
@@ -125,16 +140,17 @@ void FindingButton::show_finding(const Finding* f, const Finding* before, const 
   before_ = before ? std::optional(*before) : std::nullopt;
   pinned_ = pinned;
   units_ = units;
-  key_ = f ? f->measure_id + "|" + f->subject : std::string();
+  key_ = f ? f->check() : std::string();
   setObjectName("finding:" + QString::fromStdString(key_));
   setVisible(f != nullptr);
   if (f) {
     const QString said = tr("%1: %2, %3, limit %4")
-                             .arg(title_of(*f), value_text(*f, units), text_of(verdict_word(f->verdict)),
-                                  limit_text(*f, units));
+                             .arg(title_of(*f, units), value_text(*f, units),
+                                  text_of(verdict_word(f->verdict)), limit_text(*f, units));
     setAccessibleName(said);
-    setToolTip(tr("%1\n%2\nLimit: %3 (%4)")
-                   .arg(said, text_of(f->info().meaning), limit_text(*f, units), text_of(f->limit.source)));
+    setToolTip(
+        tr("%1\n%2\nLimit: %3 (%4)")
+            .arg(said, text_of(f->info().meaning), limit_text(*f, units), text_of(f->limit.source, units)));
   }
   update();
 }
@@ -178,7 +194,7 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setFont(text_font(8.5));
     p.drawText(QRectF(r.left(), r.top() + 15, r.width() - value_width - 6, 18),
                Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(title_of(f), Qt::ElideRight,
+               p.fontMetrics().elidedText(title_of(f, units_), Qt::ElideRight,
                                           static_cast<int>(r.width() - value_width - 6)));
     draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
               spread_ ? &*spread_ : nullptr);
@@ -186,7 +202,7 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setPen(t.grey);
     const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
     p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter,
-               f.limit.set() ? limit_text(f, units_) : text_of(f.remark));
+               f.limit.set() ? limit_text(f, units_) : text_of(f.remark, units_));
     const QString doubt = over_box_text(f, spread_ ? &*spread_ : nullptr);
     if (!change.isEmpty()) {
       p.setPen(pinned_ ? t.pinned : t.accent);
@@ -227,9 +243,10 @@ void FindingButton::paintEvent(QPaintEvent*) {
   draw_verdict_mark(p, {top.left() + 5, top.center().y()}, 9, f.verdict);
   p.setFont(text_font(8.5));
   p.setPen(t.ink);
-  p.drawText(
-      QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18), Qt::AlignLeft | Qt::AlignVCenter,
-      p.fontMetrics().elidedText(title_of(f), Qt::ElideRight, static_cast<int>(right - top.left() - 14)));
+  p.drawText(QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18),
+             Qt::AlignLeft | Qt::AlignVCenter,
+             p.fontMetrics().elidedText(title_of(f, units_), Qt::ElideRight,
+                                        static_cast<int>(right - top.left() - 14)));
   if (f.limit.set() && std::isfinite(f.value)) {
     draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
               spread_ ? &*spread_ : nullptr);
@@ -237,8 +254,8 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
     p.drawText(QRectF(r.left() + 14, r.top() + 17, r.width() - 14, 14), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(text_of(f.remark.empty() ? f.loading : f.remark), Qt::ElideRight,
-                                          static_cast<int>(r.width() - 14)));
+               p.fontMetrics().elidedText(f.remark.empty() ? text_of(f.loading) : text_of(f.remark, units_),
+                                          Qt::ElideRight, static_cast<int>(r.width() - 14)));
   }
 }
 

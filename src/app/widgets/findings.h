@@ -19,11 +19,19 @@ namespace kranich::app {
 //! A text of the core or of a file, to be shown: never taken for markup, wherever it is put. Not for entries,
 //! where it would be typed back.
 QString text_of(std::string_view s);
+inline QString text_of(const std::string& s) { return text_of(std::string_view(s)); }
+inline QString text_of(const char* s) { return text_of(std::string_view(s)); }
+//! What the core says, in words and units; with first letter large where it stands as a sentence of its own.
+QString text_of(const Text& text, UnitSystem units);
+QString sentence_of(const Text& text, UnitSystem units);
+//! The same for a label that shows markup: what names a number of the design leads to its entry (link
+//! "entry:" and its path).
+QString html_of(const Text& text, UnitSystem units);
 //! A heading of a word: its first letter large.
 inline QString capitalised(const QString& s) { return s.left(1).toUpper() + s.mid(1); }
 QString value_text(const Finding& f, UnitSystem units);
 QString limit_text(const Finding& f, UnitSystem units);
-QString title_of(const Finding& f);
+QString title_of(const Finding& f, UnitSystem units);
 
 //! Draws the band of a finding's limits with a needle at its value, and one at the pinned design's.
 //! Beneath the needle the spread over the build tolerances.

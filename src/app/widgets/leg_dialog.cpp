@@ -168,8 +168,8 @@ class JigPage : public QWidget {
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
     // Toe is set to hundredths of a degree.
     const auto angle = [](double v) { return QStringLiteral("%1°").arg(degrees(v), 0, 'f', 2); };
-    if (const auto* missing = std::get_if<std::string>(&made)) {
-      jig_->setText(tr("The jig needs %1.").arg(text_of(*missing)));
+    if (const auto* missing = std::get_if<Text>(&made)) {
+      jig_->setText(tr("The jig needs %1.").arg(text_of(*missing, document_.units())));
     } else {
       const auto& j = std::get<JigFigures>(made);
       QString s =
@@ -314,7 +314,8 @@ QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* pa
   auto* parts = new QWidget;
   auto* lay = new QVBoxLayout(parts);
   fill_leg(document, leg, lay, parts);
-  const QString word = text_of(document.design().legs_word(document.design().gear.leg(leg)));
+  const QString word =
+      text_of(document.design().legs_word(document.design().gear.leg(leg)), document.units());
   tabs->addTab(scrolled(parts), capitalised(word));
   tabs->addTab(materials_page(document), QObject::tr("Materials"));
   tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));

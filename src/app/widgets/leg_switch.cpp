@@ -10,7 +10,7 @@ namespace kranich::app {
 namespace {
 
 QString button_text(const Design& d, const Leg& leg) {
-  QString word = text_of(d.legs_word(leg));
+  QString word = text_of(d.legs_word(leg), d.units);
   return capitalised(word);
 }
 
@@ -55,19 +55,6 @@ void LegSwitch::show_current(const std::string& leg_id) {
 std::string LegSwitch::first(const Design& d) {
   if (d.gear.has(LegRole::main)) return d.gear.main().id;
   return d.gear.legs.empty() ? std::string() : d.gear.legs[0].id;
-}
-
-std::string LegSwitch::named_in(const Design& d, const std::string& subject) {
-  // The longest word that the subject begins with: "front main leg" before "main leg".
-  std::string found;
-  size_t longest = 0;
-  for (const auto& leg : d.gear.legs)
-    for (const std::string& word : {d.legs_word(leg), d.leg_word(leg)})
-      if (subject.starts_with(word) && word.size() > longest) {
-        longest = word.size();
-        found = leg.id;
-      }
-  return found;
 }
 
 }  // namespace kranich::app

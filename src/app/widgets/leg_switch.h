@@ -19,8 +19,6 @@ class LegSwitch : public QWidget {
   void show_current(const std::string& leg_id);
   //! Id of the leg shown first: a main leg, else the first there is; empty without legs.
   static std::string first(const Design& design);
-  //! Id of the leg that a finding's subject is about; empty where it names none.
-  static std::string named_in(const Design& design, const std::string& subject);
 
  signals:
   void chosen(const QString& leg_id);

@@ -64,10 +64,11 @@ namespace {
 std::vector<std::pair<std::string, QString>> referents(const Design& d, Refers refers) {
   std::vector<std::pair<std::string, QString>> list;
   if (refers == Refers::actor)
-    for (const auto& door : d.doors) list.emplace_back(door.id, text_of(d.actor_word(door.id)));
+    for (const auto& door : d.doors) list.emplace_back(door.id, text_of(d.actor_word(door.id), d.units));
   if (refers != Refers::nothing)
     for (const auto& leg : d.gear.legs)
-      list.emplace_back(leg.id, text_of(refers == Refers::actor ? d.legs_word(leg) : d.leg_word(leg)));
+      list.emplace_back(leg.id,
+                        text_of(refers == Refers::actor ? d.legs_word(leg) : d.leg_word(leg), d.units));
   return list;
 }
 
@@ -112,6 +113,26 @@ void ListTable::refresh() {
   }
   table_->resizeColumnsToContents();
   filling_ = false;
+}
+
+QWidget* ListTable::show_entry(const QString& path) {
+  if (!path.startsWith(path_ + "/")) return nullptr;
+  const QString rest = path.mid(path_.size() + 1);
+  const QString entry = rest.section('/', 0, 0);
+  bool is_row = false;
+  int row = entry.toInt(&is_row);
+  if (!is_row) {  // named by its id
+    for (row = 0; row < table_->rowCount(); ++row)
+      if (const auto* id = text_at(document_.design(), (path_ + "/%1/id").arg(row).toStdString()))
+        if (*id == entry.toStdString()) break;
+  }
+  if (row >= table_->rowCount()) return nullptr;
+  for (size_t c = 0; c < columns_.size(); ++c)
+    if (columns_[c].key == rest.section('/', 1)) {
+      table_->setCurrentCell(row, static_cast<int>(c));
+      return table_;
+    }
+  return nullptr;
 }
 
 void ListTable::edited(int row, int column) {

@@ -11,6 +11,7 @@
 #include <QWidget>
 #include <functional>
 
+#include "app/widgets/entry_table.h"
 #include "app/document/document.h"
 
 namespace kranich::app {
@@ -25,7 +26,7 @@ struct Column {
   bool may_be_none = false;  //!< what it refers to may be left empty
 };
 
-class ListTable : public QWidget {
+class ListTable : public QWidget, public EntryTable {
   Q_OBJECT
  public:
   //! The list at a path. `add` appends an entry that needs more than to be empty: a name, an id.
@@ -33,6 +34,7 @@ class ListTable : public QWidget {
             std::function<void(Design&)> add = {}, QWidget* parent = nullptr);
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
+  QWidget* show_entry(const QString& path) override;
 
  private:
   void refresh();

@@ -42,7 +42,7 @@ std::vector<Standing> standing_of(const Design& d) {
                leg.axle.vec(),
                leg.role == LegRole::nose || leg.role == LegRole::tail};
     if (placed.port) s.axle = mirrored(s.axle);
-    s.word = text_of(weigh::wheel_on_side(d, leg, placed.hand()));
+    s.word = text_of(weigh::wheel_on_side(d, leg, placed.hand()), d.units);
     list.push_back(std::move(s));
   }
   return list;

@@ -27,8 +27,9 @@ class SheetView : public QWidget {
     setObjectName("sheet-view");
     setMinimumSize(380, 360);
   }
-  void show_sheet(const shop::Sheet* sheet, Paper paper) {
+  void show_sheet(const shop::Sheet* sheet, Paper paper, UnitSystem units) {
     sheet_ = sheet;
+    units_ = units;
     paper_ = paper;
     update();
   }
@@ -42,7 +43,7 @@ class SheetView : public QWidget {
     if (!sheet_->ready()) {
       p.setPen(Theme::now().ink);
       p.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
-                 QObject::tr("This sheet needs %1.").arg(text_of(std::get<std::string>(sheet_->drawing))));
+                 QObject::tr("This sheet needs %1.").arg(text_of(std::get<Text>(sheet_->drawing), units_)));
       return;
     }
     const auto& d = std::get<shop::Drawing>(sheet_->drawing);
@@ -67,6 +68,7 @@ class SheetView : public QWidget {
 
  private:
   const shop::Sheet* sheet_ = nullptr;
+  UnitSystem units_ = UnitSystem::metric;
   Paper paper_ = Paper::a4;
 };
 
@@ -150,7 +152,7 @@ class ShopDialog : public QDialog {
   }
   void show_current() {
     const auto* s = current();
-    view_->show_sheet(s, document_.design().jig.paper);
+    view_->show_sheet(s, document_.design().jig.paper, document_.units());
     for (auto* b : one_sheet_) b->setEnabled(s && s->ready());
     QString notes;
     if (s && s->ready()) {

@@ -85,7 +85,7 @@ class WheelDialog : public QDialog {
       : QDialog(parent), document_(document), leg_(leg) {
     setObjectName("wheel-dialog");
     setAttribute(Qt::WA_DeleteOnClose);
-    const QString word = text_of(document.design().wheel_word(this->leg()));
+    const QString word = text_of(document.design().wheel_word(this->leg()), document.units());
     setWindowTitle(QObject::tr("%1 from the shelf").arg(capitalised(word)));
     resize(860, 600);
     QFile file(QStringLiteral(":/shelf/wheels.csv"));
@@ -193,7 +193,8 @@ class WheelDialog : public QDialog {
       cell(4, document_.say_number(w.mass, Kind::mass), true);
       cell(5, document_.say_number(c.squash, Kind::length), true);
       cell(6, document_.say_number(c.ground_pressure, Kind::pressure), true);
-      cell(7, c.objection.empty() ? QString::fromStdString(w.remark) : QString::fromStdString(c.objection),
+      cell(7,
+           c.objection.empty() ? QString::fromStdString(w.remark) : text_of(c.objection, document_.units()),
            false);
     }
     table_->resizeColumnsToContents();

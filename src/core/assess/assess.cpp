@@ -26,7 +26,7 @@ Finding& Collector::add(std::string_view measure_id, double value, Limit limit, 
     limit.hold_upper.reset();
     if (own.lower.known()) limit.lower = own.lower;
     if (own.upper.known()) limit.upper = own.upper;
-    limit.source = own.reason.empty() ? "your own limit" : "your own limit: " + own.reason;
+    limit.source = own.reason.empty() ? Text("your own limit") : say("your own limit: {}", own.reason);
   }
   Finding f;
   f.measure_id = measure_id;
@@ -42,16 +42,16 @@ Finding& Collector::add(std::string_view measure_id, double value, Limit limit, 
   return findings_.emplace_back(std::move(f));
 }
 
-Finding& Collector::fails(std::string_view measure_id, Limit limit, const std::string& why) {
+Finding& Collector::fails(std::string_view measure_id, Limit limit, Text why) {
   Finding& f = add(measure_id, std::numeric_limits<double>::quiet_NaN(), std::move(limit));
   f.verdict = Verdict::fails;
-  f.remark = why;
+  f.remark = std::move(why);
   return f;
 }
 
-Finding& Collector::unknown(std::string_view measure_id, const std::string& what_is_missing) {
+Finding& Collector::unknown(std::string_view measure_id, Text what_is_missing) {
   Finding& f = add(measure_id, std::numeric_limits<double>::quiet_NaN());
-  f.remark = "needs " + what_is_missing;
+  f.remark = say("needs {}", std::move(what_is_missing));
   return f;
 }
 
@@ -132,7 +132,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
   Collector collect(design, a.findings);
 
   auto wheels = stance::wheels_of(design);
-  const auto* missing = std::get_if<std::string>(&wheels);
+  const auto* missing = std::get_if<Text>(&wheels);
   if (!missing) a.wheels = std::get<std::vector<stance::WheelOnLeg>>(std::move(wheels));
   for (const auto& loading : design.loadings) {
     LoadingState state{loading.name, weigh::sum_loading(design, loading), {}, {}, loading.flown};
@@ -148,7 +148,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
       if (auto* r = std::get_if<stance::Rest>(&rest))
         state.rest = std::move(*r);
       else
-        state.no_rest = std::get<stance::NoRest>(rest).reason;
+        state.no_rest = std::get<stance::NoRest>(std::move(rest)).reason;
     }
     a.loadings.push_back(std::move(state));
   }
@@ -190,7 +190,7 @@ std::vector<const Finding*> worst_of_each(const Assessment& a) {
   std::vector<const Finding*> list;
   std::map<std::pair<std::string_view, std::string_view>, size_t> seen;
   for (const auto& f : a.findings) {
-    const auto [at, is_new] = seen.try_emplace({f.measure_id, f.subject}, list.size());
+    const auto [at, is_new] = seen.try_emplace({f.measure_id, f.subject.key}, list.size());
     if (is_new)
       list.push_back(&f);
     else if (worse(f, *list[at->second]))

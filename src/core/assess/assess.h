@@ -71,7 +71,7 @@ std::optional<double> shim_for_pitch(const Design& design, const std::string& lo
                                      const std::vector<size_t>& rows, double pitch);
 
 //! Sink speed (m/s) that a school gives for a design at a mass (kg), or what the school lacks.
-std::variant<double, std::string> sink_speed_by(School school, const Design& design, double mass);
+std::variant<double, Text> sink_speed_by(School school, const Design& design, double mass);
 
 //! The worst finding of each check (measure and subject) over all loadings, worst margins first.
 std::vector<const Finding*> worst_of_each(const Assessment& assessment);

@@ -14,6 +14,7 @@
 #include "core/assess/strength_state.h"
 #include "core/base/numerics.h"
 #include "core/leg/geometry.h"
+#include "core/model/lacking.h"
 
 namespace kranich {
 namespace {
@@ -90,35 +91,36 @@ double rise_in(const leg::LoadCase& c, const Leg& leg, const stance::WheelOnLeg&
   return wheel.leg.at(q).axle.z() - wheel.leg.axle.z();
 }
 
-void parts(const Design& d, const LegStrength& s, const std::string& word, Collector& collect) {
+void parts(const Design& d, const LegStrength& s, const Leg& leg, Collector& collect) {
   const Limit limit = at_least(0, "limit load without set, ultimate load without a break");
   for (const auto& p : s.structure.parts) {
-    collect.about(word + ", " + p.part, "", GearState::extended);
+    collect.about(about_member(d, leg, p.part), "", GearState::extended);
     if (!p.missing.empty()) {
       collect.unknown("leg.margin", p.missing);
       continue;
     }
     // A case that cannot be worked out may be the one that breaks it: what holds in the others holds nothing.
-    const std::string left_out = fmt::format("{}", fmt::join(s.cases.missing, "; "));
+    Text left_out;
+    for (const auto& missing : s.cases.missing) left_out.also(missing);
     if (!std::isfinite(p.margin) || (p.margin >= 0 && !left_out.empty())) {
       collect.unknown("leg.margin", !s.structure.mechanism.empty() ? s.structure.mechanism
-                                    : left_out.empty()             ? "a load that this part carries"
+                                    : left_out.empty()             ? Text("a load that this part carries")
                                                                    : left_out);
       continue;
     }
     auto& f = collect.add("leg.margin", p.margin, limit);
-    f.remark = p.decides + ", " + p.in_case + (p.remark.empty() ? "" : "; " + p.remark);
-    if (!left_out.empty()) f.remark += "; left out: " + left_out;
+    f.remark = say("{}, {}", p.decides, p.in_case.c_str()).also(p.remark);
+    if (!left_out.empty()) f.remark.also(say("left out: {}", left_out));
     f.working = p.working;
     for (const auto& c : s.cases.cases)
       if (c.name == p.in_case) f.assumption = c.working;
-    f.assumption += fmt::format(
-        "; ultimate {:.2f} times limit; typical strengths: confirm with your supplier; "
-        "arms as the leg is closed then",
-        d.load_factors.ultimate.si);
+    f.assumption.also(
+        say("ultimate {} times limit; typical strengths: confirm with your supplier; arms as the "
+            "leg is closed then",
+            Figure{d.load_factors.ultimate, 2}));
     if (!d.is_model())
-      f.assumption += d.load_factors.rule.empty() ? "; the local rule decides: name it"
-                                                  : "; decided by " + d.load_factors.rule;
+      f.assumption.also(d.load_factors.rule.empty() ? Text("the local rule decides: name it")
+                                                    : say("decided by {}", d.load_factors.rule));
   }
 }
 
@@ -128,7 +130,7 @@ void alignment(const Design& d, Collector& collect) {
   if (j.diagonal_starboard.known() || j.diagonal_port.known()) {
     collect.about("", "", GearState::extended);
     const auto jig = jig_of(d);
-    if (const auto* missing = std::get_if<std::string>(&jig)) {
+    if (const auto* missing = std::get_if<Text>(&jig)) {
       collect.unknown("leg.square", *missing);
     } else if (!j.diagonal_starboard.known() || !j.diagonal_port.known()) {
       collect.unknown("leg.square", "both diagonals");
@@ -171,15 +173,18 @@ void alignment(const Design& d, Collector& collect) {
 
 }  // namespace
 
-std::variant<JigFigures, std::string> jig_of(const Design& d) {
+std::variant<JigFigures, Text> jig_of(const Design& d) {
   const Leg& main = d.gear.main();
   const Jig& j = d.jig;
-  if (!main.axle.known()) return "the place of the main axle";
-  if (!main.axle_beyond_wheel.known()) return "how far the axle's tip lies outboard of the wheel";
-  if (!j.axle_out.known()) return "how far the axle sticks out of the jig's bar on each side";
-  if (!j.reference_z.known() || !j.reference_height.known())
-    return "the reference point's waterline and its height above the floor";
-  if (!j.point_x.known()) return "the station of the point that the diagonals run to";
+  Lacking lacks("/");
+  lacks.place(main.axle, leg_root(main.id).substr(1) + "axle", "the place of the main axle")
+      .number(main.axle_beyond_wheel, leg_root(main.id).substr(1) + "axle_beyond_wheel_m",
+              "how far the axle's tip lies outboard of the wheel")
+      .number(j.axle_out, "jig/axle_out_m", "how far the axle sticks out of the jig's bar on each side")
+      .number(j.reference_z, "jig/reference_z_m", "the reference point's waterline")
+      .number(j.reference_height, "jig/reference_height_m", "the reference point's height above the floor")
+      .number(j.point_x, "jig/point_x_m", "the station of the point that the diagonals run to");
+  if (!lacks.nothing()) return lacks.text();
   const double behind = j.point_x - main.axle.x;
   if (!(behind > 0)) return "a point for the diagonals that lies behind the main axle";
   const double overall = 2 * (main.axle.y + main.axle_beyond_wheel);
@@ -192,20 +197,19 @@ std::variant<JigFigures, std::string> jig_of(const Design& d) {
 void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   alignment(d, collect);
   for (const Leg& l : d.gear.legs) {
-    const std::string word = d.leg_word(l);
     Heaviest heaviest = heaviest_on(d, a, l);
     if (!heaviest.loading && l.role == LegRole::outrigger)  // it may hang clear in all of them
       for (const auto& loading : a.loadings)
         if (loading.rest && loading.flown && !heaviest.loading) heaviest.loading = &loading;
     if (!heaviest.loading || !l.axle.known() || !l.wheel.diameter.known()) {
-      collect.about(word);
+      collect.about(about_leg(d, l));
       collect.unknown("leg.margin", "the aircraft at rest on its wheels");
       continue;
     }
     LegStrength s{l.id, leg::load_cases(case_input(d, a, l, heaviest)), {}};
     for (auto& c : s.cases.cases) c.rise = rise_in(c, l, (*a.wheels)[wheel_of(d, l.id)], a);
     s.structure = leg::check_structure(d, l, s.cases.cases);
-    parts(d, s, word, collect);
+    parts(d, s, l, collect);
     a.strengths.push_back(std::move(s));
   }
 }

@@ -7,6 +7,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/swing_state.h"
+#include "core/model/lacking.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich {
@@ -16,13 +17,13 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
   for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
     LegSwing s{leg.id, leg, d.airframe.keep_outs, {}, {}, {}, {}};
-    collect.about(d.legs_word(leg), "", GearState::extended);
+    collect.about(about_legs(d, leg), "", GearState::extended);
     const LegSwing* known = nullptr;
     if (near)
       for (const auto& k : near->swings)
         if (k.leg == leg.id && k.least && k.of == leg && k.passing == s.passing) known = &k;
     auto input = swing::swing_input(leg, d.airframe.keep_outs);
-    if (const auto* missing = std::get_if<std::string>(&input)) {
+    if (const auto* missing = std::get_if<Text>(&input)) {
       s.missing = *missing;
       collect.unknown("swing.clearance", *missing);
       a.swings.push_back(std::move(s));
@@ -33,8 +34,8 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
     s.figures = swing::swing_figures(leg);
     auto& f = collect.add("swing.clearance", s.least->distance,
                           at_least(s.input->wanted_clearance, "the clearance you want"));
-    f.remark = fmt::format("{} to {} at {:.0f}°", swing::part_word(s.least->part), s.least->obstacle,
-                           degrees(s.least->turn));
+    f.remark = say("{} to {} at {}", swing::part_word(s.least->part), s.least->obstacle,
+                   Amount{s.least->turn, Kind::angle});
     f.working = {{"at a turn of", s.least->turn, Kind::angle},
                  {"pivot to axle", s.figures->length, Kind::length}};
     f.assumption = "leg extended; tyre grown by growth and side play";
@@ -48,7 +49,8 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
                         {"lean that unit and mount make", s.figures->unit_down_lean, Kind::angle},
                         {"unit angle needed", s.figures->required_angle, Kind::angle}};
     } else {
-      collect.unknown("swing.unit_misfit", "the mount tilt");
+      collect.unknown("swing.unit_misfit",
+                      entry(leg_root(leg.id) + "retraction/mount_tilt_deg", "the mount tilt"));
     }
     collect.add("swing.stowed_slope", s.figures->stowed_slope);
     a.swings.push_back(std::move(s));
@@ -60,12 +62,12 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
   const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
                                                   : at_least(0, "it must not be late");
   for (const bool up : {true, false}) {
-    const std::string way = up ? "going up" : "going down";
-    std::vector<std::string> problems;
+    const Text way = up ? "going up" : "going down";
+    std::vector<Text> problems;
     auto& line = a.lines[up ? 0 : 1];
     line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
     for (const auto& c : sequence::check_doors(d, up, problems)) {
-      collect.about(fmt::format("{}, {}", d.actor_word(c.door), way), "", GearState::extended);
+      collect.about(about_door(d, c.door, up), "", GearState::extended);
       if (c.shut) {
         collect.fails(
             "sequence.leg_wait", in_hand,
@@ -84,8 +86,8 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
       if (c.touches)
         close.remark = "the door closes on a leg that still moves through it";
       else if (c.close_in_hand < 0)
-        close.remark = fmt::format("the slowest leg is still moving, {:.0f} % done, but past the door",
-                                   100 * c.slowest_leg_share);
+        close.remark = say("the slowest leg is still moving, {} done, but past the door",
+                           Amount{c.slowest_leg_share, Kind::share});
     }
     collect.about(way, "", GearState::extended);
     for (const auto& p : problems) collect.unknown("sequence.duration", p);

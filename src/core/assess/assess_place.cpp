@@ -10,11 +10,20 @@
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
+#include "core/model/lacking.h"
 
 namespace kranich {
 namespace {
 
 using place::Rotation;
+
+//! Of the two angles that the attitude at lift-off follows from, those that are not known.
+Text lift_off_angles(const Design& d) {
+  return Lacking("/airframe/")
+      .number(d.airframe.lift_off_wing_angle, "lift_off_wing_angle_deg", "the wing's angle at lift-off")
+      .number(d.airframe.wing.incidence, "wing/incidence_deg", "the wing's incidence")
+      .text();
+}
 
 void tail_strikes(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
                   const PlaceFigures& still, Collector& collect) {
@@ -28,8 +37,8 @@ void tail_strikes(const Design& d, const Assessment& a, const PlaceRules& r, con
         collect.add(id, t->round_wheels, r.attitude_needed ? at_least(*r.attitude_needed, source) : Limit{});
     f.working = {{"at a fixed contact", t->at_contact, Kind::angle}};
     const auto point = static_cast<size_t>(r.tail_point_index[static_cast<size_t>(t->point)]);
-    f.remark = d.airframe.low_points[point].name + " touches first";
-    if (!r.attitude_needed) f.remark += "; no limit without the wing's angle at lift-off and its incidence";
+    f.remark = say("{} touches first", d.airframe.low_points[point].name);
+    if (!r.attitude_needed) f.remark.also(say("no limit without {}", lift_off_angles(d)));
   };
   collect.about("", l.name);
   file("place.tail_strike_static", still.tail);
@@ -61,8 +70,7 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
                  {"moment to spare at 1.05 V_s", -rot.missing_moment, Kind::moment}};
     if (rot.verdict == Rotation::Verdict::at_standstill)
       x.remark = "full thrust lifts the nose at standstill";
-    if (r.run_estimated)
-      x.remark += (x.remark.empty() ? "" : "; ") + std::string("estimated: coefficients by default");
+    if (r.run_estimated) x.remark.also("estimated: coefficients by default");
     x.assumption = "thrust at that speed, level attitude, static heights, no ground effect";
   }
   if (f.furthest_aft) {
@@ -87,7 +95,7 @@ void liftoff(const PlaceRules& r, const PlaceFigures& f, Collector& collect) {
                {"V_s", l.stall_speed, Kind::speed},
                {"pitch, legs extended", l.pitch, Kind::angle},
                {"C_L", l.lift_coefficient, Kind::factor},
-               {"run", l.run, Kind::length},
+               {"run", l.run, Kind::distance},
                {"time", l.time, Kind::time}};
   if (std::isfinite(f.rotation->speed))
     x.working.push_back({"full elevator would lift the front at", f.rotation->speed, Kind::speed});
@@ -179,7 +187,8 @@ void tell_no_ground(const Design& d, Finding& f) {
   if (f.state == GearState::flat)
     for (const auto& leg : d.gear.legs)
       if (leg.role != LegRole::outrigger && !leg.wheel.flat_radius.known()) {
-        f.remark = fmt::format("needs the axle's height on a flat tyre: {}", d.leg_word(leg));
+        f.remark = say("needs {}", entry(leg_root(leg.id) + "wheel/flat_radius_m",
+                                         say("the axle's height on a flat tyre: {}", d.leg_word(leg))));
         return;
       }
   f.remark = "needs wheels that a level ground touches in this state: one lies inside the other's circle";
@@ -190,8 +199,15 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
   const auto* wheels = a.wheels ? &*a.wheels : nullptr;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) {
-      collect.about(p.name, l.name);
-      collect.unknown("place.propeller_static", "hub, diameter and tilt of the propeller");
+      collect.about(about_one(p.name), l.name);
+      const std::string row =
+          "/airframe/propellers/" + std::to_string(&p - d.airframe.propellers.data()) + "/";
+      collect.unknown("place.propeller_static",
+                      Lacking(row)
+                          .place(p.hub, "hub", "the hub of the propeller")
+                          .number(p.diameter, "diameter_m", "its diameter")
+                          .number(p.tilt, "axis_tilt_nose_down_deg", "the tilt of its axis")
+                          .text());
       continue;
     }
     const place::PropellerDisc disc{p.hub.vec(), p.diameter, p.tilt};
@@ -203,7 +219,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
     for (const Line& line : {Line{"place.propeller_static", GearState::static_load},
                              Line{"place.propeller_bottomed", GearState::bottomed},
                              Line{"place.propeller_flat", GearState::flat}}) {
-      collect.about(p.name, l.name, line.state);
+      collect.about(about_one(p.name), l.name, line.state);
       const Standing s = standing_in(d, wheels, l, line.state);
       // Level: a tailwheel aircraft with its tail up; a nosewheel aircraft as it stands, all legs alike.
       const double pitch = r.tricycle ? s.pitch : 0;
@@ -213,7 +229,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       tell_no_ground(d, f);
     }
     if (r.tricycle) {
-      collect.about(p.name, l.name, GearState::flat);
+      collect.about(about_one(p.name), l.name, GearState::flat);
       const auto pitch = place::pitch_on(standing_in(d, wheels, l, GearState::flat).third, still.main);
       auto& f =
           collect.add("place.propeller_nose_flat",
@@ -222,7 +238,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       tell_no_ground(d, f);
     }
     if (p.hub.x > still.main.x && r.wings) {
-      collect.about(p.name, l.name, GearState::extended);
+      collect.about(about_one(p.name), l.name, GearState::extended);
       if (r.attitude_needed) {
         const Standing up = standing_in(d, wheels, l, GearState::extended);
         auto& f = collect.add("place.propeller_rotation",
@@ -230,7 +246,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
         f.working = {{"pitch at lift-off, 1° in hand", *r.attitude_needed, Kind::angle}};
         tell_no_ground(d, f);
       } else {
-        collect.unknown("place.propeller_rotation", "the wing's angle at lift-off and its incidence");
+        collect.unknown("place.propeller_rotation", lift_off_angles(d));
       }
     }
   }
@@ -241,14 +257,16 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
   const Standing still = standing_in(d, wheels, l, GearState::static_load);
   for (const auto& p : d.airframe.low_points) {
     if (!p.at.known()) {
-      collect.about(p.name, l.name);
-      collect.unknown("place.low_point", "the place of this point");
+      collect.about(about_one(p.name), l.name);
+      const std::string row =
+          "/airframe/low_points/" + std::to_string(&p - d.airframe.low_points.data()) + "/";
+      collect.unknown("place.low_point", Lacking(row).place(p.at, "at", "the place of this point").text());
       continue;
     }
     if (p.role == PointRole::wing_tip) {
       const double bank = d.is_model() || d.purpose.use == Use::training ? radians(8) : radians(5);
       const double height = place::height_above_ground(p.at.vec(), still.main, still.pitch);
-      collect.about(p.name, l.name);
+      collect.about(about_one(p.name), l.name);
       auto& f =
           collect.add("place.wing_tip",
                       height * std::cos(bank) - (std::abs(p.at.y) - still.narrower_half) * std::sin(bank),
@@ -260,7 +278,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
     if (p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()) continue;  // judged by its angle
     const Standing flat = standing_in(d, wheels, l, GearState::flat);
     const Standing up = standing_in(d, wheels, l, GearState::extended);
-    collect.about(p.name, l.name, GearState::flat);
+    collect.about(about_one(p.name), l.name, GearState::flat);
     // One on a tail wheel is also lower ahead with its tail up, as it runs.
     const double down = place::height_above_ground(p.at.vec(), flat.main, flat.pitch);
     const double level = d.is_tricycle() ? down : place::height_above_ground(p.at.vec(), flat.main, 0);
@@ -295,7 +313,7 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
     if (!l.flown) continue;
     collect.about("", l.name);
     if (!l.rest) {
-      collect.unknown(headline, "the aircraft at rest on its wheels: " + l.no_rest);
+      collect.unknown(headline, say("the aircraft at rest on its wheels: {}", l.no_rest));
       continue;
     }
     if (!d.gear.has(LegRole::main)) {

@@ -15,25 +15,38 @@
 #include "core/force/bent_leg.h"
 #include "core/force/coil.h"
 #include "core/force/materials.h"
+#include "core/model/lacking.h"
 
 namespace kranich {
 
-std::variant<double, std::string> sink_speed_by(School school, const Design& d, double mass) {
+std::variant<double, Text> sink_speed_by(School school, const Design& d, double mass) {
   const Landing& landing = d.landing;
   switch (school) {
     case School::rule: {
       const auto panels = weigh::wing_panels(d.airframe.wing);
-      if (panels.empty()) return "the wing's span and chords";
+      if (panels.empty()) {
+        Lacking lacks("/airframe/wing/");
+        lacks.number(d.airframe.wing.root_leading_edge_x, "root_leading_edge_x_m",
+                     "the station of the wing's leading edge");
+        note_panels(lacks, d.airframe.wing, "", "wing");
+        return lacks.text();
+      }
       const double area = weigh::mean_aerodynamic_chord(0, panels).area;
       return spring::landing_by_rule(mass, area).sink_speed;
     }
     case School::ladder:
       if (!landing.ladder_height.known())
-        return "the drop height chosen (models: 100–150 mm light, 250 mm and more heavy)";
+        return entry("/landing/ladder_height_m",
+                     say("the drop height chosen (models: {} to {} light, {} and more heavy)",
+                         Amount{0.1, Kind::length}, Amount{0.15, Kind::length}, Amount{0.25, Kind::length}));
       return spring::sink_speed_of_drop(landing.ladder_height);
     case School::similarity:
       if (!landing.prototype_sink_speed.known() || !d.purpose.scale_denominator.known())
-        return "the prototype's sink speed and the scale";
+        return Lacking("/")
+            .number(landing.prototype_sink_speed, "landing/prototype_sink_speed_m_per_s",
+                    "the prototype's sink speed")
+            .number(d.purpose.scale_denominator, "purpose/scale_denominator", "the scale")
+            .text();
       return spring::froude(d.purpose.scale_denominator, landing.prototype_sink_speed, 0, 0, 0, 0).sink_speed;
   }
   return "the school";
@@ -49,8 +62,8 @@ std::optional<force::CoilAtWheel> by_itself(Coil coil) {
 }
 
 //! One coil, closed by so much from where it is installed, under a force (N) at the stop.
-void coil_findings(const Coil& c, double closes, double at_stop, const std::string& subject,
-                   Collector& collect, const std::string& loading) {
+void coil_findings(const Coil& c, double closes, double at_stop, const Subject& subject, Collector& collect,
+                   const std::string& loading) {
   collect.about(subject, loading);
   const auto coil = by_itself(c);
   if (!coil) {
@@ -79,8 +92,12 @@ void coil_findings(const Coil& c, double closes, double at_stop, const std::stri
   if (buckles.value < 0) buckles.remark = "guide it in a tube or on a rod";
 }
 
+Subject coil_of(const Subject& leg, Words<1> words, const char* key) {
+  return {say(words, leg.words), leg.key + key, leg.leg};
+}
+
 //! The coils of a leg: one, one inside another, or two in series.
-void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const std::string& subject,
+void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const Subject& subject,
                     Collector& collect, const std::string& loading) {
   const Spring& s = leg.spring;
   const bool anchored = wheel.leg.acts == force::Suspension::Acts::pushed;
@@ -97,20 +114,22 @@ void coils_findings(const Leg& leg, const stance::WheelOnLeg& wheel, const std::
       Coil inner = s.second;
       inner.installed_length = inner.free_length;  // it stands free until it is met
       const double pressed = std::max(0.0, closes - s.second_starts_after);
-      coil_findings(inner, pressed, force_in(inner, pressed), subject + ", inner coil", collect, loading);
+      coil_findings(inner, pressed, force_in(inner, pressed),
+                    coil_of(subject, "{}, inner coil", "/inner coil"), collect, loading);
     }
     collect.about(subject, loading);
     return;
   }
   // In series both carry the same: the law's force at the stop, in one of the pairs.
   const double each = wheel.leg.law.force(wheel.leg.closure(wheel.leg.most).s) / (count * ratio);
-  for (const auto& [coil, name] : {std::pair{&s.coil, ""}, {&s.second, ", second coil"}}) {
-    Coil free = *coil;
+  for (const bool second : {false, true}) {
+    Coil free = second ? s.second : s.coil;
     free.installed_length = free.free_length;
     const auto figures = by_itself(free);
     const double pressed =
         figures ? std::min(each / figures->figures.rate, figures->figures.travel_to_solid) : std::nan("");
-    coil_findings(free, pressed, each, subject + name, collect, loading);
+    coil_findings(free, pressed, each, second ? coil_of(subject, "{}, second coil", "/second coil") : subject,
+                  collect, loading);
   }
   collect.about(subject, loading);
 }
@@ -173,8 +192,8 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const double stress = share * stress_at_stop;
     auto& f = collect.add(id, allowed.yield / stress - 1, at_least(0, source));
     if (std::isnan(f.value))
-      f.remark = std::isfinite(allowed.yield) ? "needs a load that bends the leg"
-                                              : "needs the strength of “" + b.material + "”";
+      f.remark = std::isfinite(allowed.yield) ? Text("needs a load that bends the leg")
+                                              : say("needs the strength of “{}”", b.material);
     f.working = {{"load at the wheel", rate * rise, Kind::force},
                  {"greatest stress", stress, Kind::stress},
                  {"at, from the clamp", bent->largest_at, Kind::length},
@@ -212,15 +231,15 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
                    {"folds at", leaf.collapse_load(), Kind::force}};
     one.assumption = "uniform leaf of the clamp's section, load across it";
     const Limit ends = {{}, {}, {}, {}, "a row of landings must come to an end"};
-    auto& ten = row.folds > 0 && !std::isfinite(row.set.back())
-                    ? collect.fails("spring.set_row", ends,
-                                    row.folds == 1 ? "the first folds it"
-                                                   : fmt::format("landing {} of the row folds it", row.folds))
-                : row.endless
-                    ? collect.fails("spring.set_row", ends,
-                                    "every further landing adds to it: thicker, longer or stronger leaves, "
-                                    "or a spring wire across")
-                    : collect.add("spring.set_row", row.set.back() * out);
+    auto& ten =
+        row.folds > 0 && !std::isfinite(row.set.back())
+            ? collect.fails("spring.set_row", ends,
+                            row.folds == 1 ? Text("the first folds it")
+                                           : say("landing {} of the row folds it", Figure{double(row.folds)}))
+        : row.endless ? collect.fails("spring.set_row", ends,
+                                      "every further landing adds to it: thicker, longer or stronger leaves, "
+                                      "or a spring wire across")
+                      : collect.add("spring.set_row", row.set.back() * out);
     ten.working = {{"never stops adding above", leaf.endless_energy(), Kind::energy}};
     for (const auto& [when, at] :
          {std::pair{"after two", size_t{1}}, {"after three", size_t{2}}, {"after five", size_t{4}}})
@@ -239,7 +258,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
                    double static_load, Collector& collect, const Assessment* near) {
   if (!d.bump.height.known()) return;
   auto model = bump_model(d, leg, landing, wheel, static_load);
-  if (const auto* missing = std::get_if<std::string>(&model)) {
+  if (const auto* missing = std::get_if<Text>(&model)) {
     collect.unknown("spring.bump_factor", *missing);
     return;
   }
@@ -262,8 +281,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
                {"greatest acceleration above", r.sprung_peak, Kind::in_g},
                {"least ground load", r.least_load, Kind::force}};
   f.remark = d.bump.length.known() ? "" : "a step";
-  if (r.least_load <= 0)
-    f.remark += f.remark.empty() ? "the wheel leaves the ground" : "; the wheel leaves the ground";
+  if (r.least_load <= 0) f.remark.also("the wheel leaves the ground");
   if (leg.travel > 0)
     collect.add("spring.bump_stroke", r.stroke_used,
                 judged ? at_most(leg.travel, "the leg's travel") : Limit{});
@@ -271,8 +289,8 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
 
 }  // namespace
 
-std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel,
-                                                        double mass, double lift_ratio) {
+std::variant<spring::DropModel, Text> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel, double mass,
+                                                 double lift_ratio) {
   const Spring& s = leg.spring;
   spring::DropModel m;
   m.tyre = wheel.tyre;
@@ -282,7 +300,8 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
     m.sprung_mass = mass;
     return m;  // a rigid leg: the tyre is all there is
   }
-  if (!leg.unsprung_mass.known()) return "the unsprung mass: wheel, axle and lower leg";
+  if (!leg.unsprung_mass.known())
+    return entry(leg_root(leg.id) + "unsprung_mass_kg", "the unsprung mass: wheel, axle and lower leg");
   if (leg.unsprung_mass >= mass) return "an unsprung mass below the mass on the leg";
   m.unsprung_mass = leg.unsprung_mass;
   m.sprung_mass = mass - leg.unsprung_mass;
@@ -322,9 +341,8 @@ std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const st
   return m;
 }
 
-std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const Leg& leg,
-                                                        const LegLanding& landing,
-                                                        const stance::WheelOnLeg& wheel, double static_load) {
+std::variant<spring::BumpModel, Text> bump_model(const Design& d, const Leg& leg, const LegLanding& landing,
+                                                 const stance::WheelOnLeg& wheel, double static_load) {
   spring::BumpModel m;
   // To six figures: the equilibrium's last digits must not shift the integration.
   const double unit = std::pow(10, std::floor(std::log10(static_load)) - 5);
@@ -333,7 +351,7 @@ std::variant<spring::BumpModel, std::string> bump_model(const Design& d, const L
     m.drop = *landing.model;
   } else {
     auto model = drop_model(leg, wheel, mass, 0);
-    if (const auto* missing = std::get_if<std::string>(&model)) return *missing;
+    if (const auto* missing = std::get_if<Text>(&model)) return *missing;
     m.drop = std::get<spring::DropModel>(std::move(model));
   }
   m.drop.sprung_mass = mass - m.drop.unsprung_mass;
@@ -354,7 +372,7 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
                    Collector& collect, const Assessment* near) {
   if (!leg.carries()) return;
   const auto model = drop_model(leg, wheel, landing.mass, d.landing.lift_ratio);
-  if (const auto* missing = std::get_if<std::string>(&model)) {
+  if (const auto* missing = std::get_if<Text>(&model)) {
     collect.unknown("spring.drop_factor", *missing);
     return;
   }
@@ -403,7 +421,7 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
     if (drop.rim) rim.remark = "the rim strikes";
   }
   if (landing.model->spring.kind != force::LegLaw::Kind::rigid && !leg.spring.friction.known())
-    factor.assumption += "; no friction of the strut, since none is given";
+    factor.assumption.also("no friction of the strut, since none is given");
   auto& stroke = collect.add("spring.drop_stroke", drop.stroke_used, at_most(leg.travel, "the leg's travel"));
   stroke.working = {{"strut efficiency", drop.strut_efficiency, Kind::share},
                     {"peak strut load", drop.peak_strut, Kind::force}};
@@ -446,7 +464,7 @@ double touching_first(const Design& d, const LoadingState& l, const Leg& leg) {
 void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& collect, const Assessment* near,
                   std::string_view only) {
   const bool main = leg.role == LegRole::main;
-  const std::string subject = d.leg_word(leg);
+  const Subject subject = about_leg(d, leg);
   // The loading that puts most on this leg; on the mains the heaviest.
   const LoadingState* heaviest = nullptr;
   size_t at_wheel = wheel_of(d, leg.id);
@@ -477,11 +495,18 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
 
   const auto sink = sink_speed_by(d.landing.school, d, heaviest->mass.down.mass);
   const Landing& in = d.landing;
-  if (const auto* missing = std::get_if<std::string>(&sink)) {
+  if (const auto* missing = std::get_if<Text>(&sink)) {
     collect.unknown("spring.stroke", *missing);
   } else if (!in.lift_ratio.known() || !in.load_factor.known() || !in.tyre_efficiency.known() ||
              !leg.spring.efficiency.known()) {
-    collect.unknown("spring.stroke", "lift ratio, load factor and efficiencies of the design landing");
+    collect.unknown("spring.stroke",
+                    Lacking("/landing/")
+                        .number(in.lift_ratio, "lift_ratio", "the lift ratio of the design landing")
+                        .number(in.load_factor, "ground_load_factor", "its load factor")
+                        .number(in.tyre_efficiency, "tyre_efficiency", "the tyre's efficiency")
+                        .that(!leg.spring.efficiency.known(),
+                              entry(leg_root(leg.id) + "spring/efficiency", "the strut's efficiency"))
+                        .text());
   } else {
     landing.sink_speed = std::get<double>(sink);
     collect.add("spring.sink_speed", landing.sink_speed);
@@ -519,8 +544,8 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
       f.assumption = "first estimate by energy; the drop decides";
       if (first > share) {
         f.working.push_back({"its share at rest", share, Kind::mass});
-        f.assumption +=
-            "; it meets the ground before the other line: mₑ = m/(1 + x²/k²), k 0.18 of the length";
+        f.assumption.also(
+            "it meets the ground before the other line: mₑ = m/(1 + x²/k²), k 0.18 of the length");
       }
       if (const auto factor = spring::load_factor_for_travel(input, squash, leg.travel)) {
         auto& n = collect.add("spring.load_factor", *factor);

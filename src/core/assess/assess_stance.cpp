@@ -23,7 +23,7 @@ void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Co
   const Standing s = standing_in(d, &*a.wheels, l, GearState::extended);
   std::optional<place::OnItsTail> sits;
   const double ballast_x = d.stance.ballast_x.known() ? d.stance.ballast_x.si : d.gear.third().axle.x.si;
-  const std::string where = d.stance.ballast_x.known() ? "hung where you said" : "hung over the nose axle";
+  const Text where = d.stance.ballast_x.known() ? "hung where you said" : "hung over the nose axle";
   for (const auto& p : d.airframe.low_points) {
     if (p.role != PointRole::tail || !p.at.known()) continue;
     const auto tail = place::on_its_tail(l.mass.down.mass, l.mass.down.at, s.third, s.main,
@@ -72,7 +72,7 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
       extended.reach(stance::wheel_setting(w, 0, w.radius, outboard).contact_y);
     }
     if (!(extended.width() > 0)) continue;  // on the centre line
-    collect.about(lines.size() > 1 ? d.leg_word(d.gear.legs[line[0]]) : "", loading);
+    collect.about(lines.size() > 1 ? about_leg(d, d.gear.legs[line[0]]) : Subject(), loading);
     auto& track = collect.add("stance.track", at_rest.width());
     track.working = {{"extended", extended.width(), Kind::length}};
   }
@@ -85,9 +85,11 @@ void wheel_settings(const Design& d, const Assessment& a, const stance::Rest& re
     const auto& w = (*a.wheels)[i];
     const auto setting = stance::wheel_setting(w, rest.wheels[i].coordinate,
                                                w.radius - rest.wheels[i].tyre_closure, placed[i].hand());
-    std::string side = pair && !leans ? "" : w.leg.axle.y() < 0 ? "port" : "starboard";
-    if (!one_line) side = pair && leans ? side + " " + d.leg_word(leg) : d.leg_word(leg);
-    collect.about(side, loading);
+    const Subject side = pair && !leans ? Subject() : Subject(w.leg.axle.y() < 0 ? "port" : "starboard");
+    collect.about(one_line        ? side
+                  : pair && leans ? about_leg_on(d, leg, placed[i].port)
+                                  : about_leg(d, leg),
+                  loading);
     collect.add("stance.camber", setting.camber);
     collect.add("stance.toe", setting.toe);
   }
@@ -101,8 +103,9 @@ void leg_loads(const Design& d, const stance::Rest& rest, Collector& collect) {
   for (size_t i = 0; i < placed.size(); ++i) {
     const Leg& leg = d.gear.legs[placed[i].row];
     if (&leg == third) continue;
-    std::string word = d.part_word(leg);
-    if (leg.stands == LegStands::both_sides) word = (placed[i].port ? "port " : "starboard ") + word;
+    Text word = d.stem_word(leg);
+    if (leg.stands == LegStands::both_sides)
+      word = placed[i].port ? say("port {}", std::move(word)) : say("starboard {}", std::move(word));
     loads.push_back({word, rest.wheels[i].load, Kind::force});
   }
   if (!third) return;  // two lines of mains have their share in Place
@@ -155,9 +158,9 @@ void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& 
     const Leg& leg = d.gear.legs[placed[i].row];
     if (leg.role != LegRole::outrigger) continue;
     const auto& w = (*a.wheels)[i];
-    const std::string side =
-        leg.stands == LegStands::both_sides ? (placed[i].port ? "port " : "starboard ") : "";
-    collect.about(side + d.leg_word(leg), l.name);
+    collect.about(
+        leg.stands == LegStands::both_sides ? about_leg_on(d, leg, placed[i].port) : about_leg(d, leg),
+        l.name);
     if (stands) {
       const double gap = upright->heave + place::lowest_height({w.leg.axle, w.radius}, up);
       collect.add("stance.outrigger_gap", gap, at_least(0, "it must not carry when it stands upright"));
@@ -184,7 +187,7 @@ void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& 
     }
     double greatest = l.rest->wheels[i].load;
     std::vector<Working> working{{"standing", greatest, Kind::force}};
-    std::string falls;
+    Text falls;
     for (const auto& p : pushes) {
       const auto rest = stance::solve_leaning(mass, l.mass.down.at, *a.wheels, p.load);
       const auto* r = std::get_if<stance::Rest>(&rest);
@@ -197,7 +200,7 @@ void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& 
     }
     auto& load = falls.empty() ? collect.add("stance.outrigger_load", greatest)
                                : collect.fails("stance.outrigger_load", at_least(0, "it must be caught"),
-                                               "it goes over on it " + falls);
+                                               say("it goes over on it {}", falls));
     load.working = std::move(working);
     auto& most = a.outrigger_loads[leg.id];
     most = std::max(most, greatest);
@@ -216,7 +219,7 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
       f.working.push_back({"port computed", line.computed_port, Kind::length});
       f.working.push_back({"port read", line.read_port, Kind::length});
     }
-    if (!line.build_state.empty()) f.remark = "read as: " + line.build_state;
+    if (!line.build_state.empty()) f.remark = say("read as: {}", line.build_state);
   }
 }
 
@@ -269,7 +272,8 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect, const Ask
         f.working = {{"pitch", rest.pitch, Kind::angle},
                      {"incidence", d.airframe.wing.incidence, Kind::angle}};
       } else {
-        collect.unknown("stance.wing_angle", "the wing's incidence to the level reference");
+        collect.unknown("stance.wing_angle",
+                        entry("/airframe/wing/incidence_deg", "the wing's incidence to the level reference"));
       }
     }
     collect.add("stance.pitch", rest.pitch);

@@ -26,10 +26,10 @@ void compare_with_scales(const Design& d, const Assessment& a, Collector& collec
   collect.about("", w.loading);
   const LoadingState* ledger = a.find(w.loading);
   const auto scales = weigh::on_scales(d);
-  const std::string missing = !scales.mass            ? scales.missing
-                              : !ledger               ? "the loading that the weighing compares with"
-                              : !ledger->mass.known() ? ledger->mass.problem
-                                                      : "";
+  const Text missing = !scales.mass            ? scales.missing
+                       : !ledger               ? Text("the loading that the weighing compares with")
+                       : !ledger->mass.known() ? ledger->mass.problem
+                                               : Text();
   if (!missing.empty()) {
     collect.unknown("weigh.scales_mass", missing);
     return;
@@ -51,14 +51,13 @@ void by_tilting(const Design& d, const Assessment& a, Collector& collect) {
   if (!w.tilted_third.known() && !w.tilt_pitch.known()) return;
   collect.about("", w.loading);
   const auto level = weigh::on_scales(d);
-  const std::string missing =
-      !level.mass                   ? level.missing
-      : !w.tilted_third.known()     ? "what the raised end's scales say, tilted"
-      : !w.tilt_pitch.known()       ? "the pitch it was tilted to"
-      : !w.third_above_main.known() ? "the raised axle's height above the other, level"
-      : !w.main_axle_height.known() ? "the main axle's height above the ground, level"
-      : !level.two_lines            ? "scales in two lines: the raised end, and one that it turns about"
-                                    : "";
+  const Text missing = !level.mass                   ? level.missing
+                       : !w.tilted_third.known()     ? Text("what the raised end's scales say, tilted")
+                       : !w.tilt_pitch.known()       ? "the pitch it was tilted to"
+                       : !w.third_above_main.known() ? "the raised axle's height above the other, level"
+                       : !w.main_axle_height.known() ? "the main axle's height above the ground, level"
+                       : !level.two_lines ? "scales in two lines: the raised end, and one that it turns about"
+                                          : Text();
   if (!missing.empty()) {
     collect.unknown("weigh.tilt_height", missing);
     return;
@@ -111,7 +110,7 @@ void against_target(const Design& d, Collector& collect) {
     if (i.group == Group::load) continue;
     collect.about("", "", GearState::extended);
     if (!i.mass.known()) {
-      collect.unknown("weigh.empty_mass", "the mass of “" + i.name + "”");
+      collect.unknown("weigh.empty_mass", say("the mass of “{}”", i.name));
       return;
     }
     (i.weighed ? weighed : estimated) += i.mass;

@@ -10,6 +10,7 @@
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/force/leg_law.h"
+#include "core/model/lacking.h"
 #include "core/place/keepout.h"
 
 namespace kranich {
@@ -44,7 +45,7 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& colle
   const auto& rest = h.loading->rest->wheels[h.wheel];
   // Of two wheels on an axle the one that carries more.
   const stance::TyreState& state = rest.tyre[0].load > rest.tyre[1].load ? rest.tyre[0] : rest.tyre[1];
-  collect.about(d.wheel_word(leg), h.loading->name);
+  collect.about(about_wheel(d, leg), h.loading->name);
   // A tail wheel or an outrigger is small and hard by trade: its pressure is shown, not judged.
   const bool judged = leg.carries();
   if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
@@ -77,7 +78,7 @@ void twins(const Design& d, const Assessment& a, const Leg& leg, Collector& coll
   if (!leg.wheel_spacing.known()) return;
   const Wheel& w = leg.wheel;
   const Heaviest h = heaviest_on(d, a, leg);
-  collect.about(d.wheel_word(leg), h.loading ? h.loading->name : "");
+  collect.about(about_wheel(d, leg), h.loading ? h.loading->name : "");
   if (!w.diameter.known() || !w.width.known()) {
     collect.unknown("place.twin_gap", "the wheels' diameter and width");
   } else {
@@ -91,9 +92,11 @@ void twins(const Design& d, const Assessment& a, const Leg& leg, Collector& coll
   if (w.tyre != Tyre::pneumatic) return;  // foam and solid tyres do not go flat
   const auto law = force::tyre_law(w);
   if (!h.loading || !w.flat_radius.known() || !std::holds_alternative<force::TyreLaw>(law)) {
-    collect.unknown("place.twin_flat", !h.loading               ? "the aircraft at rest on its wheels"
-                                       : !w.flat_radius.known() ? "the axle's height on a flat tyre"
-                                                                : std::get<std::string>(law));
+    collect.unknown("place.twin_flat",
+                    !h.loading ? Text("the aircraft at rest on its wheels")
+                    : !w.flat_radius.known()
+                        ? entry(leg_root(leg.id) + "wheel/flat_radius_m", "the axle's height on a flat tyre")
+                        : std::get<Text>(law));
     return;
   }
   const auto& tyre = std::get<force::TyreLaw>(law);
@@ -112,7 +115,7 @@ void obstacle(const Design& d, Collector& collect) {
   if (!d.purpose.obstacle.known()) return;
   for (const Leg& leg : d.gear.legs) {
     if (!leg.wheel.diameter.known() || leg.skid) continue;
-    collect.about(d.wheel_word(leg));
+    collect.about(about_wheel(d, leg));
     auto& f = collect.add(
         "place.wheel_obstacle", d.purpose.obstacle / (leg.wheel.diameter / 2),
         leg.carries() ? at_most(1.0 / 3, "taller than a third of the radius stops the wheel") : Limit{});
@@ -133,7 +136,7 @@ void keep_outs(const Design& d, Collector& collect) {
       least = *gap;
       nearest = k.name;
     }
-    collect.about(d.part_word(leg, "unit"), "", GearState::extended);
+    collect.about(about_unit(d, leg), "", GearState::extended);
     if (std::isfinite(least)) {
       auto& f = collect.add("place.keep_out", least, at_least(0, "it must not run into the structure"));
       f.remark = nearest;
@@ -141,12 +144,12 @@ void keep_outs(const Design& d, Collector& collect) {
     const auto ahead = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
     if (std::isfinite(ahead.shift)) {
       auto& f = collect.add("place.room_forward", -ahead.shift);
-      f.remark = fmt::format("stopped by {}", ahead.stopped_by);
+      f.remark = say("stopped by {}", ahead.stopped_by);
       f.working = {{"a unit shallower by", ahead.shallower, Kind::length}};
       if (std::isfinite(ahead.gain))
         f.working.push_back({"would go further by", ahead.gain, Kind::length});
       else
-        f.remark += "; a shallower unit would pass it";
+        f.remark.also("a shallower unit would pass it");
     }
   }
 }

@@ -7,6 +7,7 @@
 #include <utility>
 #include <vector>
 
+#include "core/assess/subjects.h"
 #include "core/base/finding.h"
 #include "core/model/design.h"
 
@@ -19,12 +20,12 @@ class Collector {
   //! Judges a value and files it. A value that is not finite becomes "unknown".
   Finding& add(std::string_view measure_id, double value, Limit limit = {}, double tolerance_effect = 0);
   //! Files a check that fails beyond what a number tells, and says why.
-  Finding& fails(std::string_view measure_id, Limit limit, const std::string& why);
+  Finding& fails(std::string_view measure_id, Limit limit, Text why);
   //! Files a check that lacks an input, and names it.
-  Finding& unknown(std::string_view measure_id, const std::string& what_is_missing);
+  Finding& unknown(std::string_view measure_id, Text what_is_missing);
 
   //! What the findings filed from now on are about.
-  void about(std::string subject, std::string loading = "", GearState state = GearState::static_load) {
+  void about(Subject subject, std::string loading = "", GearState state = GearState::static_load) {
     subject_ = std::move(subject);
     loading_ = std::move(loading);
     state_ = state;
@@ -33,17 +34,18 @@ class Collector {
  private:
   const Design& design_;
   std::vector<Finding>& findings_;
-  std::string subject_, loading_;
+  Subject subject_;
+  std::string loading_;
   GearState state_ = GearState::static_load;
 };
 
-inline Limit at_least(double lower, std::string source) { return {lower, {}, {}, {}, std::move(source)}; }
-inline Limit at_most(double upper, std::string source) { return {{}, upper, {}, {}, std::move(source)}; }
-inline Limit within(double lower, double upper, std::string source) {
+inline Limit at_least(double lower, Text source) { return {lower, {}, {}, {}, std::move(source)}; }
+inline Limit at_most(double upper, Text source) { return {{}, upper, {}, {}, std::move(source)}; }
+inline Limit within(double lower, double upper, Text source) {
   return {lower, upper, {}, {}, std::move(source)};
 }
 //! Own bands: fails outside [lower, upper], holds inside [hold_lower, hold_upper], tight between.
-inline Limit bands(double lower, double hold_lower, double hold_upper, double upper, std::string source) {
+inline Limit bands(double lower, double hold_lower, double hold_upper, double upper, Text source) {
   return {lower, upper, hold_lower, hold_upper, std::move(source)};
 }
 

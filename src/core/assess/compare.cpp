@@ -13,7 +13,7 @@ std::vector<CompareRow> compare(const std::vector<const Assessment*>& assessment
   std::map<std::pair<std::string, std::string>, CompareRow> rows;
   for (size_t i = 0; i < assessments.size(); ++i)
     for (const Finding* f : worst_of_each(*assessments[i])) {
-      auto& row = rows[{f->measure_id, f->subject}];
+      auto& row = rows[{f->measure_id, f->subject.key}];
       row.measure_id = f->measure_id;
       row.subject = f->subject;
       row.findings.resize(assessments.size());

@@ -11,7 +11,8 @@
 namespace kranich {
 
 struct CompareRow {
-  std::string measure_id, subject;
+  std::string measure_id;
+  Subject subject;
   std::vector<std::optional<Finding>> findings;  //!< worst of the check in each design
   //! How much the designs differ, as a share of the limit's scale (or of the figure); sorts the table.
   double difference = 0;

@@ -3,37 +3,19 @@
 //! that makes it hold, solved on the whole design, and what that costs on every other margin.
 #pragma once
 
-#include <functional>
-#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/assess/knobs.h"
 #include "core/base/progress.h"
 
 namespace kranich {
 
-//! A change a builder can make by one number, applied to a design: to a leg and what stands in line with it,
-//! or to the whole aircraft.
-struct Knob {
-  std::string id;  //!< "main.station": leg's id, and what it moves
-  std::string more,
-      less;  //!< how an increase and a decrease read: "Main wheels aft by", "Main wheels forward by"
-  Kind kind;
-  double step;   //!< what the answer is rounded outward to, SI
-  double range;  //!< largest change tried, SI
-  std::function<void(Design&, double)> apply;
-  std::string_view what() const { return std::string_view(id).substr(id.find('.') + 1); }
-};
-using KnobRef = std::shared_ptr<const Knob>;
-//! Every knob that a design has, in the order in which they are tried.
-std::vector<KnobRef> knobs(const Design& design);
-//! Those that can move a measure at all.
-std::vector<KnobRef> knobs_for(const Design& design, std::string_view measure_id);
-
 //! How another check changes when a cure is taken.
 struct Price {
-  std::string measure_id, subject;
+  std::string measure_id;
+  Subject subject;
   Verdict before, after;
   double value_before, value_after;
 };
@@ -44,7 +26,7 @@ struct Cure {
     double change;  //!< SI, rounded outward to the knob's step
   };
   std::vector<Part> parts;    //!< one; two where nothing single does it
-  std::string text;           //!< "Main wheels forward by 24 mm"
+  Text text;                  //!< "main wheels forward by 24 mm"
   Verdict reached;            //!< of the finding cured
   std::vector<Price> worse;   //!< checks whose verdict gets worse
   std::vector<Price> better;  //!< other checks whose verdict gets better

@@ -28,11 +28,11 @@ struct LegLanding {
 
 //! A leg as the drop takes it, with a mass (kg) on it, or what is missing. A hinged leg by the vertical force
 //! at its axle over its rise.
-std::variant<spring::DropModel, std::string> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel,
-                                                        double mass, double lift_ratio);
+std::variant<spring::DropModel, Text> drop_model(const Leg& leg, const stance::WheelOnLeg& wheel, double mass,
+                                                 double lift_ratio);
 //! A leg as it rolls over the design's bump under a static load (N), or what is missing.
-std::variant<spring::BumpModel, std::string> bump_model(const Design& design, const Leg& leg,
-                                                        const LegLanding& landing,
-                                                        const stance::WheelOnLeg& wheel, double static_load);
+std::variant<spring::BumpModel, Text> bump_model(const Design& design, const Leg& leg,
+                                                 const LegLanding& landing, const stance::WheelOnLeg& wheel,
+                                                 double static_load);
 
 }  // namespace kranich

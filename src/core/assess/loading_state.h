@@ -16,7 +16,7 @@ struct LoadingState {
   std::string name;
   weigh::LoadingMass mass;
   std::optional<stance::Rest> rest;
-  std::string no_rest;  //!< why it does not stand, or what is missing
+  Text no_rest;  //!< why it does not stand, or what is missing
   bool flown = true;
 };
 

@@ -9,6 +9,7 @@
 
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
+#include "core/model/lacking.h"
 
 namespace kranich {
 namespace {
@@ -37,26 +38,21 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
   const Surface& tail = d.airframe.tailplane;
   const auto panels = weigh::wing_panels(d.airframe.wing);
   const auto tail_panels = weigh::wing_panels(tail);
-  if (panels.empty())
-    r.run_missing = "the wing's span, chords and sweep";
-  else if (tail_panels.empty())
-    r.run_missing = "the tailplane's span, chords and sweep";
-  else if (!a.thrust.known())
-    r.run_missing = "the thrust at rotation (Aircraft and project, ground run)";
-  else if (!r.thrust_z)
-    r.run_missing = "the waterline of the thrust";
-  else if (!r.drag_z)
-    r.run_missing = "the waterline of the drag";
-  for (const auto& [given, word] : {std::pair{&a.ground_lift, "the lift coefficient on the ground"},
-                                    {&a.drag, "the drag coefficient"},
-                                    {&a.moment, "the moment coefficient"},
-                                    {&a.tail_down_lift, "the tail's greatest down lift"},
-                                    {&a.slipstream, "the slipstream's factor at the tail"},
-                                    {&a.greatest_lift, "the greatest lift coefficient"},
-                                    {&a.density, "the density of the air"}})
-    if (r.run_missing.empty() && !given->known())
-      r.run_missing = fmt::format("{} (Aircraft and project, ground run)", word);
-  if (!r.run_missing.empty()) return;
+  Lacking lacks("/airframe/");
+  note_panels(lacks, d.airframe.wing, "wing/", "wing");
+  note_panels(lacks, tail, "tailplane/", "tailplane");
+  lacks.number(a.thrust, "aerodynamics/thrust_N", "the thrust at rotation");
+  if (!r.thrust_z) lacks.number(a.thrust_z, "aerodynamics/thrust_z_m", "the waterline of the thrust");
+  if (!r.drag_z) lacks.number(a.drag_z, "aerodynamics/drag_z_m", "the waterline of the drag");
+  lacks.number(a.ground_lift, "aerodynamics/ground_lift_coefficient", "the lift coefficient on the ground")
+      .number(a.drag, "aerodynamics/drag_coefficient", "the drag coefficient")
+      .number(a.moment, "aerodynamics/moment_coefficient", "the moment coefficient")
+      .number(a.tail_down_lift, "aerodynamics/tail_down_lift_coefficient", "the tail's greatest down lift")
+      .number(a.slipstream, "aerodynamics/slipstream_factor", "the slipstream's factor at the tail")
+      .number(a.greatest_lift, "aerodynamics/greatest_lift_coefficient", "the greatest lift coefficient")
+      .number(a.density, "aerodynamics/air_density_kg_per_m3", "the density of the air");
+  r.run_missing = lacks.text();
+  if (!lacks.nothing()) return;
   const auto chord = weigh::mean_aerodynamic_chord(d.airframe.wing.root_leading_edge_x, panels);
   const auto tail_chord = weigh::mean_aerodynamic_chord(tail.root_leading_edge_x, tail_panels);
   place::GroundRun run{};
@@ -128,8 +124,9 @@ PlaceRules place_rules(const Design& d) {
                      : within(radians(16), radians(25), "classic texts: 16–25°");
   r.three_point = bands(radians(8), radians(10), radians(15), radians(17), "classic texts: 10–15°");
   if (d.airframe.stall_wing_angle.known() && d.airframe.wing.incidence.known())
-    r.three_point.source += fmt::format("; the wing stalls {:.1f}° nose-up",
-                                        degrees(d.airframe.stall_wing_angle - d.airframe.wing.incidence));
+    r.three_point.source.also(
+        say("the wing stalls {} nose-up",
+            Amount{d.airframe.stall_wing_angle - d.airframe.wing.incidence, Kind::angle}));
   r.nose_over_three_point = d.gear.brakes ? at_least(0.5, "wheel brakes on firm ground give about 0.5 g")
                                           : at_least(0.25, "no wheel brakes: half of 0.5 g");
   r.nose_over_level = at_least(0, "a warning below 0.3 g");

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/assess/standing.h"
+#include "core/base/say.h"
 #include "core/place/place.h"
 #include "core/place/rotation.h"
 #include "core/place/tandem.h"
@@ -39,7 +40,7 @@ struct PlaceRules {
   std::vector<place::PropellerDisc> propellers;
   std::optional<double> attitude_needed;  //!< pitch at lift-off, with 1° in hand
   std::optional<place::GroundRun> run;    //!< without what the way of standing decides
-  std::string run_missing;
+  Text run_missing;
   bool run_estimated = false;
   std::optional<double> drag_z, thrust_z, side_z;
   std::optional<place::LiftoffInput> liftoff_input;  //!< without the mass

@@ -24,6 +24,6 @@ struct JigFigures {
   double behind;         //!< of the point that the diagonals run to, behind the axle line
   double overall_width;  //!< over the axle tips
 };
-std::variant<JigFigures, std::string> jig_of(const Design& design);
+std::variant<JigFigures, Text> jig_of(const Design& design);
 
 }  // namespace kranich

@@ -19,7 +19,7 @@ struct LegSwing {
   std::optional<swing::SwingInput> input;
   std::optional<swing::SwingFigures> figures;
   std::optional<swing::Clearance> least;
-  std::string missing;
+  Text missing;
 };
 
 }  // namespace kranich

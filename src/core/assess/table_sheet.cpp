@@ -25,23 +25,23 @@ class Sheet {
   Sheet(const Design& d, const LoadingState& l, std::vector<TableLine>& lines)
       : d_(d), l_(l), lines_(lines) {}
 
-  void height(const std::string& what, const Vec3& starboard, bool both) {
+  void height(const Text& what, const Vec3& starboard, bool both) {
     if (!starboard.allFinite()) return;
     add(what, height_of(starboard), both ? height_of(kranich::mirrored(starboard)) : none, both, false);
   }
-  void height(const std::string& what, const Vec3& starboard, const Vec3& port) {
+  void height(const Text& what, const Vec3& starboard, const Vec3& port) {
     if (!starboard.allFinite() || !port.allFinite()) return;
     add(what, height_of(starboard), height_of(port), true, false);
   }
-  void angle(const std::string& what, double rad) { add(what, rad, none, false, true); }
+  void angle(const Text& what, double rad) { add(what, rad, none, false, true); }
 
  private:
   double height_of(const Vec3& p) const {
     return l_.rest->heave + up_direction(l_.rest->pitch, l_.rest->roll).dot(p);
   }
-  void add(const std::string& what, double starboard, double port, bool both, bool is_angle) {
+  void add(const Text& what, double starboard, double port, bool both, bool is_angle) {
     TableLine line{what, l_.name, is_angle, both, starboard, port, none, none, ""};
-    if (const auto* r = reading_of(d_, what, l_.name)) {
+    if (const auto* r = reading_of(d_, in_words(what), l_.name)) {
       line.read_starboard = is_angle ? r->angle.si : r->starboard.si;
       line.read_port = r->port.si;
       line.build_state = r->build_state;
@@ -79,23 +79,23 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
     const auto placed = placed_legs(d.gear);
     for (size_t i = 0; i < placed.size(); ++i) {
       const Leg& leg = d.gear.legs[placed[i].row];
-      const std::string word = d.part_word(leg);
+      const Text word = d.stem_word(leg);
       // Left and right in one line: two of a pair, or a starboard leg and the port one measured apart.
       if (leg.stands == LegStands::both_sides) {
         if (placed[i].port) continue;
-        sheet.height(word + " axles", axle(i), axle(i - 1));
+        sheet.height(say("{} axles", word), axle(i), axle(i - 1));
       } else if (d.unlinked() && &leg == &d.gear.main()) {
         sheet.height("main axles", axle(i), axle(placed_index(d.gear, row_of(d.gear, d.port_leg().id))));
       } else if (!d.unlinked() || &leg != &d.port_leg()) {
-        sheet.height(word + " axle", axle(i), false);
+        sheet.height(say("{} axle", word), axle(i), false);
       }
     }
     for (const auto& p : d.airframe.propellers)
       if (p.hub.known() && p.diameter.known() && p.tilt.known())
-        sheet.height(p.name + ", lowest tip",
+        sheet.height(say("{}, lowest tip", p.name),
                      place::lowest_of({p.hub.vec(), p.diameter, p.tilt}, l.rest->pitch), p.hub.y.si != 0);
     for (const auto& p : d.airframe.low_points)
-      if (p.at.known()) sheet.height(p.name, p.at.vec(), p.at.y.si != 0);
+      if (p.at.known()) sheet.height(Text(p.name), p.at.vec(), p.at.y.si != 0);
     if (!d.airframe.bodies.empty() && d.airframe.bodies[0].sections.size() > 1) {
       const auto& first = d.airframe.bodies[0].sections.front();
       const auto& last = d.airframe.bodies[0].sections.back();
@@ -109,12 +109,12 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
 void set_reading(Design& d, const TableLine& line, bool port, double si) {
   auto& list = d.stance.readings;
   auto at = std::find_if(list.begin(), list.end(), [&](const TableReading& r) {
-    return r.what == line.what && r.loading == line.loading;
+    return r.what == in_words(line.what) && r.loading == line.loading;
   });
   if (at == list.end()) {
     if (!std::isfinite(si)) return;
     TableReading r;
-    r.what = line.what;
+    r.what = in_words(line.what);
     r.loading = line.loading;
     at = list.insert(list.end(), r);
   }

@@ -11,7 +11,8 @@
 namespace kranich {
 
 struct TableLine {
-  std::string what, loading;
+  Text what;
+  std::string loading;
   bool is_angle = false;
   bool both_sides = false;
   double computed_starboard, computed_port;  //!< m above the table, or rad; NaN where there is none

@@ -15,7 +15,7 @@ using Key = std::pair<std::string, std::string>;
 //! The worst finding of each check, by measure and subject.
 std::map<Key, const Finding*> worst_by_key(const Assessment& a) {
   std::map<Key, const Finding*> worst;
-  for (const Finding* f : worst_of_each(a)) worst[{f->measure_id, f->subject}] = f;
+  for (const Finding* f : worst_of_each(a)) worst[{f->measure_id, f->subject.key}] = f;
   return worst;
 }
 

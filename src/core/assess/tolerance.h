@@ -21,13 +21,15 @@ struct Influence {
 
 //! One check (its worst loading) over the box.
 struct Spread {
-  std::string measure_id, subject, loading;
+  std::string measure_id;
+  Subject subject;
+  std::string loading;
   double low, high;                   //!< SI
   Verdict over_box;                   //!< at the worst corner; as the finding's where nothing changes
   std::vector<Influence> influences;  //!< those that matter, greatest first, four at most
   std::vector<std::string> hangs_on;  //!< undecided inputs that alone can change the verdict, by title
   double effect() const { return (high - low) / 2; }
-  std::string key() const { return measure_id + "|" + subject; }
+  std::string key() const { return measure_id + "|" + subject.key; }
 };
 
 struct ToleranceResult {

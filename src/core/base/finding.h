@@ -3,6 +3,7 @@
 #pragma once
 
 #include <cmath>
+#include <concepts>
 #include <limits>
 #include <optional>
 #include <string>
@@ -10,6 +11,7 @@
 #include <vector>
 
 #include "core/base/measure.h"
+#include "core/base/say.h"
 
 namespace kranich {
 
@@ -27,7 +29,7 @@ struct Limit {
   std::optional<double> upper;
   std::optional<double> hold_lower;  //!< own band: holds only from here
   std::optional<double> hold_upper;  //!< own band: holds only up to here
-  std::string source;                //!< who says so
+  Text source;                       //!< who says so
   bool set() const { return lower || upper; }
 };
 
@@ -36,14 +38,32 @@ std::string_view gear_state_word(GearState state);
 
 //! One line of a finding's working: a name, the number put in, and what kind of number it is.
 struct Working {
-  std::string name;
+  Text name;
   double si;
   Kind kind;
 };
 
+//! What a finding is about where there are several of a kind: how it reads, and what it is known by whatever
+//! it is called. Two doors of one name are two subjects.
+struct Subject {
+  Text words;
+  std::string key;  //!< the same in every assessment of a design and its variants
+  std::string leg;  //!< id of the leg it is about; empty where it is about none, or several
+
+  Subject() = default;
+  //! Known by its words, where they are Kranich's own.
+  Subject(Text said) : words(std::move(said)), key(in_words(words)) {}
+  template <class Word>
+  requires std::convertible_to<Word, Text> Subject(Word&& said) : Subject(Text(std::forward<Word>(said))) {}
+  Subject(Text said, std::string known_by, std::string of_leg = {})
+      : words(std::move(said)), key(std::move(known_by)), leg(std::move(of_leg)) {}
+  bool empty() const { return key.empty(); }
+  bool operator==(const Subject& other) const { return key == other.key; }
+};
+
 struct Finding {
   std::string measure_id;
-  std::string subject;  //!< what it is about where there are several: a loading, a leg, a point
+  Subject subject;
   std::string loading;  //!< empty where it does not depend on the loading
   GearState state = GearState::static_load;
   double value = std::numeric_limits<double>::quiet_NaN();  //!< SI
@@ -52,13 +72,15 @@ struct Finding {
   double margin_fraction =
       std::numeric_limits<double>::quiet_NaN();  //!< of the limit (two sides: of the width)
   Verdict verdict = Verdict::unknown;
-  std::string remark;            //!< why it is unknown, or what to know about the number
+  Text remark;                   //!< why it is unknown, or what to know about the number
   std::vector<Working> working;  //!< the numbers in the formula
-  std::string assumption;
+  Text assumption;
 
   const Measure& info() const { return measure(measure_id); }
-  //! Identifies the check in another assessment of a changed design.
-  std::string key() const { return measure_id + "|" + subject + "|" + loading; }
+  //! Identifies the check in another assessment of a changed design, whatever the loading.
+  std::string check() const { return measure_id + "|" + subject.key; }
+  //! The same with its loading.
+  std::string key() const { return check() + "|" + loading; }
 };
 
 //! How near a limit still counts as tight: a tenth of the limit, of the width where there are two, of the

@@ -74,12 +74,22 @@ std::optional<double> find_root_downhill(const Function& f, double start, double
   // A little beyond where the straight line meets zero; twice as far each time it does not suffice.
   double ahead = 1.25 * std::abs(value) / gained * step;
   while (at > low && at < high) {
-    const double next = std::clamp(at + sign * std::max(step, ahead), low, high);
-    const double next_value = f(next);
-    if (!std::isfinite(next_value)) return std::nullopt;
+    double next = std::clamp(at + sign * std::max(step, ahead), low, high);
+    double next_value = f(next);
+    // Too far: into where there is no answer, or across a narrow band to where it is as bad again.
+    const auto too_far = [&] {
+      return !std::isfinite(next_value) ||
+             ((next_value < 0) == (f0 < 0) && std::abs(next_value) >= std::abs(value));
+    };
+    for (int i = 0; i < 5 && too_far(); ++i) {
+      next = (at + next) / 2;
+      next_value = f(next);
+    }
+    if (too_far()) return std::nullopt;
     if ((next_value < 0) != (f0 < 0))
       return sign > 0 ? find_root(f, at, next, within) : find_root(f, next, at, within);
     at = next;
+    value = next_value;
     ahead *= 2;
     step *= 2;
   }

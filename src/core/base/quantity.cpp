@@ -28,6 +28,7 @@ struct KindFacts {
 
 constexpr std::array kind_facts{
     KindFacts{Kind::length, "length", "mm", "in", 1, 3, true},
+    KindFacts{Kind::distance, "distance", "m", "ft", 1, 1, true},
     KindFacts{Kind::mass, "mass", "kg", "lb", 3, 3, true},
     KindFacts{Kind::angle, "angle", "°", "°", 1, 1, false},
     KindFacts{Kind::force, "force", "N", "lbf", 1, 1, true},
@@ -326,6 +327,8 @@ const std::vector<Unit>& known_units() {
       {"lbf/ft²", Kind::wing_loading, pound_force / (144 * inch * inch)},
       {"lb/ft²", Kind::wing_loading, pound_force / (144 * inch * inch)},
       {"oz/ft²", Kind::wing_loading, pound_force / (16 * 144 * inch * inch)},
+      {"m", Kind::distance, 1},
+      {"ft", Kind::distance, 12 * inch},
       {"kg/m²", Kind::areal_weight, 1},
       {"kg/m2", Kind::areal_weight, 1},
       {"g/m²", Kind::areal_weight, 0.001},

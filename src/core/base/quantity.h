@@ -15,7 +15,8 @@ inline constexpr double standard_gravity = 9.80665;  //!< m/s2, by definition
 
 //! What a number measures. Decides which units an entry accepts and how a screen shows it.
 enum class Kind {
-  length,        // m
+  length,        // m, shown in mm or in
+  distance,      // m, shown in m or ft: a ground run, stock to buy
   mass,          // kg
   angle,         // rad; files carry degrees
   force,         // N

@@ -8,6 +8,7 @@
 #include <limits>
 
 #include "core/force/materials.h"
+#include "core/model/lacking.h"
 
 namespace kranich::force {
 namespace {
@@ -29,21 +30,20 @@ Vec3 direction_of(LoopAxis axis) {
 
 }  // namespace
 
-std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own) {
+std::variant<BendingLeg, Text> bending_leg_of(const Leg& leg, const std::vector<Material>& own) {
   const BentLeg& b = leg.spring.bent;
   const bool wire = b.form == BentForm::wire;
   if (b.line.size() < 2) return "two points or more of the leg's centre line, from the clamp to the axle";
   const Material* material = find_material(own, b.material);
   if (!material)
-    return b.material.empty() ? std::string("the leg's material")
-                              : fmt::format("a material of the name “{}”", b.material);
+    return b.material.empty() ? Text("the leg's material") : say("a material of the name “{}”", b.material);
   BendingLeg out;
   out.across = width_direction(b);
   out.material = stiffness_of(*material);
-  if (!std::isfinite(out.material.youngs_modulus))
-    return fmt::format("Young's modulus of “{}”", material->name);
+  if (!std::isfinite(out.material.youngs_modulus)) return say("Young's modulus of “{}”", material->name);
   if (wire) {
-    if (!b.wire_diameter.known()) return "the wire's diameter";
+    if (!b.wire_diameter.known())
+      return entry(leg_root(leg.id) + "spring/bent/wire_diameter_m", "the wire's diameter");
     out.wire_diameter = b.wire_diameter;
     for (const auto& l : b.loops) {
       if (!l.along.known() || !l.mean_diameter.known() || !l.turns.known())

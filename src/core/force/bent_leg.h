@@ -8,6 +8,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/force/leaf.h"
 #include "core/model/workshop.h"
 
@@ -17,7 +18,7 @@ namespace kranich::force {
 //! thickness run straight; a bow whose thickness is not given has its cloth folded (width times thickness
 //! constant from the clamp's plies). Where the leg's line ends beside the wheel's centre, a stiff stub axle
 //! (of a wire leg: the wire itself) carries on to it.
-std::variant<BendingLeg, std::string> bending_leg_of(const Leg& leg, const std::vector<Material>& own);
+std::variant<BendingLeg, Text> bending_leg_of(const Leg& leg, const std::vector<Material>& own);
 
 //! Thickness at each point of a leaf's or bow's line: as given, or of a bow its cloth folded from the clamp's
 //! plies. NaN where neither is known.

@@ -7,6 +7,7 @@
 
 #include "core/base/quantity.h"
 #include "core/force/coil.h"
+#include "core/model/lacking.h"
 
 namespace kranich::force {
 namespace {
@@ -19,11 +20,9 @@ size_t piece(const std::vector<std::pair<double, double>>& curve, double s) {
 }
 
 //! One coil inside another, or two in series: straight pieces between where one touches or goes solid.
-std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double travel, double ratio) {
+std::variant<LegLaw, Text> with_second_coil(const Spring& s, double travel, double ratio) {
   Coil outer = s.coil;
   outer.motion_ratio = Given(ratio);
-  if (s.partner == CoilPartner::in_series && !outer.installed_length.known())
-    return "the installed length (of both coils together)";
   const auto first = coil_at_wheel(outer);
   Coil coil = s.second;
   if (!coil.installed_length.known())
@@ -38,7 +37,6 @@ std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double trave
     if (law.curve.empty() || rise > law.curve.back().first + 1e-9) law.curve.emplace_back(rise, force);
   };
   if (s.partner == CoilPartner::inside) {
-    if (!s.second_starts_after.known()) return "the closure after which the coil inside touches";
     const double touches = s.second_starts_after / ratio;
     const double inner = count * second->figures.rate * ratio * ratio;
     // A coil shorter than the room it stands in is loose: nothing until it is met.
@@ -74,10 +72,7 @@ std::variant<LegLaw, std::string> with_second_coil(const Spring& s, double trave
 }
 
 //! Equal discs in series: S the loaded over the free side area, E_c = 3G·(1 + 2φS²), F = A·E_c/3·(1/λ² − λ).
-std::variant<LegLaw, std::string> law_of_pucks(const Pucks& p, double travel) {
-  if (!p.count.known() || !p.outer_diameter.known() || !p.hole_diameter.known() || !p.thickness.known() ||
-      !p.shear_modulus.known() || !p.hardness_factor.known() || !p.assembled_length.known())
-    return "count, diameters, thickness, shear modulus and assembled length of the pucks";
+std::variant<LegLaw, Text> law_of_pucks(const Pucks& p, double travel) {
   if (p.hole_diameter >= p.outer_diameter) return "a hole smaller than the puck";
   const double stack = p.count * p.thickness;
   const double before = stack - p.assembled_length;
@@ -241,7 +236,87 @@ double TyreLaw::energy(double t) const {
   return work;
 }
 
-std::variant<TyreLaw, std::string> tyre_law(const Wheel& w) {
+namespace {
+
+//! What the numbers of a leg's own spring lack.
+void note_spring(Lacking& lacks, const Leg& leg) {
+  const Spring& s = leg.spring;
+  const auto coil = [&](const Coil& c, const std::string& path, bool second) {
+    const auto of = [&](const char* what) {
+      return second ? say("{} of the second coil", what) : Text(what);
+    };
+    lacks.number(c.wire_diameter, path + "wire_diameter_m", of("the coil's wire diameter"))
+        .number(c.mean_diameter, path + "mean_diameter_m", of("the coil's mean diameter"))
+        .number(c.active_turns, path + "active_turns", of("the coil's active turns"))
+        .number(c.total_turns, path + "total_turns", of("the coil's total turns"))
+        .number(c.free_length, path + "free_length_m", of("the coil's free length"));
+  };
+  switch (s.kind) {
+    case SpringKind::linear:
+      lacks.number(s.rate, "spring/rate_N_per_m", "the spring rate")
+          .number(s.preload, "spring/preload_N", "the preload (0 if there is none)");
+      return;
+    case SpringKind::coil:
+      coil(s.coil, "spring/coil/", false);
+      if (s.partner == CoilPartner::in_series)
+        lacks.number(s.coil.installed_length, "spring/coil/installed_length_m",
+                     "the installed length (of both coils together)");
+      else
+        lacks.number(s.coil.installed_length, "spring/coil/installed_length_m",
+                     "the coil's installed length");
+      if (s.partner != CoilPartner::none) coil(s.second, "spring/second/", true);
+      if (s.partner == CoilPartner::inside)
+        lacks.number(s.second_starts_after, "spring/second_starts_after_m",
+                     "the closure after which the coil inside touches");
+      return;
+    case SpringKind::gas:
+      lacks.number(s.gas.piston_area, "spring/gas/piston_area_m2", "the piston area")
+          .number(s.gas.volume, "spring/gas/volume_m3", "the gas volume")
+          .number(s.gas.pressure, "spring/gas/pressure_absolute_Pa", "the charge");
+      return;
+    case SpringKind::leaf:
+      lacks.number(s.leaf.torsion_rate, "spring/leaf/torsion_rate_N_m_per_rad", "the leaf's torsion rate");
+      return;
+    case SpringKind::gas_strut:
+      lacks
+          .number(s.gas_strut.extended_force, "spring/gas_strut/extended_force_N",
+                  "the gas strut's extended force")
+          .number(s.gas_strut.progression, "spring/gas_strut/progression", "the gas strut's progression")
+          .number(s.gas_strut.full_stroke, "spring/gas_strut/full_stroke_m", "the gas strut's full stroke")
+          .number(s.gas_strut.count, "spring/gas_strut/count", "how many gas struts stand side by side");
+      return;
+    case SpringKind::pucks: {
+      const Pucks& p = s.pucks;
+      const std::string path = "spring/pucks/";
+      lacks.number(p.count, path + "count", "how many pucks there are")
+          .number(p.outer_diameter, path + "outer_diameter_m", "the pucks' outer diameter")
+          .number(p.hole_diameter, path + "hole_diameter_m", "the pucks' hole")
+          .number(p.thickness, path + "thickness_m", "the thickness of a puck")
+          .number(p.shear_modulus, path + "shear_modulus_Pa", "the rubber's shear modulus")
+          .number(p.hardness_factor, path + "hardness_factor", "the rubber's hardness factor")
+          .number(p.assembled_length, path + "assembled_length_m", "the assembled length of the pucks");
+      return;
+    }
+    case SpringKind::cord:
+      lacks.number(s.cord.strands, "spring/cord/strands", "the cord's strands")
+          .number(s.cord.free_length, "spring/cord/free_length_m", "the cord's free length")
+          .that(s.cord.curve.size() < 2, "two points or more of the cord's load over stretch");
+      return;
+    case SpringKind::bending:
+      return;
+  }
+}
+
+}  // namespace
+
+Text lacking_of_spring(const Leg& leg) {
+  Lacking lacks(leg_root(leg.id));
+  lacks.number(leg.travel, "travel_m", "the leg's travel");
+  if (leg.travel.si != 0) note_spring(lacks, leg);
+  return lacks.text();
+}
+
+std::variant<TyreLaw, Text> tyre_law(const Wheel& w) {
   TyreLaw law;
   law.rate = w.tyre_rate;
   if (!w.tyre_rate.known()) {
@@ -261,17 +336,15 @@ double usual_stop_rate(const Leg& leg, double mass) {
   return 10 * mass * standard_gravity / ((rubber ? 0.10 : 0.02) * leg.travel);
 }
 
-std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> closes) {
+std::variant<LegLaw, Text> leg_law(const Leg& leg, std::optional<double> closes) {
   LegLaw law;
-  if (!leg.travel.known()) return "the leg's travel";
+  if (Text missing = lacking_of_spring(leg); !missing.empty()) return missing;
   law.travel = leg.travel;
   const Spring& s = leg.spring;
   if (law.travel == 0) return law;  // a rigid leg needs no spring
   const double range = closes.value_or(leg.travel);
   switch (s.kind) {
     case SpringKind::linear:
-      if (!s.rate.known()) return "the spring rate";
-      if (!s.preload.known()) return "the preload (0 if there is none)";
       law.kind = LegLaw::Kind::linear;
       law.rate = s.rate;
       law.preload = s.preload;
@@ -297,8 +370,6 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> 
       return law;
     }
     case SpringKind::gas:
-      if (!s.gas.piston_area.known() || !s.gas.volume.known() || !s.gas.pressure.known())
-        return "piston area, gas volume or charge";
       law.kind = LegLaw::Kind::gas;
       law.piston_area = s.gas.piston_area;
       law.volume = s.gas.volume;
@@ -309,14 +380,11 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> 
         return "a gas volume that lasts to the end of the travel";
       return law;
     case SpringKind::leaf:
-      if (!s.leaf.torsion_rate.known()) return "the leaf's torsion rate";
       law.kind = LegLaw::Kind::linear;
       law.rate = s.leaf.torsion_rate;
       return law;
     case SpringKind::gas_strut: {
       const GasStrut& g = s.gas_strut;
-      if (!g.extended_force.known() || !g.progression.known() || !g.full_stroke.known() || !g.count.known())
-        return "the gas strut's extended force, progression and full stroke";
       // F₁/[1 − (1 − 1/x)·s/S] is an isothermal gas spring without ambient pressure.
       law.kind = LegLaw::Kind::gas;
       law.piston_area = 1;
@@ -335,8 +403,6 @@ std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> 
       return law;  // its rate comes with its geometry: suspension_of
     case SpringKind::cord: {
       const Cord& c = s.cord;
-      if (!c.strands.known() || !c.free_length.known()) return "the cord's strands and free length";
-      if (c.curve.size() < 2) return "two points or more of the cord's load over stretch";
       law.kind = LegLaw::Kind::curve;
       // Closure counts from the installed length; suspension_of shifts the curve by the installed stretch.
       double last_stretch = -1;

@@ -9,6 +9,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich::force {
@@ -63,7 +64,9 @@ struct TyreLaw {
 //! spring closes until the leg is at its stop, where anchors say so; a spring between anchors is taken as it
 //! is, its motion ratio then being the geometry's. Without anchors the spring closes with the axle, by the
 //! leg's travel.
-std::variant<LegLaw, std::string> leg_law(const Leg& leg, std::optional<double> closes = {});
+//! What travel and spring of a leg lack, all of it; empty where nothing is missing.
+Text lacking_of_spring(const Leg& leg);
+std::variant<LegLaw, Text> leg_law(const Leg& leg, std::optional<double> closes = {});
 //! Stiffness of the stop at the end of a leg's travel (N/m at the axle) where the builder has none: what ten
 //! times the mass (kg) on the leg weighs presses a metal stop in by 2 % of the travel, one of rubber (cords,
 //! pucks) by 10 %. A choice of ours between the hard ones of oleos and the soft ones of rubber gear; it
@@ -72,6 +75,6 @@ double usual_stop_rate(const Leg& leg, double mass);
 //! Textbook: the area that a tyre presses on the ground grows by 2.3·√(w·D) with its squash (m2 a metre).
 inline double patch_per_squash(double width, double diameter) { return 2.3 * std::sqrt(width * diameter); }
 //! The law of a wheel's tyre, or what is missing for it. A rate that is not given follows from the pressure.
-std::variant<TyreLaw, std::string> tyre_law(const Wheel& wheel);
+std::variant<TyreLaw, Text> tyre_law(const Wheel& wheel);
 
 }  // namespace kranich::force

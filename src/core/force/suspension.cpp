@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "core/force/bent_leg.h"
+#include "core/model/lacking.h"
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"
 
@@ -110,30 +111,38 @@ Suspension mirrored(Suspension s) {
   return s;
 }
 
-std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own) {
-  if (!leg.axle.known()) return "the place of the axle";
+std::variant<Suspension, Text> suspension_of(const Leg& leg, const std::vector<Material>& own) {
   const bool between_anchors = leg.path != LegPath::straight && leg.spring.kind != SpringKind::linear &&
                                leg.spring.kind != SpringKind::leaf &&
                                leg.spring.kind != SpringKind::bending && leg.travel > 0;
-  if (!leg.travel.known()) {
-    if (leg.spring.kind == SpringKind::bending) {
-      const auto chain = bending_leg_of(leg, own);
-      if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
-      return "the strength of the leg's material: its travel follows from it";
-    }
-    return "the leg's travel";
+  Lacking lacks(leg_root(leg.id));
+  lacks.place(leg.axle, "axle", "the place of the axle");
+  if (leg.spring.kind == SpringKind::bending) {
+    const auto chain = bending_leg_of(leg, own);
+    const auto* missing = std::get_if<Text>(&chain);
+    lacks.that(missing, missing ? *missing : Text())
+        .that(!missing && !leg.travel.known(),
+              "the strength of the leg's material: its travel follows from it");
+  } else {
+    Text missing = lacking_of_spring(leg);
+    lacks.that(!missing.empty(), missing);
   }
+  if (leg.path != LegPath::straight) lacks.place(leg.hinge, "hinge", "the place of the hinge");
+  if (between_anchors)
+    lacks.place(leg.spring.anchor_airframe, "spring/anchor_airframe", "the spring's anchor on the airframe")
+        .place(leg.spring.anchor_leg, "spring/anchor_leg", "the spring's anchor on the leg");
+  if (!lacks.nothing()) return lacks.text();
   Suspension s;
   s.axle = leg.axle.vec();
   if (!between_anchors) {
     auto law = leg_law(leg);
-    if (const auto* missing = std::get_if<std::string>(&law)) return *missing;
+    if (const auto* missing = std::get_if<Text>(&law)) return *missing;
     s = straight_leg(leg.axle.vec(), std::get<LegLaw>(law));
   }
   s.wheel_axis = motion::axle_direction(leg);
   if (leg.spring.kind == SpringKind::bending) {
     const auto chain = bending_leg_of(leg, own);
-    if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
+    if (const auto* missing = std::get_if<Text>(&chain)) return *missing;
     const Given& cross = leg.spring.bent.cross_wire_rate;
     const auto stiffness = stiffness_at_wheel(std::get<BendingLeg>(chain), cross.known() ? cross.si : 0);
     if (!stiffness) return std::string("a leg that the load can bend");
@@ -151,7 +160,6 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
       return std::string("a hinge: a leaf or a cord needs a leg that is hinged, not straight");
     return s;
   }
-  if (!leg.hinge.known()) return "the place of the hinge";
   const auto axis = motion::hinge_axis(leg);
   if (!axis)
     return std::string(leg.path == LegPath::hinged_fore_and_aft
@@ -184,14 +192,12 @@ std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::v
     case SpringKind::bending:
       break;
   }
-  if (!leg.spring.anchor_airframe.known() || !leg.spring.anchor_leg.known())
-    return "the spring's anchors on airframe and leg";
   s.anchor_airframe = leg.spring.anchor_airframe.vec();
   s.anchor_leg = leg.spring.anchor_leg.vec();
   // How far the spring closes follows from the anchors, and so does its ratio to the axle's rise.
   s.acts = leg.spring.kind == SpringKind::cord ? Suspension::Acts::pulled : Suspension::Acts::pushed;
   auto between = leg_law(leg, s.closure(s.most).s);
-  if (const auto* missing = std::get_if<std::string>(&between)) return *missing;
+  if (const auto* missing = std::get_if<Text>(&between)) return *missing;
   s.law = std::get<LegLaw>(std::move(between));
   const double installed = (s.anchor_leg - s.anchor_airframe).norm();
   if (leg.spring.kind == SpringKind::cord) {

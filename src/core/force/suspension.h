@@ -10,6 +10,7 @@
 #include <variant>
 
 #include "core/base/geometry.h"
+#include "core/base/say.h"
 #include "core/force/leg_law.h"
 #include "core/model/workshop.h"
 
@@ -55,7 +56,7 @@ struct Suspension {
 Suspension straight_leg(const Vec3& axle, const LegLaw& law);
 
 //! The suspension of a design's leg (starboard, or on the centre line), or what is missing for it.
-std::variant<Suspension, std::string> suspension_of(const Leg& leg, const std::vector<Material>& own);
+std::variant<Suspension, Text> suspension_of(const Leg& leg, const std::vector<Material>& own);
 //! The same leg on the port side.
 Suspension mirrored(Suspension s);
 

@@ -154,11 +154,11 @@ std::string findings_to_csv(const Assessment& a) {
     const Measure& m = f.info();
     const auto si = std::find_if(known_units().begin(), known_units().end(),
                                  [&](const Unit& u) { return u.kind == m.kind; });
-    s += csv_line({f.measure_id, std::string(m.title), f.subject, f.loading,
+    s += csv_line({f.measure_id, std::string(m.title), in_words(f.subject.words), f.loading,
                    std::string(gear_state_word(f.state)), number(f.value), std::string(si->symbol),
                    f.limit.lower ? number(*f.limit.lower) : "", f.limit.upper ? number(*f.limit.upper) : "",
-                   f.limit.source, number(f.margin), number(f.margin_fraction),
-                   std::string(verdict_word(f.verdict)), f.remark});
+                   in_words(f.limit.source), number(f.margin), number(f.margin_fraction),
+                   std::string(verdict_word(f.verdict)), in_words(f.remark)});
   }
   return s;
 }

@@ -50,10 +50,10 @@ std::pair<Vec3, Vec3> axes_of(JointFace face) {
 //! ultimate.
 struct Way {
   double margin;
-  std::string decides;
+  Text decides;
   double load, stress, allowed;
 };
-Way way(const std::string& decides, double load, double stress, double strength, double ultimate) {
+Way way(const Text& decides, double load, double stress, double strength, double ultimate) {
   const double size = std::abs(stress);
   return {size > 0 ? strength / (ultimate * size) - 1 : never, decides, load, size, strength / ultimate};
 }
@@ -67,7 +67,7 @@ class Check {
         into_(force::find_material(own, joint.into)) {}
 
   //! What the joint lacks before anything can be said.
-  std::string missing() const {
+  Text missing() const {
     if (!j_.at.known()) return "the joint's place";
     switch (j_.kind) {
       case JointKind::pin:
@@ -181,12 +181,13 @@ class Check {
       // The core of a thread is three quarters of the shank; a screw holds what its wood lets it.
       const double holds = j_.holds.known() ? j_.holds.si : 0.75 * area * metal.ultimate;
       const double used = std::hypot(shear[i] / (area * metal.shear), pull / holds);
-      const std::string name = fmt::format("fastener {}", i + 1);
-      const Way both{used > 0 ? 1 / (ultimate_ * used) - 1 : never,
-                     pull / holds > shear[i] / (area * metal.shear) ? name + " pulled" : name + " sheared",
-                     std::hypot(shear[i], pull), std::hypot(shear[i], pull) / area, metal.shear / ultimate_};
-      const Way bears = way(name + " bearing in the sheet", shear[i], shear[i] / (d * j_.inner_thickness),
-                            sheet.bearing, ultimate_);
+      const Text name = say("fastener {}", counted(i + 1));
+      const Way both{
+          used > 0 ? 1 / (ultimate_ * used) - 1 : never,
+          pull / holds > shear[i] / (area * metal.shear) ? say("{} pulled", name) : say("{} sheared", name),
+          std::hypot(shear[i], pull), std::hypot(shear[i], pull) / area, metal.shear / ultimate_};
+      const Way bears = way(say("{} bearing in the sheet", name), shear[i],
+                            shear[i] / (d * j_.inner_thickness), sheet.bearing, ultimate_);
       worst = least({worst, both, bears});
     }
     return worst;
@@ -275,14 +276,14 @@ PartMargin check_joint(const Joint& joint, const std::vector<Material>& own,
   const Check check(joint, own, ultimate);
   p.missing = check.missing();
   if (p.missing.empty() && loads.empty())
-    p.missing = joint.carries.empty() ? "a load case" : fmt::format("a tube of the name “{}”", joint.carries);
+    p.missing = joint.carries.empty() ? Text("a load case") : say("a tube of the name “{}”", joint.carries);
   if (!p.missing.empty()) return p;
   std::vector<FastenerLoad> of_worst;
   for (const auto& l : loads) {
     std::vector<FastenerLoad> here;
     const Way w = check.weakest(l, here);
     if (std::isnan(w.margin)) {
-      p.missing = fmt::format("a strength of “{}” or “{}” for {}", joint.material, joint.into, w.decides);
+      p.missing = say("a strength of “{}” or “{}” for {}", joint.material, joint.into, w.decides);
       return p;
     }
     if (std::isfinite(p.margin) && w.margin >= p.margin) continue;

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/leg/structure.h"
 
 namespace kranich::leg {

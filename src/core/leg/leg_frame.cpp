@@ -55,7 +55,7 @@ void strut_to_airframe(force::Frame& frame, int from, const Vec3& to) {
 }
 
 //! A section of the one strut at a place along it, from what is given there or for the whole leg.
-std::optional<MemberSection> section_with(const Leg& leg, const LegStation* here, std::string& missing) {
+std::optional<MemberSection> section_with(const Leg& leg, const LegStation* here, Text& missing) {
   const auto either = [&](const Given LegStation::*own, const Given& whole) {
     return here && (here->*own).known() ? (here->*own).si : whole.si;
   };
@@ -94,7 +94,7 @@ std::optional<MemberSection> section_with(const Leg& leg, const LegStation* here
 //! The one strut's sections along its way from the upper end.
 class StrutSections {
  public:
-  StrutSections(const Leg& leg, std::string& missing) {
+  StrutSections(const Leg& leg, Text& missing) {
     if (leg.stations.empty()) {
       if (const auto s = section_with(leg, nullptr, missing)) rows_.push_back({0, *s});
       return;
@@ -271,7 +271,8 @@ void model_strut(const Design& d, const Leg& leg, LegFrame& m) {
   if (!m.missing.empty()) return;
   const Material* material = force::find_material(d.materials, leg.material);
   if (!material || !material->youngs_modulus.known()) {
-    m.missing = leg.material.empty() ? "the leg's material" : "a material of the name “" + leg.material + "”";
+    m.missing =
+        leg.material.empty() ? Text("the leg's material") : say("a material of the name “{}”", leg.material);
     return;
   }
   StrutBuilder build(m, sections, *material, leg.printed == PrintedHow::upright);
@@ -311,16 +312,16 @@ void model_tubes(const Design& d, const Leg& leg, LegFrame& m) {
   }
   for (const auto& t : leg.tubes) {
     if (!t.top.known() || !t.diameter.known() || !t.wall.known()) {
-      m.missing = fmt::format("the tube “{}”: its attach point, diameter and wall", t.name);
+      m.missing = say("the tube “{}”: its attach point, diameter and wall", t.name);
       return;
     }
     const Material* material = force::find_material(d.materials, t.material);
     if (!material || !material->youngs_modulus.known()) {
-      m.missing = fmt::format("a material for the tube “{}”", t.name);
+      m.missing = say("a material for the tube “{}”", t.name);
       return;
     }
     if (t.wall > t.diameter / 2) {
-      m.missing = fmt::format("a wall of the tube “{}” no thicker than half its diameter", t.name);
+      m.missing = say("a wall of the tube “{}” no thicker than half its diameter", t.name);
       return;
     }
     const int upper = add_node(m.frame, t.top.vec());

@@ -12,6 +12,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/force/frame.h"
 #include "core/force/materials.h"
 #include "core/leg/strength.h"
@@ -48,7 +49,7 @@ struct LegFrame {
   force::Frame frame;
   std::vector<Member> members;
   int wheel = 0, foot = 0;  //!< nodes
-  std::string missing;      //!< what it lacks; then nothing else counts
+  Text missing;             //!< what it lacks; then nothing else counts
 };
 
 //! The frame of a leg that does not bend by itself. A wheel beside its line hangs on the axle.

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/base/geometry.h"
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich::leg {
@@ -30,7 +31,7 @@ struct LoadCase {
   std::string name;
   Vec3 force{0, 0, 0};     //!< on the wheel, limit, N
   bool at_ground = false;  //!< acts where the tyre meets the ground, else through the axle
-  std::string working;     //!< where its numbers come from
+  Text working;            //!< where its numbers come from
   bool landing = false;    //!< at the peak of the landing; else at rest on what it carries
   double rise = 0;         //!< of the axle from extended when it occurs, m
   //! Name of the case that the other leg of a pair meets at the same moment; empty: it is clear.
@@ -40,7 +41,7 @@ struct LoadCase {
 //! The cases of a leg; those that need a number that is not known are left out and named.
 struct LoadCases {
   std::vector<LoadCase> cases;
-  std::vector<std::string> missing;
+  std::vector<Text> missing;
 };
 LoadCases load_cases(const CaseInput& in);
 

@@ -28,8 +28,8 @@ Vec3 acts_at(const Leg& leg, const LoadCase& c) {
 class Worst {
  public:
   explicit Worst(std::string part) { best_.part = std::move(part); }
-  void offer(double margin, const std::string& decides, const std::string& in_case, double load,
-             double stress, double allowed, const Vec3& at) {
+  void offer(double margin, const Text& decides, const std::string& in_case, double load, double stress,
+             double allowed, const Vec3& at) {
     if (!std::isfinite(margin) || (std::isfinite(best_.margin) && margin >= best_.margin)) return;
     best_.margin = margin;
     best_.decides = decides;
@@ -222,7 +222,7 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
                        Structure& out) {
   Worst worst("leg");
   const auto chain = force::bending_leg_of(leg, d.materials);
-  if (const auto* missing = std::get_if<std::string>(&chain)) {
+  if (const auto* missing = std::get_if<Text>(&chain)) {
     worst.part().missing = *missing;
     out.parts.push_back(std::move(worst.part()));
     return;
@@ -270,13 +270,13 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
     while (at + 1 < bent->along.size() && bent->along[at] < bent->largest_at) ++at;
     worst.offer(check.margin,
                 bent->largest_at < 1e-9
-                    ? "bending at the clamp"
-                    : fmt::format("bending {:.0f} mm from the clamp", 1000 * bent->largest_at),
+                    ? Text("bending at the clamp")
+                    : say("bending {} from the clamp", Amount{bent->largest_at, Kind::length}),
                 c.name, c.force.norm(), bent->largest_stress, check.allowed,
                 bending.points[std::min(at, bending.points.size() - 1)]);
     for (size_t k = 0; k < bent->loops.size(); ++k) {
       const auto in_loop = against(bent->loops[k].stress, allowed, ultimate);
-      worst.offer(in_loop.margin, fmt::format("inside of loop {}", k + 1), c.name, c.force.norm(),
+      worst.offer(in_loop.margin, say("inside of loop {}", counted(k + 1)), c.name, c.force.norm(),
                   bent->loops[k].stress, in_loop.allowed, leg.axle.vec());
     }
   }

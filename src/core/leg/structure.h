@@ -23,15 +23,15 @@ namespace kranich::leg {
 
 struct PartMargin {
   std::string part;     //!< "front leg", "axle", a joint's name
-  std::string decides;  //!< what of it: "bending at the top", "bearing in the inner lug", "column"
+  Text decides;         //!< what of it: "bending at the top", "bearing in the inner lug", "column"
   std::string in_case;  //!< the load case that decides
   double margin = std::numeric_limits<double>::quiet_NaN();
   double load = std::numeric_limits<double>::quiet_NaN();     //!< what it carries, limit, N (or N·m)
   double stress = std::numeric_limits<double>::quiet_NaN();   //!< at the limit load, Pa
   double allowed = std::numeric_limits<double>::quiet_NaN();  //!< of what decides, Pa
   std::vector<Working> working;
-  std::string missing;  //!< what it lacks, where the margin is not known
-  std::string remark;
+  Text missing;  //!< what it lacks, where the margin is not known
+  Text remark;
   Vec3 at{0, 0, 0};  //!< where to point in a drawing
 };
 
@@ -57,7 +57,7 @@ struct Structure {
   //! Of each bar in each case, at its two ends, limit, Pa.
   std::vector<std::vector<std::array<double, 2>>> stress;
   std::vector<Vec3> wheel_moved;  //!< wheel centre's displacement in each case
-  std::string mechanism;          //!< why the frame cannot carry anything, empty where it can
+  Text mechanism;                 //!< why the frame cannot carry anything, empty where it can
 };
 
 //! Every case in the pose that it occurs in; bars and deflections for the drawing are of the leg extended.

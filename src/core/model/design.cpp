@@ -7,7 +7,7 @@
 namespace kranich {
 namespace {
 
-std::string role_word(LegRole role) {
+const char* role_word(LegRole role) {
   switch (role) {
     case LegRole::main:
       return "main leg";
@@ -19,6 +19,34 @@ std::string role_word(LegRole role) {
       return "outrigger";
   }
   return "leg";
+}
+//! As role_word, for a noun to stand behind it.
+const char* role_stem(LegRole role) {
+  switch (role) {
+    case LegRole::main:
+      return "main";
+    case LegRole::nose:
+      return "nose";
+    case LegRole::tail:
+      return "tail";
+    case LegRole::outrigger:
+      return "outrigger";
+  }
+  return "";
+}
+
+//! Which of the legs of its role it is, said before the word for it.
+Text told_apart(const Gear& gear, const Leg& leg, Text word) {
+  const auto lines = lines_of(gear, leg.role);
+  for (size_t i = 0; lines.size() > 1 && i < lines.size(); ++i)
+    if (std::any_of(lines[i].begin(), lines[i].end(),
+                    [&](size_t row) { return gear.legs[row].id == leg.id; }))
+      word = i == 0                  ? say("front {}", std::move(word))
+             : i + 1 == lines.size() ? say("rear {}", std::move(word))
+                                     : say("middle {}", std::move(word));
+  if (leg.stands == LegStands::starboard) return say("starboard {}", std::move(word));
+  if (leg.stands == LegStands::port) return say("port {}", std::move(word));
+  return word;
 }
 
 }  // namespace
@@ -44,33 +72,24 @@ const char* Design::third_word() const {
   return gear.has(LegRole::tail) ? "tail" : gear.has(LegRole::nose) ? "nose" : "front";
 }
 
-std::string Design::leg_word(const Leg& leg) const {
-  if (!leg.name.empty()) return leg.name;
-  std::string word = role_word(leg.role);
-  const auto lines = lines_of(gear, leg.role);
-  for (size_t i = 0; lines.size() > 1 && i < lines.size(); ++i)
-    if (std::any_of(lines[i].begin(), lines[i].end(),
-                    [&](size_t row) { return gear.legs[row].id == leg.id; }))
-      word = (i == 0 ? "front " : i + 1 == lines.size() ? "rear " : "middle ") + word;
-  if (leg.stands == LegStands::starboard) word = "starboard " + word;
-  if (leg.stands == LegStands::port) word = "port " + word;
-  return word;
+Text Design::leg_word(const Leg& leg) const {
+  return leg.name.empty() ? told_apart(gear, leg, role_word(leg.role)) : Text(leg.name);
 }
 
-std::string Design::part_word(const Leg& leg, const std::string& noun) const {
-  std::string word = leg_word(leg);
-  if (word.ends_with(" leg")) word.resize(word.size() - 4);
-  return noun.empty() ? word : word + " " + noun;
+Text Design::stem_word(const Leg& leg) const {
+  if (leg.name.empty()) return told_apart(gear, leg, role_stem(leg.role));
+  return leg.name.ends_with(" leg") ? leg.name.substr(0, leg.name.size() - 4) : leg.name;
 }
 
-std::string Design::legs_word(const Leg& leg) const {
-  const std::string word = leg_word(leg);
-  return leg.stands == LegStands::both_sides && leg.name.empty() ? word + "s" : word;
+Text Design::wheel_word(const Leg& leg) const { return say("{} wheel", stem_word(leg)); }
+
+Text Design::legs_word(const Leg& leg) const {
+  return leg.stands == LegStands::both_sides && leg.name.empty() ? say("{}s", leg_word(leg)) : leg_word(leg);
 }
 
-std::string Design::actor_word(const std::string& id) const {
+Text Design::actor_word(const std::string& id) const {
   for (const auto& door : doors)
-    if (door.id == id) return door.name.empty() ? "door " + id : door.name;
+    if (door.id == id) return door.name.empty() ? say("door {}", id) : Text(door.name);
   if (const Leg* leg = gear.find(id)) return legs_word(*leg);
   return id;
 }

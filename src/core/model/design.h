@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/base/quantity.h"
+#include "core/base/say.h"
 #include "core/model/airframe.h"
 #include "core/model/gear.h"
 #include "core/model/workshop.h"
@@ -150,14 +151,15 @@ struct Design : Kept {
   const char* third_word() const;
   //! What a leg is called: its name, or "main leg", "port main leg", "front main leg", "nose leg",
   //! "outrigger".
-  std::string leg_word(const Leg& leg) const;
-  //! A part of it likewise, its noun in the leg's place: "nose unit", "outrigger wheel"; without one "nose".
-  std::string part_word(const Leg& leg, const std::string& noun = {}) const;
-  std::string wheel_word(const Leg& leg) const { return part_word(leg, "wheel"); }
+  Text leg_word(const Leg& leg) const;
+  //! The same for a noun to stand behind it: "nose", "front main".
+  Text stem_word(const Leg& leg) const;
+  //! "nose wheel", "outrigger wheel".
+  Text wheel_word(const Leg& leg) const;
   //! Its legs together, as actors: "main legs", "nose leg".
-  std::string legs_word(const Leg& leg) const;
+  Text legs_word(const Leg& leg) const;
   //! What an actor of a sequence is called: a door's name, or legs_word; its id where there is no such actor.
-  std::string actor_word(const std::string& id) const;
+  Text actor_word(const std::string& id) const;
   bool is_model() const { return purpose.build == Build::model; }
   bool smooth_field() const { return purpose.field == Field::tarmac || purpose.field == Field::indoor; }
   bool flies_on_wings() const { return purpose.lift == Lift::wing; }

@@ -210,7 +210,7 @@ class Walker {
   template <class T>
   std::string name_of(const T& t, size_t i) const {
     if constexpr (std::is_same_v<T, Leg>) {
-      return capitalised(design_.leg_word(t));
+      return capitalised(in_words(design_.leg_word(t)));
     } else if constexpr (requires { t.name; }) {
       return t.name;
     } else {

@@ -29,7 +29,7 @@ std::vector<LegLine> leg_lines(const Design& d) {
       spokesman.name.clear();
       spokesman.stands = LegStands::both_sides;
     }
-    line.word = d.part_word(spokesman);
+    line.word = d.stem_word(spokesman);
     lines.push_back(std::move(line));
   }
   return lines;

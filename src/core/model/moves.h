@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich {
@@ -68,7 +69,7 @@ std::vector<size_t> line_of(const Design& design, size_t row);
 struct LegLine {
   std::vector<size_t> rows;
   std::vector<std::string> ids;  //!< of the rows; the first one speaks for the line
-  std::string word;              //!< "main", "nose", "front main"
+  Text word;                     //!< "main", "nose", "front main"
   bool several;                  //!< more than one leg stands there
 };
 //! Every line of a design's legs, in the order of the rows.

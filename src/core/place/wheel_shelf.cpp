@@ -48,10 +48,8 @@ std::vector<WheelCandidate> rank_wheels(const std::vector<ShelfWheel>& shelf, co
     c.ground_pressure = s.wheel.tyre == Tyre::pneumatic && s.wheel.pressure.known()
                             ? s.wheel.pressure.si
                             : need.load / contact_patch(s.wheel, c.squash);
-    const auto object = [&](const std::string& why) {
-      c.objection += (c.objection.empty() ? "" : "; ") + why;
-    };
-    if (need.load > s.greatest_load) object(fmt::format("made for {:.0f} N", s.greatest_load));
+    const auto object = [&](Text why) { c.objection.also(std::move(why)); };
+    if (need.load > s.greatest_load) object(say("made for {}", Amount{s.greatest_load, Kind::force}));
     if (c.left < 0.1) object("squashed down to the rim");
     if (!need.model) {
       const auto most = firmest_pressure(need.field);
@@ -89,7 +87,7 @@ WheelMass exchange_wheels(Design& d, const std::vector<size_t>& legs, const Shel
       leg.unsprung_mass.si += more;
     const bool pair = leg.stands == LegStands::both_sides;
     for (const double side : pair ? std::vector<double>{-1, 1} : std::vector<double>{0}) {
-      const std::string own = weigh::wheel_on_side(d, leg, side);  // of an item of its own
+      const std::string own = in_words(weigh::wheel_on_side(d, leg, side));  // of an item of its own
       const auto hangs = [&](const Item& i) {
         return i.moves == leg.id && i.mass.known() && (!pair || !i.at.y.known() || side * i.at.y >= 0);
       };

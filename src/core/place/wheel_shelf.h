@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich::place {
@@ -32,7 +33,7 @@ struct WheelCandidate {
   double squash;           //!< under the load, m
   double left;             //!< share of the section height
   double ground_pressure;  //!< Pa
-  std::string objection;   //!< empty where nothing speaks against it
+  Text objection;          //!< empty where nothing speaks against it
   double score;            //!< less is better
 };
 

@@ -40,12 +40,12 @@ struct Actor {
   Travel forth, back;  //!< opening or raising; closing or lowering
 };
 
-std::optional<Actor> find_actor(const Design& d, const std::string& id, std::string& problem) {
+std::optional<Actor> find_actor(const Design& d, const std::string& id, Text& problem) {
   for (const auto& door : d.doors) {
     if (door.id != id) continue;
     if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() ||
         !door.fastest.known()) {
-      problem = fmt::format("times of the door “{}” or their spread", d.actor_word(id));
+      problem = say("times of the door “{}” or their spread", d.actor_word(id));
       return std::nullopt;
     }
     return Actor{true,
@@ -56,34 +56,34 @@ std::optional<Actor> find_actor(const Design& d, const std::string& id, std::str
   if (const Leg* leg = d.gear.find(id)) {
     const Retraction& r = leg->retraction;
     if (!r.fitted) {
-      problem = fmt::format("“{}” does not retract", d.actor_word(id));
+      problem = say("“{}” does not retract", d.actor_word(id));
       return std::nullopt;
     }
     if (!r.time_up.known() || !r.time_down.known() || !r.slowest.known() || !r.fastest.known()) {
-      problem = fmt::format("times of the {} or their spread", d.actor_word(id));
+      problem = say("times of the {} or their spread", d.actor_word(id));
       return std::nullopt;
     }
     return Actor{false, id, {r.time_up, r.fastest, r.slowest}, {r.time_down, r.fastest, r.slowest}};
   }
-  problem = fmt::format("“{}” is neither a door nor a leg of this aircraft", id);
+  problem = say("“{}” is neither a door nor a leg of this aircraft", id);
   return std::nullopt;
 }
 
 }  // namespace
 
-Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<std::string>& problems) {
+Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<Text>& problems) {
   Timeline t{{}, 0, 0};
   for (const auto& s : steps) {
-    std::string problem;
+    Text problem;
     const auto actor = find_actor(d, s.actor, problem);
     if (!actor || !s.start.known()) {
-      problems.push_back(actor ? fmt::format("start of the step “{}”", d.actor_word(s.actor)) : problem);
+      problems.push_back(actor ? say("start of the step “{}”", d.actor_word(s.actor)) : problem);
       continue;
     }
     const bool door_action = s.action == Action::open || s.action == Action::close;
     if (door_action != actor->is_door) {
-      problems.push_back(fmt::format("“{}” cannot do that: doors open and close, legs raise and lower",
-                                     d.actor_word(s.actor)));
+      problems.push_back(
+          say("“{}” cannot do that: doors open and close, legs raise and lower", d.actor_word(s.actor)));
       continue;
     }
     const bool forth = s.action == Action::open || s.action == Action::raise;
@@ -112,13 +112,13 @@ bool stands_open(const std::string& door, const std::vector<Step>& others, const
 
 }  // namespace
 
-std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::string>& problems) {
+std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& problems) {
   std::vector<DoorCheck> checks;
   const auto& steps = up ? d.sequence.up : d.sequence.down;
   const auto& others = up ? d.sequence.down : d.sequence.up;
   constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   for (const auto& door : d.doors) {
-    std::string problem;
+    Text problem;
     const auto actor = find_actor(d, door.id, problem);
     const auto leg = find_actor(d, door.leg, problem);
     if (!actor || !leg) {
@@ -126,7 +126,7 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<std::st
       continue;
     }
     if (!door.frees_leg_at.known() || !door.zone_enter.known() || !door.zone_leave.known()) {
-      problems.push_back(fmt::format("where the leg needs the door “{}” open", d.actor_word(door.id)));
+      problems.push_back(say("where the leg needs the door “{}” open", d.actor_word(door.id)));
       continue;
     }
     double open_start = nan;

@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich::sequence {
@@ -65,9 +66,9 @@ struct DoorCheck {
 };
 
 //! The bars of a list of steps; steps of unknown actors or times are named in `problems`.
-Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vector<std::string>& problems);
+Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vector<Text>& problems);
 //! Checks every door against the leg it covers, going up or down.
-std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<std::string>& problems);
+std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<Text>& problems);
 
 //! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is
 //! where it stands before its first step.

@@ -97,7 +97,7 @@ const Look& look(Line line) { return looks[static_cast<size_t>(line)]; }
 const char* line_name(Line line) { return look(line).name; }
 
 void Drawing::write(const Vec2& at, double height, std::string text, bool centred) {
-  Text& t = texts.emplace_back();
+  Lettering& t = texts.emplace_back();
   t.at = at;
   t.height = height;
   t.text = std::move(text);

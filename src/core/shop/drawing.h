@@ -27,7 +27,7 @@ struct Circle {
   double radius;
   Line line = Line::cut;
 };
-struct Text {
+struct Lettering {
   Vec2 at{0, 0};      //!< left end of the base line
   double height = 0;  //!< of capitals
   std::string text;
@@ -51,7 +51,7 @@ struct Drawing {
   std::vector<std::string> notes;
   std::vector<Path> paths;
   std::vector<Circle> circles;
-  std::vector<Text> texts;
+  std::vector<Lettering> texts;
 
   //! Letters with their base line's left end (or middle) at a place.
   void write(const Vec2& at, double height, std::string text, bool centred = false);

@@ -16,7 +16,7 @@ namespace kranich::shop {
 
 Maker::Made Maker::jig() const {
   const auto made = jig_of(d_);
-  if (const auto* missing = std::get_if<std::string>(&made)) return *missing;
+  if (const auto* missing = std::get_if<Text>(&made)) return *missing;
   const auto& j = std::get<JigFigures>(made);
   const Leg& leg = d_.gear.main();
   Drawing s;
@@ -109,7 +109,7 @@ Maker::Made Maker::cut_list() const {
   for (const Leg& leg : d_.gear.legs) {
     if (!leg.axle_diameter.known() || !leg.wheel_offset.known() || !leg.axle_beyond_wheel.known()) continue;
     const double axle = std::abs(leg.wheel_offset) + leg.axle_beyond_wheel + 3 * leg.axle_diameter;
-    rows.push_back({d_.leg_word(leg) + ", axle", leg.stands == LegStands::both_sides ? "2" : "1",
+    rows.push_back({leg_word(leg) + ", axle", leg.stands == LegStands::both_sides ? "2" : "1",
                     leg.axle_material, number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–",
                     "–", "–"});
     stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
@@ -134,7 +134,7 @@ Maker::Made Maker::hardware() const {
   std::vector<std::vector<std::string>> rows{
       {"Where", "What", "No.", "Diameter", "Grip or length", "Of", "Left of strength"}};
   for (const Leg& leg : d_.gear.legs) {
-    const std::string word = d_.leg_word(leg);
+    const std::string word = leg_word(leg);
     for (const auto& j : leg.joints) {
       const int sides = leg.stands == LegStands::both_sides && !leg::on_centre_line(j) ? 2 : 1;
       std::string left = "?";
@@ -180,7 +180,7 @@ Maker::Made Maker::hardware() const {
     const auto path = force::suspension_of(leg, d_.materials);
     const auto* suspension = std::get_if<force::Suspension>(&path);
     if (suspension && suspension->most > 0 && suspension->law.force(0) > 0)
-      to_fit += fmt::format("{}{} {}", to_fit.empty() ? "" : ", ", d_.leg_word(leg),
+      to_fit += fmt::format("{}{} {}", to_fit.empty() ? "" : ", ", leg_word(leg),
                             say(suspension->law.force(0), Kind::force));
   }
   if (!to_fit.empty())

@@ -9,6 +9,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/shop/sheets.h"
 
 namespace kranich::shop {
@@ -24,7 +25,7 @@ inline std::string caution() {
 //! Makes the sheets of one design: holds what all of them need to say.
 class Maker {
  public:
-  using Made = std::variant<Drawing, std::string>;
+  using Made = std::variant<Drawing, Text>;
   Maker(const Design& d, const Assessment& a, std::string state) : d_(d), a_(a), state_(std::move(state)) {}
 
   std::vector<Sheet> all() {
@@ -33,7 +34,7 @@ class Maker {
     put("hardware", "Hardware list", hardware());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
     for (const Leg& leg : d_.gear.legs) {
-      const std::string word = d_.leg_word(leg);
+      const std::string word = leg_word(leg);
       const std::string& id = leg.id;
       for (size_t i = 1; i < leg.tubes.size(); ++i)
         put("cope:" + id + ":" + leg.tubes[i].name,
@@ -78,6 +79,7 @@ class Maker {
     }
     sheets_.push_back({id, title, std::move(made)});
   }
+  std::string leg_word(const Leg& leg) const { return in_words(d_.leg_word(leg), {d_.units}); }
   std::string say(double si, Kind kind) const { return format_quantity(si, kind, d_.units); }
   std::string length(double si) const { return say(si, Kind::length); }
   std::string unit() const { return std::string(display_unit(Kind::length, d_.units).symbol); }

@@ -33,7 +33,7 @@ std::vector<MemberLine> members_of(const Design& d) {
   const double nan = std::numeric_limits<double>::quiet_NaN();
   for (const Leg& leg : d.gear.legs) {
     if (!leg.axle.known() || leg.spring.kind == SpringKind::bending) continue;
-    const std::string word = d.leg_word(leg);
+    const std::string word = in_words(d.leg_word(leg), {d.units});
     const Vec3 axle_line = motion::axle_direction(leg);
     const Vec3 pin = leg.retraction.fitted
                          ? motion::stowing_direction(leg.retraction.direction).cwiseAbs().eval()

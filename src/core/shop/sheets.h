@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/base/say.h"
 #include "core/leg/geometry.h"
 #include "core/shop/drawing.h"
 
@@ -17,7 +18,7 @@ namespace kranich::shop {
 struct Sheet {
   std::string id;  //!< "jig", "cope:rear leg": stable
   std::string title;
-  std::variant<Drawing, std::string> drawing;  //!< or what is missing for it
+  std::variant<Drawing, Text> drawing;  //!< or what is missing for it
   bool ready() const { return std::holds_alternative<Drawing>(drawing); }
 };
 

@@ -21,7 +21,7 @@ Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const
   const double theta = leg::drill_angle(cut.top.vec() - foot_cut, main.top.vec() - foot_main);
   const leg::Cope c{cut.diameter / 2, main.diameter / 2, theta, 0};
   if (!c.depth())
-    return fmt::format("a tube “{}” no thicker than “{}” on which it sits", cut.name, main.name);
+    return kranich::say("a tube “{}” no thicker than “{}” on which it sits", cut.name, main.name);
   Drawing s;
   Path curve;
   double low = 1e9;
@@ -256,7 +256,7 @@ std::optional<FlatStrip> flat_strip(const BentLeg& leg, const std::vector<double
 
 Maker::Made Maker::outline(const Leg& leg) const {
   const auto chain = force::bending_leg_of(leg, d_.materials);
-  if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
+  if (const auto* missing = std::get_if<Text>(&chain)) return *missing;
   const BentLeg& b = leg.spring.bent;
   const bool metal = b.form == BentForm::leaf;
   constexpr double usual_radius = 3;  // over the thickness
@@ -335,7 +335,7 @@ Maker::Made Maker::outline(const Leg& leg) const {
 
 Maker::Made Maker::mould(const Leg& leg) const {
   const auto chain = force::bending_leg_of(leg, d_.materials);
-  if (const auto* missing = std::get_if<std::string>(&chain)) return *missing;
+  if (const auto* missing = std::get_if<Text>(&chain)) return *missing;
   const auto thickness = force::thickness_at_points(leg.spring.bent);
   const auto& line = leg.spring.bent.line;  // without the stub axle, which is put in later
   const auto flat = flat_strip(leg.spring.bent, thickness, 0);

@@ -12,8 +12,7 @@
 
 namespace kranich::spring {
 
-std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings,
-                                                const std::string& leg) {
+std::variant<LoadFit, Text> fit_readings(std::span<const LoadReading> readings, const std::string& leg) {
   std::vector<const LoadReading*> used;
   bool out = false;
   double least = std::numeric_limits<double>::infinity();
@@ -102,14 +101,14 @@ std::vector<RigSample> rig_record(const DropModel& m, double height, double rate
   return samples;
 }
 
-std::variant<DropFit, std::string> fit_drop(const DropModel& model, double height,
-                                            std::span<const RigSample> samples) {
+std::variant<DropFit, Text> fit_drop(const DropModel& model, double height,
+                                     std::span<const RigSample> samples) {
   if (samples.size() < 20) return "twenty samples or more";
   if (model.spring.kind == force::LegLaw::Kind::rigid) return "a leg with a spring";
   const double end = samples.back().t;
   // A drop is over in a second or two; a clock in milliseconds would have it last for minutes.
   if (end > longest_recording)
-    return fmt::format("times in seconds, {:.0f} at most: these run to {:g}", longest_recording, end);
+    return say("times in seconds, {} at most: these run to {}", Figure{longest_recording}, Figure{end});
   if (!(end > sink_speed_of_drop(height) / standard_gravity))
     return "samples that go on beyond the touch-down";
   // One residual a sample: its acceleration in g and its stroke in travels, weighed alike.

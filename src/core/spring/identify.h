@@ -9,6 +9,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/workshop.h"
 #include "core/spring/drop.h"
 
@@ -22,8 +23,7 @@ struct LoadFit {
   int readings;
 };
 //! Or what is missing.
-std::variant<LoadFit, std::string> fit_readings(std::span<const LoadReading> readings,
-                                                const std::string& leg);
+std::variant<LoadFit, Text> fit_readings(std::span<const LoadReading> readings, const std::string& leg);
 
 //! Longer than any drop rocks (s): what runs on beyond it is no recording of one.
 inline constexpr double longest_recording = 20;
@@ -42,8 +42,8 @@ struct DropFit {
   double off_before, off_after;                //!< root mean square of acceleration differences, m/s²
   double stroke_off_before, stroke_off_after;  //!< of strokes, m
 };
-std::variant<DropFit, std::string> fit_drop(const DropModel& model, double height,
-                                            std::span<const RigSample> samples);
+std::variant<DropFit, Text> fit_drop(const DropModel& model, double height,
+                                     std::span<const RigSample> samples);
 
 //! What a rig would record of a model dropped from a height, without noise.
 std::vector<RigSample> rig_record(const DropModel& model, double height, double rate, double duration);

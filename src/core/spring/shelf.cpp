@@ -89,8 +89,8 @@ std::vector<Candidate> rank_offers(const std::vector<Offer>& offers, const std::
     Candidate c;
     c.index = i;
     const auto path = force::suspension_of(leg, own);
-    if (const auto* missing = std::get_if<std::string>(&path)) {
-      c.objection = "needs " + *missing;
+    if (const auto* missing = std::get_if<Text>(&path)) {
+      c.objection = say("needs {}", *missing);
       c.fits = false;
       c.score = 100;
       list.push_back(std::move(c));
@@ -107,9 +107,9 @@ std::vector<Candidate> rank_offers(const std::vector<Offer>& offers, const std::
     if (c.objection.empty() && c.sag >= 1 && leg.spring.kind == SpringKind::bending)
       c.objection = "takes a set standing still";
     if (c.objection.empty() && c.sag > need.sag_high)
-      c.objection = fmt::format("too soft: sags {:.0f} %", 100 * c.sag);
+      c.objection = say("too soft: sags {}", Amount{c.sag, Kind::share});
     if (c.objection.empty() && c.sag < need.sag_low)
-      c.objection = fmt::format("too stiff: sags {:.0f} %", 100 * c.sag);
+      c.objection = say("too stiff: sags {}", Amount{c.sag, Kind::share});
     const double middle = (need.sag_low + need.sag_high) / 2;
     c.score = std::abs(c.sag - middle) + (c.margin < 0 ? 1 - c.margin : 0) + (c.fits ? 0 : 10) +
               (c.objection.empty() ? 0 : 1);
@@ -163,15 +163,18 @@ double best_count(double low, double high, double step, const std::vector<Materi
   return best;
 }
 
-std::string mm(double v) { return fmt::format("{:g}", std::round(v * 1e5) / 100); }
+Amount length_of(double v) { return {v, Kind::length}; }
+Amount distance_of(double v) { return {v, Kind::distance}; }
+//! A count that has no decimals but where a builder typed some.
+Text count_of(double n) { return shortest(n); }
 
 }  // namespace
 
 std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std::vector<Material>& own,
                               const Need& need) {
   std::vector<Offer> offers;
-  const auto offer = [&](const ShelfItem& item, const std::string& size, const std::string& buy, Leg fitted) {
-    offers.push_back({item.name, size, item.remark, buy, std::move(fitted)});
+  const auto offer = [&](const ShelfItem& item, Text size, Text buy, Leg fitted) {
+    offers.push_back({item.name, item.remark, std::move(size), std::move(buy), std::move(fitted)});
   };
   switch (leg.spring.kind) {
     case SpringKind::coil:
@@ -184,9 +187,9 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
         c.motion_ratio = leg.spring.coil.motion_ratio;
         c.unknown_keys = leg.spring.coil.unknown_keys;
         offer(item,
-              mm(item.coil.wire_diameter) + " × " + mm(item.coil.mean_diameter) + " × " +
-                  mm(item.coil.free_length),
-              fmt::format("{:g} × {} for each leg", c.count.known() ? c.count.si : 1, item.name),
+              say("{} × {} × {}", length_of(item.coil.wire_diameter), length_of(item.coil.mean_diameter),
+                  length_of(item.coil.free_length)),
+              say("{} × {} for each leg", count_of(c.count.known() ? c.count.si : 1), item.name),
               std::move(fitted));
       }
       break;
@@ -197,8 +200,9 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
         fitted.spring.gas_strut = item.strut;
         fitted.spring.gas_strut.count = count;
         offer(item,
-              fmt::format("{:g} N, {} stroke", item.strut.extended_force.si, mm(item.strut.full_stroke)),
-              fmt::format("{:g} × {} for each leg", count.known() ? count.si : 1, item.name),
+              say("{}, {} stroke", Amount{item.strut.extended_force, Kind::force},
+                  length_of(item.strut.full_stroke)),
+              say("{} × {} for each leg", count_of(count.known() ? count.si : 1), item.name),
               std::move(fitted));
       }
       break;
@@ -213,9 +217,9 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
           return fitted;
         };
         const double n = best_count(2, 200, 2, own, need, fit);
-        offer(item, fmt::format("{:g} strands", n),
-              fmt::format("{:.1f} m of {} for each leg, {:g} turns", n * leg.spring.cord.free_length * 1.1,
-                          item.name, n / 2),
+        offer(item, say("{} strands", count_of(n)),
+              say("{} of {} for each leg, {} turns", distance_of(n * leg.spring.cord.free_length * 1.1),
+                  item.name, count_of(n / 2)),
               fit(n));
       }
       break;
@@ -231,10 +235,10 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
         };
         // More discs are softer: the search runs on the count turned round.
         const double n = 61 - best_count(1, 60, 1, own, need, [&](double k) { return fit(61 - k); });
-        offer(
-            item,
-            fmt::format("{:g} discs of {} × {}", n, mm(item.pucks.outer_diameter), mm(item.pucks.thickness)),
-            fmt::format("{:g} × {} for each leg, assembled under 3 % of squeeze", n, item.name), fit(n));
+        offer(item,
+              say("{} discs of {} × {}", count_of(n), length_of(item.pucks.outer_diameter),
+                  length_of(item.pucks.thickness)),
+              say("{} × {} for each leg, assembled under 3 % of squeeze", count_of(n), item.name), fit(n));
       }
       break;
     case SpringKind::bending: {
@@ -253,8 +257,8 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
           fitted.spring.bent.material = item.material;
           double wound = 0;
           for (const auto& l : leg.spring.bent.loops) wound += 3.1416 * l.mean_diameter * l.turns;
-          offer(item, mm(item.thickness),
-                fmt::format("{:.2f} m of {} for each leg", (length + wound) * 1.2, item.name),
+          offer(item, length_of(item.thickness),
+                say("{} of {} for each leg", distance_of((length + wound) * 1.2), item.name),
                 std::move(fitted));
         }
       if (form == BentForm::leaf)
@@ -263,8 +267,8 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
           fitted.spring.bent.shelf_name = item.name;
           fitted.spring.bent.material = item.material;
           for (auto& p : fitted.spring.bent.line) p.thickness = Given(item.thickness);
-          offer(item, mm(item.thickness), fmt::format("{:.2f} m of {} for each leg", length * 1.1, item.name),
-                std::move(fitted));
+          offer(item, length_of(item.thickness),
+                say("{} of {} for each leg", distance_of(length * 1.1), item.name), std::move(fitted));
         }
       if (form == BentForm::bow)
         for (const auto& item : shelves.plies) {
@@ -280,8 +284,8 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
           };
           const double n = best_count(1, 200, 1, own, need, fit);
           const double width = leg.spring.bent.line.empty() ? 0 : leg.spring.bent.line.front().width.si;
-          offer(item, fmt::format("{:g} plies", n),
-                fmt::format("{:.2f} m² of {} for each leg", n * length * width, item.name), fit(n));
+          offer(item, say("{} plies", count_of(n)),
+                say("{} of {} for each leg", Amount{n * length * width, Kind::area}, item.name), fit(n));
         }
       break;
     }

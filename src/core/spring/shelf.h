@@ -6,14 +6,16 @@
 #include <string>
 #include <vector>
 
+#include "core/base/say.h"
 #include "core/model/workshop.h"
 
 namespace kranich::spring {
 
 //! The leg with one thing of the shelf fitted.
 struct Offer {
-  std::string name, size, remark;
-  std::string buy;  //!< what to buy for the aircraft, in words
+  std::string name, remark;
+  Text size;
+  Text buy;  //!< what to buy for the aircraft, in words
   Leg leg;
 };
 
@@ -31,7 +33,7 @@ struct Candidate {
       std::numeric_limits<double>::quiet_NaN();  //!< strength left at the stop; NaN where it has none
   double energy = 0;                             //!< at the wheel over the travel, J
   double peak = 0;                               //!< wheel force at the stop, N
-  std::string objection;                         //!< what speaks against it, empty where nothing does
+  Text objection;                                //!< what speaks against it, empty where nothing does
   double score = 0;                              //!< less is better
 };
 

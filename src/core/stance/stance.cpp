@@ -10,6 +10,7 @@
 
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
+#include "core/model/lacking.h"
 #include "core/place/tipping.h"
 
 namespace kranich::stance {
@@ -244,31 +245,36 @@ NoRest tips_over(const Vec3& cg, const std::vector<WheelOnLeg>& wheels) {
   const auto polygon = place::support_polygon(contacts);
   if (polygon.size() < 3) return {T::unclear, "the wheels stand in one line"};
   const auto edge = place::nearest_edge(polygon, {cg.x(), cg.y()});
-  const double by = -1000 * edge.distance;
+  const double by = -edge.distance;
   if (by < 0) {
     // Inside as long as the legs stand out: at one end they may go down to their stops, and the CG goes
     // beyond.
     for (const bool rear : {true, false})
-      if (const double beyond = 1000 * cg_beyond_sunk_end(cg, wheels, rear); beyond > 0)
-        return {rear ? T::tail : T::nose,
-                fmt::format(
-                    "the {} legs sink to their stops, and the CG then lies {:.0f} mm {} their wheels: it {}",
-                    rear ? "rear" : "front", beyond, rear ? "behind" : "ahead of",
-                    rear ? "sits down on its tail" : "goes over on its nose")};
+      if (const double beyond = cg_beyond_sunk_end(cg, wheels, rear); beyond > 0)
+        return {
+            rear ? T::tail : T::nose,
+            rear ? say("the rear legs sink to their stops, and the CG then lies {} behind their wheels: it "
+                       "sits down on its tail",
+                       Amount{beyond, Kind::length})
+                 : say("the front legs sink to their stops, and the CG then lies {} ahead of their "
+                       "wheels: it goes over on its nose",
+                       Amount{beyond, Kind::length})};
     return {T::unclear,
             "the CG stands inside the wheels, but so high or on such soft legs that it falls over sideways"};
   }
   if (std::abs(edge.outward.x()) >= std::abs(edge.outward.y())) {
     if (edge.outward.x() > 0)
-      return {T::tail,
-              fmt::format("the CG lies {:.0f} mm behind the rearmost wheels: it sits down on its tail", by)};
-    return {T::nose,
-            fmt::format("the CG lies {:.0f} mm ahead of the foremost wheels: it goes over on its nose", by)};
+      return {T::tail, say("the CG lies {} behind the rearmost wheels: it sits down on its tail",
+                           Amount{by, Kind::length})};
+    return {T::nose, say("the CG lies {} ahead of the foremost wheels: it goes over on its nose",
+                         Amount{by, Kind::length})};
   }
   const bool starboard = edge.outward.y() > 0;
   return {starboard ? T::starboard : T::port,
-          fmt::format("the CG lies {:.0f} mm outside the wheels to {}: it falls onto that wing", by,
-                      starboard ? "starboard" : "port")};
+          starboard ? say("the CG lies {} outside the wheels to starboard: it falls onto that wing",
+                          Amount{by, Kind::length})
+                    : say("the CG lies {} outside the wheels to port: it falls onto that wing",
+                          Amount{by, Kind::length})};
 }
 
 //! Pitch of the line under the foremost and rearmost wheels, and the heave at which the lowest one just
@@ -595,9 +601,11 @@ std::optional<Splay> splay(double offset, double length, double cant, double rat
                length * (std::cos(cant) - std::cos(after)), -*turn};
 }
 
-std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& d) {
+std::variant<std::vector<WheelOnLeg>, Text> wheels_of(const Design& d) {
   if (d.gear.legs.empty()) return "legs";
   std::vector<WheelOnLeg> wheels;
+  Lacking lacks;
+  std::optional<size_t> lacking;  // the row that was told last
   for (const PlacedLeg& placed : placed_legs(d.gear)) {
     const Leg& leg = d.gear.legs[placed.row];
     if (!wheels.empty() && wheels.back().placed.row == placed.row) {
@@ -607,19 +615,28 @@ std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& d) {
       wheels.push_back(std::move(twin));
       continue;
     }
-    const std::string wheel = d.wheel_word(leg);
-    if (!leg.axle.known()) return "place of the axle of the " + d.leg_word(leg);
-    if (!leg.wheel.diameter.known()) return wheel + "'s diameter";
+    if (placed.row == lacking) continue;  // of a pair once is enough
+    const Text wheel = d.wheel_word(leg);
+    const std::string root = leg_root(leg.id);
     const auto tyre = force::tyre_law(leg.wheel);
-    if (const auto* missing = std::get_if<std::string>(&tyre)) return fmt::format("{}: {}", wheel, *missing);
+    const auto* no_tyre = std::get_if<Text>(&tyre);
+    Lacking of_wheel(root);
+    of_wheel.number(leg.wheel.diameter, "wheel/diameter_m", "the diameter")
+        .that(no_tyre, no_tyre ? entry(root + "wheel/tyre_rate_N_per_m", *no_tyre) : Text());
     auto suspension = force::suspension_of(leg, d.materials);
-    if (const auto* missing = std::get_if<std::string>(&suspension))
-      return fmt::format("{}: {}", d.leg_word(leg), *missing);
+    const auto* no_spring = std::get_if<Text>(&suspension);
+    lacks.that(!of_wheel.nothing(), say("{}: {}", wheel, of_wheel.text()))
+        .that(no_spring, no_spring ? say("{}: {}", d.leg_word(leg), *no_spring) : Text());
+    if (!of_wheel.nothing() || no_spring) {
+      lacking = placed.row;
+      continue;
+    }
     WheelOnLeg w{std::get<Suspension>(std::move(suspension)), leg.wheel.diameter / 2, std::get<TyreLaw>(tyre),
                  leg.wheel_spacing.known() ? leg.wheel_spacing.si : 0, placed};
     if (placed.port) w.leg = force::mirrored(w.leg);
     wheels.push_back(std::move(w));
   }
+  if (!lacks.nothing()) return lacks.text();
   return wheels;
 }
 

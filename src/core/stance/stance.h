@@ -19,6 +19,7 @@
 #include <vector>
 
 #include "core/base/geometry.h"
+#include "core/base/say.h"
 #include "core/force/suspension.h"
 #include "core/model/design.h"
 
@@ -68,7 +69,7 @@ struct Rest {
 //! Why there is no rest on these wheels.
 struct NoRest {
   enum class Towards { tail, nose, port, starboard, unclear } towards;
-  std::string reason;
+  Text reason;
 };
 
 //! Solves for the rest of a mass (kg) at a CG on wheels: Newton on the energy's gradient with a line search,
@@ -136,6 +137,6 @@ struct Splay {
 std::optional<Splay> splay(double hinge_offset, double length, double cant, double torsion_rate, double load);
 
 //! The wheels of a design in the order of placed_legs, or what is missing.
-std::variant<std::vector<WheelOnLeg>, std::string> wheels_of(const Design& design);
+std::variant<std::vector<WheelOnLeg>, Text> wheels_of(const Design& design);
 
 }  // namespace kranich::stance

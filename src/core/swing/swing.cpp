@@ -9,6 +9,7 @@
 #include <queue>
 
 #include "core/base/numerics.h"
+#include "core/model/lacking.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"
 
@@ -91,7 +92,7 @@ MovingLeg MovingLeg::longer_by(double length) const {
   return m;
 }
 
-std::string part_word(Part part) {
+const char* part_word(Part part) {
   switch (part) {
     case Part::wheel:
       return "tyre";
@@ -103,18 +104,24 @@ std::string part_word(Part part) {
   return "leg";
 }
 
-std::variant<SwingInput, std::string> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs) {
+std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs) {
   const Retraction& r = leg.retraction;
-  if (!leg.axle.known()) return "place of the axle";
-  if (!r.pivot.known()) return "place of the pivot";
-  if (!r.unit_angle.known()) return "the unit angle";
-  if (!leg.wheel.diameter.known() || !leg.wheel.width.known()) return "diameter and width of the wheel";
-  if (!leg.wheel_offset.known()) return "how far the wheel stands outboard of the leg (0 if it does not)";
-  if (!leg.tube_diameter.known()) return "the leg's diameter";
-  if (!leg.wheel.shoulder_radius.known() || !r.growth.known() || !r.side_play.known())
-    return "tyre shoulder, growth or side play";
-  if (!r.well.low.known() || !r.well.high.known() || !r.well.clearance.known())
-    return "the well's corners or the clearance wanted";
+  Lacking lacks(leg_root(leg.id));
+  lacks.place(leg.axle, "axle", "the place of the axle")
+      .place(r.pivot, "retraction/pivot", "the place of the pivot")
+      .number(r.unit_angle, "retraction/unit_angle_deg", "the unit angle")
+      .number(leg.wheel.diameter, "wheel/diameter_m", "the wheel's diameter")
+      .number(leg.wheel.width, "wheel/width_m", "the wheel's width")
+      .number(leg.wheel_offset, "wheel_offset_m",
+              "how far the wheel stands outboard of the leg (0 if it does not)")
+      .number(leg.tube_diameter, "tube_diameter_m", "the leg's diameter")
+      .number(leg.wheel.shoulder_radius, "wheel/shoulder_radius_m", "the tyre's shoulder")
+      .number(r.growth, "retraction/tyre_growth_m", "the tyre's growth")
+      .number(r.side_play, "retraction/side_play_m", "the side play")
+      .place(r.well.low, "retraction/well/low", "the well's lower corner")
+      .place(r.well.high, "retraction/well/high", "the well's upper corner")
+      .number(r.well.clearance, "retraction/well/clearance_m", "the clearance wanted");
+  if (!lacks.nothing()) return lacks.text();
   SwingInput in;
   MovingLeg& m = in.moving;
   m.axis = *motion::stowing_axis(leg);

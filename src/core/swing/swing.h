@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/base/geometry.h"
+#include "core/base/say.h"
 #include "core/model/design.h"
 #include "core/motion/frame.h"
 #include "core/motion/shape.h"
@@ -72,10 +73,10 @@ struct SwingInput {
 };
 //! Prepares a leg as it is stored for its swing between the walls of its well and the airframe's keep-outs;
 //! or says what is missing. Keep-outs that lack a measure are left out: Place names them.
-std::variant<SwingInput, std::string> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs);
+std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs);
 
 enum class Part { wheel, leg, stub };
-std::string part_word(Part part);
+const char* part_word(Part part);
 
 struct Clearance {
   double distance;  //!< m, negative: overlap

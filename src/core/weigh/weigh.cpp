@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/model/lacking.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
 
@@ -67,17 +68,17 @@ Mass from_scales(std::span<const WheelReading> wheels) {
   return sum(masses);
 }
 
-std::string scale_word(const Design& d, const ScaleReading& s) {
+Text scale_word(const Design& d, const ScaleReading& s) {
   if (!s.name.empty()) return s.name;
   const Leg* leg = d.gear.find(s.leg);
   if (!leg) return "a scale without a name";
   return wheel_on_side(d, *leg, s.y);
 }
 
-std::string wheel_on_side(const Design& d, const Leg& leg, double y) {
-  const std::string wheel = d.wheel_word(leg);
+Text wheel_on_side(const Design& d, const Leg& leg, double y) {
+  const Text wheel = d.wheel_word(leg);
   if (leg.stands != LegStands::both_sides || !(std::abs(y) > 0)) return wheel;
-  return (y < 0 ? "port " : "starboard ") + wheel;
+  return y < 0 ? say("port {}", wheel) : say("starboard {}", wheel);
 }
 
 void scale_under_each(Design& d) {
@@ -104,16 +105,18 @@ OnScales on_scales(const Design& d) {
     out.missing = "what each scale says, level";
     return out;
   }
-  for (const auto& s : scales) {
-    const char* lacks = !s.reading.known() ? "reading"
-                        : !s.tare.known()  ? "tare"
-                        : !s.x.known()     ? "place along the aircraft"
-                        : !s.y.known()     ? "place across the aircraft"
-                                           : nullptr;
-    if (!lacks) continue;
-    out.missing = fmt::format("the scales: {} of “{}”", lacks, scale_word(d, s));
-    return out;
+  Lacking lacks("/weighing/scales/");
+  for (size_t i = 0; i < scales.size(); ++i) {
+    const ScaleReading& s = scales[i];
+    const std::string row = std::to_string(i) + "/";
+    const Text word = scale_word(d, s);
+    lacks.number(s.reading, row + "reading_kg", say("the reading of “{}”", word))
+        .number(s.tare, row + "tare_kg", say("the tare of “{}”", word))
+        .number(s.x, row + "x_m", say("the place along the aircraft of “{}”", word))
+        .number(s.y, row + "y_m", say("the place across the aircraft of “{}”", word));
   }
+  out.missing = lacks.text();
+  if (!lacks.nothing()) return out;
   std::vector<WheelReading> wheels;
   double front = std::numeric_limits<double>::infinity();
   double back = -front;
@@ -310,15 +313,14 @@ Extreme extreme_of(const std::vector<Chooser>& list, int side) {
     if (next == x) break;
     x = next;
   }
-  Extreme e{x, mass, ""};
+  std::vector<Text> with;
   for (size_t i = 0; i < list.size(); ++i) {
     if (list[i].choices.size() < 2) continue;
-    e.with += (e.with.empty() ? "" : ", ") + (taken[i]->mass == 0
-                                                  ? "no " + list[i].name
-                                                  : fmt::format("{} {:.4g} kg at {:.0f} mm", list[i].name,
-                                                                taken[i]->mass, 1000 * taken[i]->x));
+    with.push_back(taken[i]->mass == 0 ? say("no {}", list[i].name)
+                                       : say("{} {} at {}", list[i].name, Amount{taken[i]->mass, Kind::mass},
+                                             Amount{taken[i]->x, Kind::length}));
   }
-  return e;
+  return {x, mass, enumerated(std::move(with))};
 }
 
 }  // namespace
@@ -351,12 +353,16 @@ std::optional<Extremes> cg_extremes(const Design& d) {
 
 LoadingMass sum_loading(const Design& design, const Loading& loading) {
   LoadingMass result;
+  Lacking lacks("/");
   std::vector<LedgerLine> lines;
   std::vector<Mass> stowed;
   auto add = [&](const Item& item, double mass, double x) {
-    if (!std::isfinite(mass) || !std::isfinite(x) || !item.at.y.known() || !item.at.z.known()) {
-      if (result.problem.empty())
-        result.problem = fmt::format("mass or place of “{}” in the ledger", item.name);
+    Lacking of_item("/ledger/" + std::to_string(&item - design.ledger.data()) + "/");
+    if (!std::isfinite(mass)) of_item.number(item.mass, "mass_kg", say("the mass of “{}”", item.name));
+    if (!std::isfinite(x) || !item.at.y.known() || !item.at.z.known())
+      of_item.place(item.at, "at", say("the place of “{}”", item.name));
+    if (!of_item.nothing()) {
+      lacks.that(true, of_item.text());
       return;
     }
     const Mass down{mass, Vec3(x, item.at.y, item.at.z)};
@@ -365,7 +371,11 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
     const Leg* leg = item.moves.empty() ? nullptr : design.gear.find(item.moves);
     if (leg && leg->retraction.fitted) {
       if (!leg->retraction.pivot.known() || !leg->retraction.unit_angle.known()) {
-        result.problem = fmt::format("pivot or unit angle of the leg that moves “{}”", item.name);
+        lacks
+            .place(leg->retraction.pivot, leg_root(leg->id).substr(1) + "retraction/pivot",
+                   say("the pivot of the leg that moves “{}”", item.name))
+            .number(leg->retraction.unit_angle, leg_root(leg->id).substr(1) + "retraction/unit_angle_deg",
+                    say("the unit angle of the leg that moves “{}”", item.name));
         return;
       }
       if (leg->stands == LegStands::both_sides && item.at.y.si == 0.0) {
@@ -386,14 +396,14 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
     const auto item = std::find_if(design.ledger.begin(), design.ledger.end(),
                                    [&](const Item& i) { return i.name == aboard.item; });
     if (item == design.ledger.end()) {
-      result.problem =
-          fmt::format("“{}”, which the loading takes aboard and the ledger does not hold", aboard.item);
+      lacks.that(true, say("“{}”, which the loading takes aboard and the ledger does not hold", aboard.item));
       continue;
     }
     add(*item, aboard.mass.known() ? aboard.mass.si : item->mass.si,
         aboard.x.known() ? aboard.x.si : item->at.x.si);
   }
-  if (lines.empty() && result.problem.empty()) result.problem = "the ledger: it holds no items";
+  lacks.that(lines.empty() && lacks.nothing(), "the ledger: it holds no items");
+  result.problem = lacks.text();
   if (!result.problem.empty()) return result;
   result.spread = sum_ledger(lines);
   result.down = result.spread.total;

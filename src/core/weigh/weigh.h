@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/base/geometry.h"
+#include "core/base/say.h"
 #include "core/model/design.h"
 
 namespace kranich::weigh {
@@ -61,16 +62,16 @@ struct OnScales {
   ScaleLine raised, others;
   bool two_lines = false;  //!< the others stand in one line
   double base = 0;         //!< from the foremost scale to the aftmost, m
-  std::string missing;
+  Text missing;
 };
 OnScales on_scales(const Design& design);
 //! Adds a scale for every wheel that has none, without a reading, where the wheel stands in the drawing.
 void scale_under_each(Design& design);
 //! A wheel of a leg on the side that y says: "nose wheel", "port main wheel"; of a pair whose side is not
 //! told the leg's wheel.
-std::string wheel_on_side(const Design& design, const Leg& leg, double y);
+Text wheel_on_side(const Design& design, const Leg& leg, double y);
 //! What a scale is called: its name, else what stands on it.
-std::string scale_word(const Design& design, const ScaleReading& scale);
+Text scale_word(const Design& design, const ScaleReading& scale);
 //! The mass, and where it must lie, that makes `have` into `wanted` (all three axes); negative: too much of
 //! it. Nothing where the two weigh the same.
 std::optional<Mass> difference(const Mass& wanted, const Mass& have);
@@ -119,7 +120,7 @@ struct LoadingMass {
   Mass down{};  //!< gear down
   Mass up{};    //!< gear stowed; as down where no item moves
   LedgerSums spread{};
-  std::string problem;
+  Text problem;
   bool known() const { return problem.empty(); }
 };
 //! Adds up a loading. `stow` turns an item of the gear from its place when down to its place when stowed.
@@ -132,7 +133,7 @@ void shift_cg(Design& design, const std::string& loading, double dx);
 //! An extreme of the CG over everything that may be aboard and wherever it may slide.
 struct Extreme {
   double x, mass;
-  std::string with;  //!< what was chosen: "battery 1.46 kg at 115 mm, no bags"
+  Text with;  //!< what was chosen: "battery 1.46 kg at 115 mm, no bags"
 };
 struct Extremes {
   Extreme foremost, aftmost;

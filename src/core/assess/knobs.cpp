@@ -1,0 +1,813 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/knobs.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <optional>
+
+#include "core/model/consistency.h"
+#include "core/model/locate.h"
+#include "core/model/moves.h"
+
+namespace kranich {
+namespace {
+
+constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+constexpr double mm = 0.001;
+const double deg = radians(1);
+
+//! The nearest of 1, 2, 5, 10 … of its decade that is no larger: a step that a builder can measure out.
+double handy(double step) {
+  const double decade = std::pow(10, std::floor(std::log10(step)));
+  const double of = step / decade * (1 + 1e-9);
+  return decade * (of >= 5 ? 5 : of >= 2 ? 2 : 1);
+}
+
+//! How long the aircraft is between its wheels, m: what "far" means for a leg. One without two lines of legs
+//! counts as long as its legs are wide apart, at least 0.1 m.
+double size_of(const Design& d) {
+  double size = 0.1;
+  for (const auto& a : d.gear.legs)
+    for (const auto& b : d.gear.legs) {
+      if (a.axle.x.known() && b.axle.x.known()) size = std::max(size, std::abs(a.axle.x - b.axle.x));
+      if (a.axle.y.known() && b.axle.y.known()) size = std::max(size, std::abs(a.axle.y.si + b.axle.y.si));
+    }
+  return size;
+}
+
+// --- what does not go by a path: several numbers that move together ---
+
+//! Moves a step and every later one by the same time.
+void delay(std::vector<Step>& steps, Action action, double by) {
+  double from = std::numeric_limits<double>::infinity();
+  for (const auto& s : steps)
+    if (s.action == action && s.start.known()) from = std::min(from, s.start.si);
+  for (auto& s : steps)
+    if (s.start >= from) s.start.si = std::max(0.0, s.start.si + by);
+}
+
+//! Moves what slides aboard, the ledger's place and every loading's own.
+void slide(Design& d, double by) {
+  for (auto& item : d.ledger) {
+    if (!item.slides) continue;
+    by = in_tray(item, item.at.x + by) - item.at.x;
+    item.at.x.si += by;
+    for (auto& l : d.loadings)
+      for (auto& a : l.aboard)
+        if (a.item == item.name) a.x.si += by;
+    return;
+  }
+}
+
+bool something_slides(const Design& d) {
+  return std::any_of(d.ledger.begin(), d.ledger.end(), [](const Item& i) { return i.slides; });
+}
+bool sequenced(const Design& d) { return !d.sequence.up.empty() || !d.sequence.down.empty(); }
+
+// --- which legs have what ---
+
+bool any(const Leg&) { return true; }
+bool steadies(const Leg& l) { return l.role != LegRole::main; }
+bool beside(const Leg& l) { return l.role == LegRole::main && l.stands != LegStands::centre; }
+bool can_be_bent(const Leg& l) { return beside(l) && !l.retraction.fitted && l.top.known(); }
+bool retracts(const Leg& l) { return l.retraction.fitted; }
+template <SpringKind kind>
+bool sprung_by(const Leg& l) {
+  return l.spring.kind == kind && (l.travel > 0 || kind == SpringKind::bending);
+}
+bool strut(const Leg& l) {
+  return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section != LegSection::rectangle;
+}
+bool beam(const Leg& l) {
+  return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section == LegSection::rectangle;
+}
+bool has_stop(const Leg& l) { return l.spring.kind != SpringKind::bending; }
+bool has_tubes(const Leg& l) { return !l.tubes.empty(); }
+bool has_axle(const Leg& l) {
+  // In a fork it is held on both sides and not checked.
+  return l.axle_diameter.known() && std::abs(l.wheel_offset.known() ? l.wheel_offset.si : 0) > 1e-4;
+}
+bool is_plate(const Joint& j) { return j.kind == JointKind::block || j.kind == JointKind::plate; }
+bool has_joints(const Leg& l) { return !l.joints.empty(); }
+bool bears_on_sheet(const Leg& l) {
+  return std::any_of(l.joints.begin(), l.joints.end(), [](const Joint& j) {
+    return j.kind == JointKind::pin || j.kind == JointKind::fasteners;
+  });
+}
+bool has_plates(const Leg& l) { return std::any_of(l.joints.begin(), l.joints.end(), is_plate); }
+bool has_twins(const Leg& l) { return l.wheel_spacing.known(); }
+bool has_air(const Leg& l) {
+  return l.wheel.tyre == Tyre::pneumatic && l.wheel.pressure.known() && !l.wheel.tyre_rate.known();
+}
+bool in_a_fork(const Leg& l) { return l.wheel.fork_gap.known(); }
+template <BentForm form>
+bool bends_as(const Leg& l) {
+  return l.spring.kind == SpringKind::bending && l.spring.bent.form == form;
+}
+bool has_loops(const Leg& l) { return bends_as<BentForm::wire>(l) && !l.spring.bent.loops.empty(); }
+bool oil_damped(const Leg& l) { return l.spring.damping_closing > 0; }
+
+//! What of a leg a knob is named for.
+enum class Noun { wheels, wheel, legs, leg, spring, coil, leaf, axle, stem };
+
+Text noun_of(const LegLine& line, Noun noun) {
+  const bool several = line.several;
+  switch (noun) {
+    case Noun::wheels:
+      return several ? say("{} wheels", line.word) : say("{} wheel", line.word);
+    case Noun::wheel:
+      return say("{} wheel", line.word);
+    case Noun::legs:
+      return several ? say("{} legs", line.word) : say("{} leg", line.word);
+    case Noun::leg:
+      return say("{} leg", line.word);
+    case Noun::spring:
+      return several ? say("{} springs", line.word) : say("{} spring", line.word);
+    case Noun::coil:
+      return several ? say("{} coils", line.word) : say("{} coil", line.word);
+    case Noun::leaf:
+      return several ? say("{} leaves", line.word) : say("{} leaf", line.word);
+    case Noun::axle:
+      return several ? say("{} axles", line.word) : say("{} axle", line.word);
+    case Noun::stem:
+      return line.word;
+  }
+  return line.word;
+}
+
+//! A number that a knob turns, by its path within the leg (* for every entry of a list), and by how much of
+//! the knob's own change.
+struct Turn {
+  const char* path;
+  double by = 1;
+};
+
+//! How its step and its way follow from what is there.
+enum class Scale {
+  place,  //!< of the whole leg: from the aircraft's size
+  part,   //!< from the part: a two-hundredth of it, at most the step given; at most half as much less, twice
+          //!< more
+  count,  //!< whole pieces
+  angle,  //!< as given
+  load,   //!< as part, and from nothing at all: then up to the way given
+};
+
+//! A knob of any leg.
+struct LegKnob {
+  const char* what;
+  const char* more;
+  const char* less;
+  Noun noun;
+  Kind kind;
+  Scale scale;
+  double step, way;  //!< the coarsest step; for places the way as a share of the aircraft's size, else SI
+  bool (*fits)(const Leg&);
+  std::vector<Turn> turns;
+  void (*apply)(Leg&, double) = nullptr;  //!< where several numbers move together
+  Vec3 shift{0, 0, 0};  //!< where both are empty: the whole leg goes that way, with what hangs on it
+};
+
+const std::vector<LegKnob>& leg_knobs() {
+  using N = Noun;
+  using S = Scale;
+  using K = Kind;
+  static const std::vector<LegKnob> list{
+      {"station",
+       "{} aft by {}",
+       "{} forward by {}",
+       N::wheels,
+       K::length,
+       S::place,
+       mm,
+       0.4,
+       any,
+       {},
+       nullptr,
+       {1, 0, 0}},
+      {"side",
+       "each {} outboard by {}",
+       "each {} inboard by {}",
+       N::wheel,
+       K::length,
+       S::place,
+       mm,
+       0.3,
+       beside,
+       {},
+       nullptr,
+       {0, 1, 0}},
+      {"bend",
+       "{} bent out by {}",
+       "{} bent in by {}",
+       N::legs,
+       K::angle,
+       S::angle,
+       0.5 * deg,
+       30 * deg,
+       can_be_bent,
+       {},
+       bend_leg_out},
+      {"length",
+       "{} longer by {}",
+       "{} shorter by {}",
+       N::legs,
+       K::length,
+       S::place,
+       mm,
+       0.25,
+       any,
+       {},
+       lengthen_leg},
+      {"shim",
+       "shim under the {}: {}",
+       "{} let in by {}",
+       N::legs,
+       K::length,
+       S::place,
+       mm,
+       0.15,
+       steadies,
+       {},
+       nullptr,
+       {0, 0, -1}},
+      {"wheel",
+       "{} larger by {}",
+       "{} smaller by {}",
+       N::wheels,
+       K::length,
+       S::part,
+       mm,
+       0,
+       any,
+       {{"wheel/diameter_m"}, {"wheel/flat_radius_m", 0.5}}},
+      {"spacing",
+       "{}: the two of an axle further apart by {}",
+       "{}: the two of an axle closer by {}",
+       N::wheels,
+       K::length,
+       S::part,
+       mm,
+       0,
+       has_twins,
+       {{"wheel_spacing_m"}}},
+      {"pressure",
+       "{}: pressure up by {}",
+       "{}: pressure down by {}",
+       N::wheels,
+       K::pressure,
+       S::part,
+       5e3,
+       0,
+       has_air,
+       {{"wheel/pressure_Pa"}}},
+      {"fork",
+       "{}: fork or leg further from the tyre by {}",
+       "{}: fork or leg closer to the tyre by {}",
+       N::wheels,
+       K::length,
+       S::load,
+       0.5 * mm,
+       0.02,
+       in_a_fork,
+       {{"wheel/fork_gap_m"}}},
+      {"charge",
+       "more charge in the {}, by {}",
+       "less charge in the {}, by {}",
+       N::legs,
+       K::pressure,
+       S::part,
+       5e3,
+       0,
+       sprung_by<SpringKind::gas>,
+       {{"spring/gas/pressure_absolute_Pa"}}},
+      {"rate",
+       "{} stiffer by {}",
+       "{} softer by {}",
+       N::spring,
+       K::stiffness,
+       S::part,
+       0,
+       0,
+       sprung_by<SpringKind::linear>,
+       {{"spring/rate_N_per_m"}}},
+      {"leaf",
+       "{} stiffer by {}",
+       "{} softer by {}",
+       N::leaf,
+       K::torsion_rate,
+       S::part,
+       0,
+       0,
+       sprung_by<SpringKind::leaf>,
+       {{"spring/leaf/torsion_rate_N_m_per_rad"}}},
+      {"strands",
+       "{}: more strands of cord, by {}",
+       "{}: fewer strands of cord, by {}",
+       N::legs,
+       K::factor,
+       S::count,
+       2,
+       0,
+       sprung_by<SpringKind::cord>,
+       {{"spring/cord/strands"}}},
+      {"cord_length",
+       "cord of the {} longer, unstretched, by {}",
+       "cord of the {} shorter, unstretched, by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       sprung_by<SpringKind::cord>,
+       {{"spring/cord/free_length_m"}}},
+      {"pucks",
+       "{}: more discs in the stack, by {}",
+       "{}: fewer discs in the stack, by {}",
+       N::legs,
+       K::factor,
+       S::count,
+       1,
+       0,
+       sprung_by<SpringKind::pucks>,
+       {},
+       [](Leg& l, double v) {
+         Pucks& p = l.spring.pucks;
+         const double before = p.count;
+         p.count.si += v;
+         p.assembled_length.si *= p.count / before;
+       }},
+      {"preload",
+       "{} preloaded more by {}",
+       "{} preloaded less by {}",
+       N::spring,
+       K::force,
+       S::load,
+       0,
+       0,
+       sprung_by<SpringKind::linear>,
+       {{"spring/preload_N"}}},
+      {"coil_length",
+       "{} longer when installed by {}",
+       "{} preloaded more by {}",
+       N::coil,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       sprung_by<SpringKind::coil>,
+       {{"spring/coil/installed_length_m"}}},
+      {"wire",
+       "{} of thicker wire by {}",
+       "{} of thinner wire by {}",
+       N::coil,
+       K::length,
+       S::part,
+       0.1 * mm,
+       0,
+       sprung_by<SpringKind::coil>,
+       {{"spring/coil/wire_diameter_m"}}},
+      {"turns",
+       "{} of more turns by {}",
+       "{} of fewer turns by {}",
+       N::coil,
+       K::factor,
+       S::count,
+       0.5,
+       0,
+       sprung_by<SpringKind::coil>,
+       {{"spring/coil/active_turns"}, {"spring/coil/total_turns"}}},
+      {"travel",
+       "travel of the {} longer by {}",
+       "travel of the {} shorter by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       has_stop,
+       {{"travel_m"}}},
+      {"damping",
+       "{} damped more, closing, by {}",
+       "{} damped less, closing, by {}",
+       N::legs,
+       K::damping,
+       S::part,
+       0,
+       0,
+       oil_damped,
+       {{"spring/damping_closing_N_s_per_m"}}},
+      {"unit_angle",
+       "{} unit angle more by {}",
+       "{} unit angle less by {}",
+       N::stem,
+       K::angle,
+       S::angle,
+       0.1 * deg,
+       30 * deg,
+       retracts,
+       {{"retraction/unit_angle_deg"}}},
+      {"mount_tilt",
+       "{} mount tilted up by {}",
+       "{} mount tilted down by {}",
+       N::stem,
+       K::angle,
+       S::angle,
+       0.1 * deg,
+       20 * deg,
+       retracts,
+       {{"retraction/mount_tilt_deg"}}},
+      {"leg_wall",
+       "wall of the {} thicker by {}",
+       "wall of the {} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.1 * mm,
+       0,
+       strut,
+       {{"tube_wall_m"}}},
+      {"leg_diameter",
+       "{} thicker by {}",
+       "{} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       strut,
+       {{"tube_diameter_m"}}},
+      {"leg_thickness",
+       "{} thicker by {}",
+       "{} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       beam,
+       {{"section_thickness_m"}}},
+      {"leg_width",
+       "{} wider, fore and aft, by {}",
+       "{} narrower, fore and aft, by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       beam,
+       {{"section_width_m"}}},
+      {"tubes",
+       "every tube of the {} thicker by {}",
+       "every tube of the {} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       has_tubes,
+       {{"tubes/*/diameter_m"}}},
+      {"tube_walls",
+       "every tube of the {} of thicker wall by {}",
+       "every tube of the {} of thinner wall by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.1 * mm,
+       0,
+       has_tubes,
+       {{"tubes/*/wall_m"}}},
+      {"axle",
+       "{} thicker by {}",
+       "{} thinner by {}",
+       N::axle,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       has_axle,
+       {{"axle_diameter_m"}}},
+      {"bent",
+       "wire or leaf of the {} thicker by {}",
+       "wire or leaf of the {} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.1 * mm,
+       0,
+       sprung_by<SpringKind::bending>,
+       {{"spring/bent/wire_diameter_m"}, {"spring/bent/line/*/thickness_m"}}},
+      {"bent_width",
+       "leaf of the {} wider by {}",
+       "leaf of the {} narrower by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       bends_as<BentForm::leaf>,
+       {{"spring/bent/line/*/width_m"}}},
+      {"plies",
+       "{} of more plies, by {}",
+       "{} of fewer plies, by {}",
+       N::legs,
+       K::factor,
+       S::count,
+       1,
+       0,
+       bends_as<BentForm::bow>,
+       {{"spring/bent/plies"}}},
+      {"loops",
+       "loops of the {} of more turns, by {}",
+       "loops of the {} of fewer turns, by {}",
+       N::legs,
+       K::factor,
+       S::count,
+       1,
+       0,
+       has_loops,
+       {{"spring/bent/loops/*/turns"}}},
+      {"helper",
+       "spring wire across the {} stiffer by {}",
+       "spring wire across the {} softer by {}",
+       N::legs,
+       K::stiffness,
+       S::load,
+       0,
+       0,
+       bends_as<BentForm::leaf>,
+       {{"spring/bent/cross_wire_rate_N_per_m"}}},
+      {"fasteners",
+       "pins and bolts of the {} thicker by {}",
+       "pins and bolts of the {} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       has_joints,
+       {{"joints/*/diameter_m"}, {"joints/*/fasteners/*/diameter_m"}}},
+      {"bearing",
+       "sheet or lugs at the {} thicker by {}",
+       "sheet or lugs at the {} thinner by {}",
+       N::legs,
+       K::length,
+       S::part,
+       0.5 * mm,
+       0,
+       bears_on_sheet,
+       {{"joints/*/inner_thickness_m"}, {"joints/*/outer_thickness_m"}}},
+      {"plate",
+       "plates and blocks of the {} longer by {}",
+       "plates and blocks of the {} shorter by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       has_plates,
+       {{"joints/*/length_m"}}},
+      {"plate_width",
+       "plates and blocks of the {} wider by {}",
+       "plates and blocks of the {} narrower by {}",
+       N::legs,
+       K::length,
+       S::part,
+       mm,
+       0,
+       has_plates,
+       {{"joints/*/width_m"}}},
+  };
+  return list;
+}
+
+//! The numbers that a path with stars stands for.
+void spread(const Design& d, const std::string& path, double by,
+            std::vector<std::pair<std::string, double>>& found) {
+  const size_t star = path.find("/*/");
+  if (star == std::string::npos) {
+    if (const auto g = given_at(d, path); g && g->known()) found.emplace_back(path, by);
+    return;
+  }
+  const size_t count = list_size_at(d, path.substr(0, star)).value_or(0);
+  for (size_t i = 0; i < count; ++i)
+    spread(d, path.substr(0, star) + "/" + std::to_string(i) + path.substr(star + 2), by, found);
+}
+
+using Turned = std::vector<std::pair<std::string, double>>;
+
+//! Keeps a knob within what the description allows of every number it turns.
+void hold_to_description(const Design& d, const Turned& turned, Knob& knob) {
+  for (const auto& [path, by] : turned) {
+    const auto spec = spec_at(d, path);
+    const double value = value_at(d, path);
+    const double at_least = spec->above_least ? spec->least + 1e-3 * (value - spec->least) : spec->least;
+    knob.least = std::max(knob.least, (at_least - value) / by);
+    knob.most = std::min(knob.most, (spec->most - value) / by);
+  }
+}
+
+//! The same for one that moves several numbers together: its ends are drawn in until a file would hold them.
+void hold_to_file(const Design& d, Knob& knob) {
+  for (double* end : {&knob.least, &knob.most})
+    for (int i = 0; i < 12; ++i, *end *= 0.8) {
+      Design turned = d;
+      knob.apply(turned, *end);
+      if (inconsistencies(turned).empty()) break;
+    }
+}
+
+//! A knob of a line of legs; nothing where it has nothing to turn.
+std::optional<Knob> knob_of(const Design& d, const LegKnob& k, const LegLine& line, double size) {
+  Knob knob{line.ids[0] + "." + k.what,
+            k.more,
+            k.less,
+            noun_of(line, k.noun),
+            k.kind,
+            k.step,
+            -k.way,
+            k.way,
+            nan,
+            {}};
+  Turned turned;
+  for (const auto& id : line.ids)
+    for (const Turn& t : k.turns) spread(d, "/gear/legs/" + id + "/" + t.path, t.by, turned);
+  double there = std::numeric_limits<double>::infinity();  // the least of what it turns
+  for (const auto& [path, by] : turned) there = std::min(there, value_at(d, path) / by);
+  if (!k.turns.empty() && turned.empty()) return std::nullopt;
+  if (k.scale == Scale::count && k.apply) there = d.gear.legs[line.rows[0]].spring.pucks.count;
+
+  const auto step_for = [&](double of) {
+    const double fine = handy(of / 200);
+    return k.step > 0 && k.kind == Kind::length ? std::clamp(fine, 0.1 * k.step, k.step) : fine;
+  };
+  switch (k.scale) {
+    case Scale::place:
+      knob.step = std::clamp(handy(size / 500), 0.1 * mm, k.step);
+      knob.most = std::min(0.6, k.way * size);
+      knob.least = -knob.most;
+      break;
+    case Scale::load:
+      if (!(there > 0)) {
+        // From nothing: up to what the leg may come to carry, in tens of newtons of a wheel's rate.
+        const Leg& leg = d.gear.legs[line.rows[0]];
+        const double rate = leg.spring.rate.known() ? leg.spring.rate.si : 1000;
+        const double travel = leg.travel > 0 ? leg.travel.si : 0.05;
+        knob.most = k.way > 0 ? k.way : k.kind == Kind::force ? rate * travel : 1e4;
+        knob.step = k.step > 0 ? k.step : handy(knob.most / 500);
+        knob.least = 0;
+        break;
+      }
+      [[fallthrough]];
+    case Scale::part:
+      if (!(there > 0) || !std::isfinite(there)) return std::nullopt;
+      knob.there = there;
+      knob.step = step_for(there);
+      knob.least = -0.7 * there;
+      knob.most = 2 * there;
+      break;
+    case Scale::count:
+      if (!(there > 0) || !std::isfinite(there)) return std::nullopt;
+      knob.there = there;
+      knob.least = -std::floor(0.7 * there / k.step) * k.step;
+      knob.most = std::max(2 * k.step, 2 * there);
+      break;
+    case Scale::angle:
+      break;
+  }
+  hold_to_description(d, turned, knob);
+  if (!turned.empty())
+    knob.apply = [turned](Design& x, double v) {
+      for (const auto& [path, by] : turned)
+        if (auto at = locate_given(x, path)) at->given->si += by * v;
+    };
+  else if (k.apply) {
+    knob.apply = [ids = line.ids, change = k.apply](Design& x, double v) {
+      for (const auto& id : ids)
+        if (Leg* leg = x.gear.find(id)) change(*leg, v);
+    };
+    hold_to_file(d, knob);
+  } else
+    knob.apply = [rows = line.rows, way = k.shift](Design& x, double v) {
+      shift_legs(x, rows, v * way.x(), v * way.y(), v * way.z());
+    };
+  if (!(knob.most - knob.least > knob.step)) return std::nullopt;
+  return knob;
+}
+
+}  // namespace
+
+Text Knob::worded(double change) const {
+  const char* words = change > 0 ? more : less;
+  const Text amount =
+      kind == Kind::factor ? Text(shortest(std::abs(change))) : Text(Amount{std::abs(change), kind});
+  Text text = noun.empty() ? sentence(words, {amount}) : sentence(words, {noun, amount});
+  if (std::abs(change) > 0.5 * there)
+    text = say("{} (more than half of what is there: another part)", std::move(text));
+  return text;
+}
+
+std::vector<KnobRef> knobs(const Design& d) {
+  std::vector<KnobRef> list;
+  const auto lines = leg_lines(d);
+  const double size = size_of(d);
+  for (const LegKnob& k : leg_knobs())
+    for (const LegLine& line : lines)
+      if (k.fits(d.gear.legs[line.rows[0]]))
+        if (auto knob = knob_of(d, k, line, size)) list.push_back(std::make_shared<Knob>(std::move(*knob)));
+  const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
+                         double way, std::function<void(Design&, double)> apply) {
+    list.push_back(
+        std::make_shared<Knob>(Knob{id, more, less, {}, kind, step, -way, way, nan, std::move(apply)}));
+  };
+  if (something_slides(d))
+    whole("weigh.slide", "what slides aboard, aft by {}", "what slides aboard, forward by {}", Kind::length,
+          std::clamp(handy(size / 500), 0.1 * mm, mm), 0.4, slide);
+  if (sequenced(d)) {
+    const auto later = [&](const char* id, const char* more, const char* less, bool up, Action action) {
+      whole(id, more, less, Kind::time, 0.1, 30,
+            [up, action](Design& x, double v) { delay(up ? x.sequence.up : x.sequence.down, action, v); });
+    };
+    later("sequence.legs_later", "legs raised later by {}", "legs raised earlier by {}", true, Action::raise);
+    later("sequence.doors_close_later", "doors close later by {}", "doors close earlier by {}", true,
+          Action::close);
+    later("sequence.legs_lowered_later", "legs lowered later by {}", "legs lowered earlier by {}", false,
+          Action::lower);
+    later("sequence.doors_close_later_down", "doors close later, going down, by {}",
+          "doors close earlier, going down, by {}", false, Action::close);
+  }
+  return list;
+}
+
+std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
+  using Words = std::vector<std::string_view>;
+  static const std::vector<std::pair<std::string_view, Words>> moves{
+      {"weigh.", {"slide"}},
+      {"place.twin_", {"spacing", "wheel", "pressure"}},
+      {"place.fork_gap", {"fork"}},
+      {"place.tyre_left", {"pressure", "wheel"}},
+      {"place.ground_pressure", {"pressure", "wheel"}},
+      {"place.", {"station", "length", "side", "bend", "shim", "wheel", "slide"}},
+      {"stance.",
+       {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "wire", "turns", "leaf",
+        "strands", "cord_length", "wheel", "bend"}},
+      {"spring.",
+       {"rate", "preload", "charge", "coil_length", "travel", "wire", "turns", "leaf", "strands",
+        "cord_length", "pucks", "bent", "bent_width", "plies", "loops", "helper", "damping", "pressure"}},
+      {"leg.margin",
+       {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
+        "bent_width", "plies", "fasteners", "bearing", "plate", "plate_width"}},
+      {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station"}},
+      {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
+  const auto words =
+      std::find_if(moves.begin(), moves.end(), [&](const auto& m) { return id.starts_with(m.first); });
+  std::vector<KnobRef> list;
+  if (words == moves.end()) return list;
+  for (auto& k : knobs(d))
+    if (std::find(words->second.begin(), words->second.end(), k->what()) != words->second.end())
+      list.push_back(std::move(k));
+  return list;
+}
+
+namespace {
+
+//! Least length of a leg from where it is held: the wheel beside it has to turn, and its travel to be taken
+//! up.
+double least_length(const Leg& l) {
+  const double radius = l.wheel.diameter.known() ? l.wheel.diameter / 2 : 0;
+  const bool slides = l.path == LegPath::straight && l.spring.kind != SpringKind::bending;
+  return radius + (slides && l.travel > 0 ? l.travel.si : 0);
+}
+
+//! The stations between which a body, a wing or a tailplane could hold a leg.
+std::pair<double, double> held_between(const Design& d) {
+  double from = std::numeric_limits<double>::infinity();
+  double to = -from;
+  for (const auto& b : d.airframe.bodies)
+    for (const auto& s : b.sections)
+      if (s.x.known()) {
+        from = std::min(from, s.x.si);
+        to = std::max(to, s.x.si);
+      }
+  return {from, to};
+}
+
+}  // namespace
+
+bool buildable(const Design& before, const Design& after) {
+  if (!inconsistencies(after).empty()) return false;
+  const auto [from, to] = held_between(before);
+  for (const Leg& l : after.gear.legs) {
+    const Leg* was = before.gear.find(l.id);
+    if (!was) continue;
+    const double length = (l.axle.vec() - l.held_at()).norm();
+    const double length_was = (was->axle.vec() - was->held_at()).norm();
+    if (length < least_length(l) && length < length_was) return false;
+    const double x = l.held_at().x();
+    const double x_was = was->held_at().x();
+    if (x_was >= from && x_was <= to && (x < from || x > to)) return false;
+  }
+  return true;
+}
+
+}  // namespace kranich

@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What a builder can change by one number: each line of legs, each part of a leg, what slides aboard, the
+//! steps of the sequence. A knob knows how far it may be turned: within what the description allows, no part
+//! to nothing, no leg further than the aircraft is long.
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/base/say.h"
+#include "core/model/design.h"
+
+namespace kranich {
+
+struct Knob {
+  std::string id;    //!< "main.station": leg's id, and what it moves
+  const char* more;  //!< how an increase reads: "{} aft by {}", or without a noun "doors close later by {}"
+  const char* less;
+  Text noun;  //!< "main wheels"; empty where the words have none
+  Kind kind;
+  double step;         //!< what the answer is rounded outward to, SI
+  double least, most;  //!< how far it may be turned, SI, least < 0 < most
+  //! What it changes as it stands, SI: of more than half of this a builder is told. NaN for places and times.
+  double there;
+  std::function<void(Design&, double)> apply;
+
+  std::string_view what() const { return std::string_view(id).substr(id.find('.') + 1); }
+  double range() const { return most > -least ? most : -least; }
+  Text worded(double change) const;
+};
+using KnobRef = std::shared_ptr<const Knob>;
+
+//! Every knob that a design has, in the order in which they are tried.
+std::vector<KnobRef> knobs(const Design& design);
+//! Those that can move a measure at all.
+std::vector<KnobRef> knobs_for(const Design& design, std::string_view measure_id);
+
+//! Whether a changed design can be built as the one before could: a file would take it, no leg is shorter
+//! than its wheel and travel, none has left the body or wing that held it.
+bool buildable(const Design& before, const Design& after);
+
+}  // namespace kranich
