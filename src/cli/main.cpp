@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! kranich-cli: the core from the command line, without a display.
-//! Exit codes: 0 done and nothing fails; 1 done, at least one check fails; 2 the file cannot be read or is
-//! faulty; 3 the call is wrong; 4 a file cannot be written.
+//! Exit codes: 0 done, and every check that was made holds or is tight; 1 at least one fails; 2 the file
+//! cannot be read or is faulty; 3 the call is wrong; 4 a file cannot be written; 5 none fails, but what some
+//! ask for is not known.
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
@@ -27,7 +28,14 @@ namespace {
 using namespace kranich;
 using Json = nlohmann::ordered_json;
 
-enum Exit { done = 0, some_check_fails = 1, faulty_file = 2, wrong_call = 3, cannot_write = 4 };
+enum Exit {
+  done = 0,
+  some_check_fails = 1,
+  faulty_file = 2,
+  wrong_call = 3,
+  cannot_write = 4,
+  some_check_unknown = 5
+};
 
 //! A line for a terminal: names from a file must not steer it.
 void put(const std::string& line) { fmt::print("{}\n", printable(line)); }
@@ -76,7 +84,42 @@ Json finding_json(const Finding& f) {
           {"remark", in_words(f.remark)},
           {"formula", m.formula},
           {"working", working},
-          {"assumption", in_words(f.assumption)}};
+          {"assumption", in_words(f.assumption)},
+          {"missing", paths_in(f.remark)}};
+}
+
+Json prices_json(const std::vector<Price>& prices) {
+  Json list = Json::array();
+  for (const auto& p : prices)
+    list.push_back({{"measure", p.measure_id},
+                    {"subject", in_words(p.subject.words)},
+                    {"verdict_before", verdict_word(p.before)},
+                    {"verdict_after", verdict_word(p.after)},
+                    {"value_before", number(p.value_before)},
+                    {"value_after", number(p.value_after)},
+                    {"unit", si_unit(measure(p.measure_id).kind)}});
+  return list;
+}
+
+//! What would cure each failing or tight check, the worst of it over the loadings.
+Json cures_json(const Design& design, const Assessment& a) {
+  Json list = Json::array();
+  for (const Finding* f : worst_of_each(a))
+    for (const auto& c : cures_for(design, a, *f)) {
+      Json changes = Json::array();
+      for (const auto& p : c.parts)
+        changes.push_back({{"knob", p.knob->id}, {"by", p.change}, {"unit", si_unit(p.knob->kind)}});
+      list.push_back({{"measure", f->measure_id},
+                      {"subject", in_words(f->subject.words)},
+                      {"cure", c.id()},
+                      {"text", capitalised(in_words(c.text, {design.units}))},
+                      {"changes", changes},
+                      {"verdict", verdict_word(c.reached)},
+                      {"worse", prices_json(c.worse)},
+                      {"better", prices_json(c.better)},
+                      {"less_to_spare", prices_json(c.costs)}});
+    }
+  return list;
 }
 
 std::string limit_text(const Finding& f, UnitSystem units) {
@@ -92,13 +135,17 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
   if (!design) return faulty_file;
   const Assessment a = assess(*design);
   bool fails = false;
-  for (const auto& f : a.findings) fails = fails || f.verdict == Verdict::fails;
+  bool unknown = false;
+  for (const auto& f : a.findings) {
+    fails = fails || f.verdict == Verdict::fails;
+    unknown = unknown || f.verdict == Verdict::unknown;
+  }
   if (json) {
     Json findings = Json::array();
     for (const auto& f : a.findings) findings.push_back(finding_json(f));
-    std::cout << Json{{"kranich_assessment", 1}, {"project", design->about.name}, {"findings", findings}}
-                     .dump(1, ' ', false, Json::error_handler_t::replace)
-              << '\n';
+    Json answer{{"kranich_assessment", 1}, {"project", design->about.name}, {"findings", findings}};
+    if (cures) answer["cures"] = cures_json(*design, a);
+    std::cout << answer.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
   } else if (csv) {
     std::cout << findings_to_csv(a);
   } else {
@@ -117,11 +164,12 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
           price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
                                format_quantity(p.value_after, measure(p.measure_id).kind, design->units));
         for (const auto& p : c.better) price += fmt::format("; also cures {}", measure(p.measure_id).title);
-        put(fmt::format("           - {}: {}{}", capitalised(in_words(c.text, tongue)), verdict_word(c.reached), price));
+        put(fmt::format("           - {}: {}{}", capitalised(in_words(c.text, tongue)),
+                        verdict_word(c.reached), price));
       }
     }
   }
-  return fails ? some_check_fails : done;
+  return fails ? some_check_fails : unknown ? some_check_unknown : done;
 }
 
 int run_validate(const std::string& path) {
@@ -214,7 +262,9 @@ int end_with(int code) {
 int run(int argc, char** argv) {
   CLI::App app{"Kranich without a display: landing gear assessed from the command line."};
   app.footer(
-      "Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write.\nThe "
+      "Exit codes: 0 nothing fails, 1 a check fails, 2 faulty file, 3 wrong call, 4 cannot write, 5 none "
+      "fails but "
+      "some cannot be judged.\nThe "
       "figures are for planning; local rules and licensed persons decide.");
   app.require_subcommand(1);
   std::string file, units, output;

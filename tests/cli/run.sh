@@ -23,6 +23,18 @@ has "Nose leg shorter by"
 expect 1 "json" "$cli" assess --json "$tree/data/demo/redshank.kranich"
 has '"measure": "place.axle_ahead"'
 /usr/bin/python3 -c 'import json,sys; d=json.load(open(sys.argv[1])); assert all(k in f for f in d["findings"] for k in ("measure","value","unit","limit","margin","verdict","loading","state"))' "$work/out" || bad=1
+expect 1 "cures as json" "$cli" assess --json --cures "$tree/data/demo/dunnock.kranich"
+/usr/bin/python3 -c 'import json,sys
+d=json.load(open(sys.argv[1])); c=d["cures"]
+assert len(c) > 5
+for x in c:
+    assert x["changes"] and all(y["by"] != 0 and "." in y["knob"] for y in x["changes"]), x
+    assert x["verdict"] in ("tight", "holds") and x["text"][0].isupper(), x
+    for p in x["worse"]: assert p["verdict_after"] != p["verdict_before"]
+assert any(f["measure"] == x["measure"] for x in c for f in d["findings"])' "$work/out" || { echo "FAILED: cures as json"; bad=1; }
+# Nothing fails, but something is not known: neither a pass nor a fail.
+printf '{"kranich": 3}' >"$work/empty.kranich"
+expect 5 "what is not known" "$cli" assess --json "$work/empty.kranich"
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"
 expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"

@@ -7,6 +7,7 @@
 #include "core/leg/joints.h"
 #include "core/leg/strength.h"
 #include "core/leg/structure.h"
+#include "core/leg/thread.h"
 #include "said.h"
 
 using namespace kranich;
@@ -261,4 +262,37 @@ TEST_CASE("the worst of several cases is kept with its name") {
   CHECK(p.in_case == "large");
   REQUIRE(loads.size() == 4);
   CHECK(loads[0].shear == Approx(225));
+}
+
+TEST_CASE("a fastener is told to be sheared or pulled, by what uses it up") {
+  // A couple across the face pulls; a force along it shears. Metal beneath, so that nothing bears first.
+  Joint j = four_bolts();
+  j.into = "chrome-molybdenum steel";
+  j.inner_thickness = Given(0.05);
+  CHECK(says(check(j, Vec3(8000, 0, 0), Vec3::Zero()).decides, "sheared"));
+  CHECK(says(check(j, Vec3(0, 0, -8000), Vec3::Zero()).decides, "pulled"));
+}
+
+TEST_CASE("only what deserves a remark gets one") {
+  Joint block = joint(JointKind::block);
+  block.length = Given(0.05);
+  block.width = Given(0.03);
+  block.into = "birch plywood";
+  block.material = "epoxy, five-minute";
+  CHECK(says(check(block, Vec3(50, 0, 0), Vec3::Zero()).remark, "brittle"));
+  block.material = "epoxy, slow";
+  const auto slow = check(block, Vec3(50, 0, 0), Vec3::Zero());
+  CHECK(std::isfinite(slow.margin));
+  CHECK_FALSE(says(slow.remark, "brittle"));
+}
+
+TEST_CASE("a thread is the coarse one of its diameter, or none") {
+  const auto thread = leg::coarse_thread(0.3125 * 0.0254);
+  REQUIRE(thread);
+  CHECK(thread->name == "5/16-18");
+  CHECK(thread->pitch == Approx(0.0254 / 18));
+  CHECK(thread->tap_drill() == Approx(0.3125 * 0.0254 - 0.0254 / 18));
+  CHECK(leg::coarse_thread(0.006)->name == "M6");
+  CHECK(leg::coarse_thread(0.00602)->name == "M6");
+  CHECK_FALSE(leg::coarse_thread(0.0073));
 }

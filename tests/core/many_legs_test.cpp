@@ -316,3 +316,17 @@ TEST_CASE(
   const auto dunnock = demo("dunnock");
   CHECK(mass_on(dunnock, "main") == Approx(639.6 / 2).epsilon(0.01));
 }
+
+TEST_CASE("shares of a weight: each spring closes by the plane it stands under") {
+  const std::vector<stance::FootSpring> feet{
+      {0.2, -0.5, 9000, 0}, {0.3, 0.6, 8000, 0.004}, {1.9, -0.9, 20000, 0}, {2.0, 1.0, 21000, 0.002}};
+  const auto s = stance::shares(420, 1.3, 0.03, feet);
+  REQUIRE(s);
+  double sum = 0;
+  for (size_t i = 0; i < feet.size(); ++i) {
+    sum += s->load[i];
+    CHECK(s->load[i] ==
+          Approx(feet[i].rate * (s->sink + s->pitch * feet[i].x + s->roll * feet[i].y - feet[i].height)));
+  }
+  CHECK(sum == Approx(420 * standard_gravity));
+}

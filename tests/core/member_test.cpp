@@ -280,3 +280,41 @@ TEST_CASE("what holds in some of its load cases is unknown while others cannot b
     }
   CHECK(named);
 }
+
+TEST_CASE("a solid strut with a hole along it is the tube that is left") {
+  const std::vector<LoadCase> aft{{"hand", {1000, 0, 0}, false, "", false}};
+  Design tube = with_strut(1);
+  tube.gear.main().material = "chrome-molybdenum steel";
+  Design bored = tube;
+  Leg& l = bored.gear.main();
+  l.section = LegSection::bar;
+  l.stations.resize(2);
+  for (size_t i = 0; i < 2; ++i) {
+    l.stations[i].along = Given(0.8 * static_cast<double>(i));
+    l.stations[i].width = Given(0.06);
+    l.stations[i].bore = Given(0.052);
+  }
+  const auto hollow = part(leg::check_structure(tube, tube.gear.main(), aft), "leg");
+  const auto with_hole = part(leg::check_structure(bored, l, aft), "leg");
+  REQUIRE(std::isfinite(hollow.margin));
+  CHECK(with_hole.margin == Approx(hollow.margin).epsilon(1e-9));
+  for (auto& s : l.stations) s.bore = Given();
+  CHECK(part(leg::check_structure(bored, l, aft), "leg").margin > hollow.margin + 0.1);
+}
+
+TEST_CASE("what breaks before it yields is allowed its strength over the ultimate factor") {
+  Design d = with_strut(1);
+  Material brittle;
+  brittle.name = "cast";
+  brittle.stuff = Stuff::metal;
+  brittle.youngs_modulus = Given(70e9);
+  brittle.yield = Given(200e6);
+  brittle.ultimate = Given(210e6);
+  d.materials.push_back(brittle);
+  d.gear.main().material = "cast";
+  d.load_factors.ultimate = Given(1.5);
+  const std::vector<LoadCase> aft{{"hand", {1000, 0, 0}, false, "", false}};
+  const auto p = part(leg::check_structure(d, d.gear.main(), aft), "leg");
+  CHECK(p.allowed == Approx(140e6));
+  CHECK(p.margin == Approx(140e6 / p.stress - 1));
+}

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Where a leg and its doors are while the gear is raised, and what that lets them touch: closed forms.
 #include <catch2/catch.hpp>
+#include <functional>
 #include <random>
 
 #include "core/assess/assess.h"
 #include "core/base/quantity.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 #include "core/place/keepout.h"
 #include "core/swing/swing.h"
 #include "core/weigh/weigh.h"
@@ -255,4 +257,73 @@ TEST_CASE("boxes round solids hold them, and lie no farther apart than they do")
   const auto box = motion::bounds(motion::RoundedWheel{{0, 0, 0}, Vec3::UnitY(), 0.5, 0.2, 0.03});
   CHECK((box.high - Vec3(0.25, 0.1, 0.25)).norm() < 1e-12);
   CHECK_FALSE(motion::bounds(motion::Obstacle(motion::HalfSpace{{0, 0, 0}, Vec3::UnitZ()})));
+}
+
+TEST_CASE("a well on the centre line has a port and a starboard wall, one beside it in- and outboard") {
+  const auto names = [](const Leg& l) {
+    const auto in = swing::swing_input(l, {});
+    std::vector<std::string> list;
+    for (const auto& o : std::get<swing::SwingInput>(in).obstacles) list.push_back(o.name);
+    return list;
+  };
+  Leg l = plain_leg(SwingDirection::aft);
+  CHECK(names(l) ==
+        std::vector<std::string>{"front wall", "rear wall", "inboard wall", "outboard wall", "roof"});
+  l.stands = LegStands::centre;
+  for (Point* p : {&l.axle, &l.retraction.pivot}) p->y = Given(0);
+  l.retraction.well.low.y = Given(-0.2);
+  l.retraction.well.high.y = Given(0.2);
+  CHECK(names(l) ==
+        std::vector<std::string>{"front wall", "rear wall", "port wall", "starboard wall", "roof"});
+  l.retraction.well.low.y = Given(0.05);  // beside the centre line after all
+  CHECK(names(l)[2] == "inboard wall");
+}
+
+TEST_CASE("a swing asks for each number it needs") {
+  using Number = std::pair<std::function<Given&(Leg&)>, const char*>;
+  for (const auto& [number, path] :
+       {Number{[](Leg& l) -> Given& { return l.axle.x; }, "axle/x_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.pivot.z; }, "retraction/pivot/z_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.unit_angle; }, "retraction/unit_angle_deg"},
+        Number{[](Leg& l) -> Given& { return l.wheel.diameter; }, "wheel/diameter_m"},
+        Number{[](Leg& l) -> Given& { return l.wheel.width; }, "wheel/width_m"},
+        Number{[](Leg& l) -> Given& { return l.wheel.shoulder_radius; }, "wheel/shoulder_radius_m"},
+        Number{[](Leg& l) -> Given& { return l.wheel_offset; }, "wheel_offset_m"},
+        Number{[](Leg& l) -> Given& { return l.tube_diameter; }, "tube_diameter_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.growth; }, "retraction/tyre_growth_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.side_play; }, "retraction/side_play_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.well.low.y; }, "retraction/well/low/y_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.well.high.z; }, "retraction/well/high/z_m"},
+        Number{[](Leg& l) -> Given& { return l.retraction.well.clearance; },
+               "retraction/well/clearance_m"}}) {
+    Leg l = plain_leg(SwingDirection::aft);
+    number(l) = Given();
+    INFO(path);
+    const auto in = swing::swing_input(l, {});
+    REQUIRE(std::holds_alternative<Text>(in));
+    CHECK(paths_in(std::get<Text>(in)) == std::vector<std::string>{std::string("/gear/legs/main/") + path});
+  }
+}
+
+TEST_CASE("only a hinged leg of one strut hangs its hinge on a strut, and no circle rises above its top") {
+  Leg l;
+  put(l.top, 2, 1, 0);
+  put(l.hinge, 2, 1, -0.5);
+  put(l.axle, 2.3, 1, -0.5);
+  l.path = LegPath::hinged_athwartships;
+  CHECK(motion::strut_above_hinge(l).allFinite());
+  Leg straight = l;
+  straight.path = LegPath::straight;
+  CHECK_FALSE(motion::strut_above_hinge(straight).allFinite());
+  Leg of_tubes = l;
+  of_tubes.tubes.resize(2);
+  CHECK_FALSE(motion::strut_above_hinge(of_tubes).allFinite());
+  Leg unknown = l;
+  unknown.hinge.x = Given();
+  CHECK_FALSE(motion::strut_above_hinge(unknown).allFinite());
+  const auto axis = motion::hinge_axis(l);
+  REQUIRE(axis);
+  CHECK(*motion::turn_to_rise(*axis, l.axle.vec(), 0.15) == Approx(std::asin(0.5)));
+  CHECK_FALSE(motion::turn_to_rise(*axis, l.axle.vec(), 0.31));
+  CHECK_FALSE(motion::turn_to_rise(*axis, l.axle.vec(), -0.31));
 }

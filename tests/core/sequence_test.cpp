@@ -209,6 +209,12 @@ TEST_CASE("what a sequence lacks is named") {
     sequence::check_doors(d, true, problems);
     return std::any_of(problems.begin(), problems.end(), [&](const Text& p) { return says(p, word); });
   };
+  for (Given Door::*number : {&Door::time_open, &Door::time_close, &Door::slowest, &Door::fastest}) {
+    const Given was = d.doors[0].*number;
+    d.doors[0].*number = Given();
+    CHECK(named("times of the door"));
+    d.doors[0].*number = was;
+  }
   CHECK_FALSE(named("door"));
   d.doors[0].zone_enter = Given();
   CHECK(named("where the leg needs the door"));

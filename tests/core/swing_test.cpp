@@ -116,3 +116,89 @@ TEST_CASE("unit angle, tilt and lean hang together") {
   CHECK(degrees(std::asin(leg.z() / leg.norm())) == Approx(7).margin(1e-9));
   CHECK(leg.x() > 0);
 }
+
+namespace {
+//! Directions spread evenly over a sphere.
+std::vector<Vec3> sphere(int count) {
+  std::vector<Vec3> all;
+  for (int i = 0; i < count; ++i) {
+    const double z = 1 - (2 * i + 1.0) / count;
+    const double turn = 2.399963229728653 * i;
+    const double r = std::sqrt(1 - z * z);
+    all.emplace_back(r * std::cos(turn), r * std::sin(turn), z);
+  }
+  return all;
+}
+}  // namespace
+
+TEST_CASE("the depth of an overlap is the shortest way out of all directions") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> u(-1, 1);
+  const auto ways = sphere(40000);
+  const Box box{{-0.3, -0.2, -0.1}, {0.3, 0.2, 0.1}};
+  const motion::Cylinder drum{{0, 0, 0}, Vec3(0.3, -0.5, 0.8).normalized(), 0.2, 0.25};
+  int deep = 0;
+  for (int i = 0; i < 40; ++i) {
+    const Capsule c{0.25 * Vec3(u(random), u(random), u(random)),
+                    0.25 * Vec3(u(random), u(random), u(random)), 0.05};
+    double out_of_box = -1e9;
+    double out_of_drum = -1e9;
+    for (const Vec3& n : ways) {
+      const double part = std::min(c.from.dot(n), c.to.dot(n)) - c.radius;
+      out_of_box = std::max(out_of_box, part - n.cwiseAbs().dot(box.high));
+      const double along = std::abs(n.dot(drum.axis));
+      out_of_drum =
+          std::max(out_of_drum, part - drum.half_length * along - drum.radius * std::sqrt(1 - along * along));
+    }
+    for (const auto& [d, brute] :
+         {std::pair{nearest(c, box).distance, out_of_box}, {nearest(c, drum).distance, out_of_drum}}) {
+      if (d > 0) continue;
+      ++deep;
+      CHECK(d == Approx(brute).margin(8e-3));  // as finely as the directions lie
+      CHECK(d > brute - 1e-4);
+    }
+  }
+  CHECK(deep > 40);
+}
+
+TEST_CASE("the lowest point of an arc is where it is lowest, at an end or between") {
+  std::mt19937 random(3);
+  std::uniform_real_distribution<double> u(-1, 1);
+  int at_start = 0;
+  int at_end = 0;
+  int between = 0;
+  for (int i = 0; i < 300; ++i) {
+    const motion::Axis axis{Vec3(u(random), u(random), u(random)),
+                            Vec3(u(random), u(random), 0.3 * u(random)).normalized()};
+    const Vec3 point(u(random), u(random), u(random));
+    const double full = 1.6 + 1.4 * u(random);
+    double low = 1e9;
+    for (int k = 0; k <= 4000; ++k) low = std::min(low, (axis.turn(full * k / 4000) * point).z());
+    const double turn = turn_of_lowest(axis, point, full);
+    CHECK(turn >= 0);
+    CHECK(turn <= full);
+    CHECK((axis.turn(turn) * point).z() == Approx(low).margin(1e-6));
+    (turn == 0 ? at_start : turn == full ? at_end : between) += 1;
+  }
+  CHECK(at_start > 20);
+  CHECK(at_end > 20);
+  CHECK(between > 20);
+}
+
+TEST_CASE("a tilted wheel reaches as high as its rim does") {
+  const Vec3 centre(0.4, 0.2, 0.1);
+  for (const Vec3& tilt : {Vec3(0, 1, 0), Vec3(0.2, 0.8, 0.5), Vec3(0.1, 0.3, -0.9), Vec3(0, 0, 1)}) {
+    const Vec3 axle = tilt.normalized();
+    const Vec3 one = axle.unitOrthogonal();
+    const Vec3 two = axle.cross(one);
+    double high = -1e9;
+    for (int k = 0; k < 3600; ++k)
+      for (const double side : {-0.5, 0.5}) {
+        const double a = k * 0.0017453292519943;
+        high = std::max(high,
+                        (centre + 0.15 * (std::cos(a) * one + std::sin(a) * two) + side * 0.12 * axle).z());
+      }
+    CHECK(highest_point(centre, axle, 0.3, 0.12) == Approx(high).margin(1e-6));
+    CHECK(lowest_point(centre, axle, 0.3, 0.12) == Approx(0.2 - high).margin(1e-6));
+  }
+}

@@ -16,6 +16,7 @@
 #include "core/spring/landing.h"
 #include "core/weigh/weigh.h"
 #include "demo.h"
+#include "findings.h"
 #include "said.h"
 
 using namespace kranich;
@@ -376,5 +377,51 @@ TEST_CASE("faults in the new parts are named by their path") {
     REQUIRE_FALSE(r.design);
     REQUIRE_FALSE(r.faults.empty());
     CHECK(r.faults[0].where == c.where);
+  }
+}
+
+TEST_CASE("the ballast that keeps it down does, hung in its place, and nine tenths of it do not") {
+  auto d = demo("dunnock");
+  Item engine_out;
+  engine_out.name = "tail weight";
+  engine_out.mass = Given(60);
+  put(engine_out.at, 6.0, 0, 0.2);
+  d.ledger.push_back(engine_out);
+  const auto a = assess(d);
+  int kept = 0;
+  for (const auto& f : a.findings) {
+    if (f.measure_id != "stance.ballast_keeps" || !std::isfinite(f.value)) continue;
+    ++kept;
+    for (const double share : {1.001, 0.9}) {
+      Design with = d;
+      Item ballast;
+      ballast.name = "ballast";
+      ballast.mass = Given(share * f.value);
+      put(ballast.at, f.working[0].si, 0, a.find(f.loading)->mass.down.at.z());
+      with.ledger.push_back(ballast);
+      const auto after = assess(with);
+      INFO(f.loading << " " << share * f.value << " kg");
+      CHECK(after.find(f.loading)->rest.has_value() == (share > 1));
+    }
+    for (const auto& b : a.findings)
+      if (b.measure_id == "stance.ballast_brings" && b.loading == f.loading) CHECK(b.value >= f.value);
+  }
+  CHECK(kept > 0);
+}
+
+TEST_CASE("an incidence that is read on the table is judged by half a degree") {
+  auto d = demo("dunnock");
+  const auto sheet = table_sheet(d, assess(d));
+  for (const auto& line : sheet) {
+    if (!line.is_angle) continue;
+    for (const double off : {0.3, 0.7}) {
+      Design read = d;
+      set_reading(read, line, false, line.computed_starboard + radians(off));
+      const auto a = assess(read);
+      const Finding* f = worst(a, "stance.table_angle", in_words(line.what));
+      REQUIRE(f);
+      CHECK(f->value == Approx(radians(off)));
+      CHECK((f->verdict == Verdict::fails) == (off > 0.5));
+    }
   }
 }

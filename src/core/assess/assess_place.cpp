@@ -11,6 +11,7 @@
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/model/lacking.h"
+#include "core/place/ground.h"
 
 namespace kranich {
 namespace {
@@ -252,6 +253,93 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
   }
 }
 
+//! Legs that go down together: each by itself, and both of a line.
+struct Down {
+  std::vector<size_t> wheels;  //!< of placed_legs
+  Text words;
+};
+std::vector<Down> ways_down(const Design& d) {
+  std::vector<Down> ways;
+  const auto placed = placed_legs(d.gear);
+  for (size_t i = 0; i < placed.size(); ++i) {
+    const Leg& leg = d.gear.legs[placed[i].row];
+    const bool pair = leg.stands == LegStands::both_sides;
+    const Text word = d.leg_word(leg);
+    ways.push_back({{i}, !pair ? word : placed[i].port ? say("port {}", word) : say("starboard {}", word)});
+    if (pair && !placed[i].port) ways.push_back({{i - 1, i}, d.legs_word(leg)});
+  }
+  return ways;
+}
+
+//! Propeller tips and low points with one leg (or both of a line) at its stop on a flat tyre.
+void one_down(const Design& d, const Assessment& a, const PlaceRules& r, const LoadingState& l,
+              Collector& collect) {
+  const Standing still = standing_in(d, &*a.wheels, l, GearState::static_load);
+  const Standing flat = standing_in(d, &*a.wheels, l, GearState::flat);
+  const auto placed = placed_legs(d.gear);
+  struct Plane {
+    std::optional<place::Ground> ground;
+    Text words;
+  };
+  std::vector<Plane> planes;
+  Lacking lacks;
+  for (const auto& way : ways_down(d)) {
+    std::vector<place::Disc> wheels;
+    bool known = true;
+    for (size_t i = 0; i < placed.size(); ++i) {
+      const bool down = std::find(way.wheels.begin(), way.wheels.end(), i) != way.wheels.end();
+      const StandingWheel& w = (down ? flat : still).wheels[i];
+      const Leg& leg = d.gear.legs[placed[i].row];
+      if (down && !std::isfinite(w.radius)) {
+        known = false;
+        if (way.wheels.size() == 1 && !placed[i].port)
+          lacks.number(leg.wheel.flat_radius, leg_root(leg.id) + "wheel/flat_radius_m",
+                       say("the axle's height on a flat tyre: {}", d.leg_word(leg)));
+      }
+      // Flat it stands on its rim, in the middle of the tread.
+      wheels.push_back(
+          {{w.x, std::isfinite(w.contact_y) ? w.contact_y : still.wheels[i].contact_y, w.z}, w.radius});
+    }
+    if (known) planes.push_back({place::ground_under(wheels, l.mass.down.at), way.words});
+  }
+  const auto file = [&](const Subject& about, const auto& height) {
+    collect.about(about, l.name, GearState::flat);
+    if (!lacks.nothing()) {
+      collect.unknown("place.one_down", lacks.text());
+      return;
+    }
+    double least = std::numeric_limits<double>::infinity();
+    const Plane* worst = nullptr;
+    for (const auto& p : planes) {
+      if (!p.ground) continue;
+      const double h = height(*p.ground);
+      if (!(h < least)) continue;
+      least = h;
+      worst = &p;
+    }
+    if (!worst) {
+      collect.unknown("place.one_down", "three wheels that the CG stands between, one of them down");
+      return;
+    }
+    auto& f = collect.add("place.one_down", least, r.left);
+    f.remark = say("{} down", worst->words);
+    f.working = {{"pitch then", std::asin(-worst->ground->up.x()), Kind::angle},
+                 {"roll then, starboard down", std::atan2(-worst->ground->up.y(), worst->ground->up.z()),
+                  Kind::angle}};
+  };
+  for (const auto& p : d.airframe.propellers)
+    if (p.hub.known() && p.diameter.known() && p.tilt.known())
+      file(about_one(p.name), [&](const place::Ground& g) {
+        return place::tip_height({p.hub.vec(), p.diameter, p.tilt}, g);
+      });
+  for (const auto& p : d.airframe.low_points)
+    if (p.at.known() && !(p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()))
+      file(about_one(p.name), [&](const place::Ground& g) {
+        // Stored to starboard: its twin on the other side counts as well.
+        return std::min(g.height_of(p.at.vec()), g.height_of(mirrored(p.at.vec())));
+      });
+}
+
 void low_points(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
   const auto* wheels = a.wheels ? &*a.wheels : nullptr;
   const Standing still = standing_in(d, wheels, l, GearState::static_load);
@@ -302,9 +390,10 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
   // A cure asks for one measure at a time, and many times.
   const bool propeller = wanted({"place.propeller"});
   const bool low = wanted({"place.low_point", "place.wing_tip"});
+  const bool down = wanted({"place.one_down"});
   const bool wheels = wanted({"place.wheel", "place.twin", "place.ground", "place.tyre", "place.fork",
                               "place.keep", "place.room", "place.scale"});
-  const bool figures = only.empty() || (!propeller && !low && !wheels);
+  const bool figures = only.empty() || (!propeller && !low && !down && !wheels);
   const PlaceRules rules = place_rules(d);
   const char* headline = !rules.wings      ? "place.tipping"
                          : d.is_tricycle() ? "place.tip_back"
@@ -323,6 +412,7 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
     const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
     if (propeller) propellers(d, a, rules, l, collect);
     if (low) low_points(d, a, l, collect);
+    if (down) one_down(d, a, rules, l, collect);
     if (!figures) continue;
     collect.about("", l.name);
     const PlaceFigures f = place_figures(rules, s, l.mass.down.mass);

@@ -18,6 +18,33 @@ namespace kranich {
 
 namespace {
 
+//! The least mass at a place with which the aircraft stays on its wheels, legs and tyres giving as they do;
+//! nothing where not even its own mass there does it.
+std::optional<double> ballast_that_keeps(const Design& d, const Assessment& a, const LoadingState& l,
+                                         double station) {
+  const double mass = l.mass.down.mass;
+  const Vec3& cg = l.mass.down.at;
+  const size_t third = wheel_of(d, d.gear.third().id);
+  const auto stands = [&](double ballast) {
+    const Vec3 with = (mass * cg + ballast * Vec3(station, 0, cg.z())) / (mass + ballast);
+    const auto rest = stance::solve(mass + ballast, with, *a.wheels);
+    const auto* r = std::get_if<stance::Rest>(&rest);
+    return r && r->wheels[third].touches;
+  };
+  double fails = 0;
+  double keeps = 0.001 * mass;
+  while (!stands(keeps)) {
+    fails = keeps;
+    keeps *= 2;
+    if (keeps > 1.1 * mass) return std::nullopt;
+  }
+  while (keeps - fails > 1e-4 * mass) {
+    const double middle = (fails + keeps) / 2;
+    (stands(middle) ? keeps : fails) = middle;
+  }
+  return keeps;
+}
+
 //! What the aircraft would need to come down on its wheels.
 void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
   const Standing s = standing_in(d, &*a.wheels, l, GearState::extended);
@@ -36,13 +63,21 @@ void on_its_tail(const Design& d, const Assessment& a, const LoadingState& l, Co
                     "a tail point behind the main wheels, and a ballast ahead of them");
     return;
   }
-  auto& keeps = collect.add("stance.ballast_keeps", sits->keeps_down);
+  const auto giving = ballast_that_keeps(d, a, l, ballast_x);
+  if (!giving) {
+    collect.unknown("stance.ballast_keeps",
+                    say("a place for the ballast further ahead: {} there do not keep it down",
+                        Amount{l.mass.down.mass, Kind::mass}));
+    return;
+  }
+  auto& keeps = collect.add("stance.ballast_keeps", *giving);
   keeps.working = {{"ballast at station", ballast_x, Kind::length},
                    {"sits on its tail at a pitch of", sits->pitch, Kind::angle},
                    {"load on the tail", sits->tail_load, Kind::force},
-                   {"gap under the nose wheel", sits->nose_gap, Kind::length}};
+                   {"gap under the nose wheel", sits->nose_gap, Kind::length},
+                   {"on legs that do not give", sits->keeps_down, Kind::mass}};
   keeps.remark = where;
-  auto& brings = collect.add("stance.ballast_brings", sits->brings_down);
+  auto& brings = collect.add("stance.ballast_brings", std::max(sits->brings_down, *giving));
   brings.remark = where;
 }
 
@@ -209,9 +244,17 @@ void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& 
 
 void table_readings(const Design& d, const Assessment& a, Collector& collect) {
   for (const auto& line : table_sheet(d, a)) {
-    if (line.is_angle || !line.is_read()) continue;
+    if (!line.is_read()) continue;
     collect.about(line.what, line.loading);
     const double allowed = line.allowed(d.is_model());
+    if (line.is_angle) {
+      auto& f = collect.add("stance.table_angle", line.off(),
+                            within(-allowed, allowed, "what an incidence meter shows"));
+      f.working = {{"computed", line.computed_starboard, Kind::angle},
+                   {"read", line.read_starboard, Kind::angle}};
+      if (!line.build_state.empty()) f.remark = say("read as: {}", line.build_state);
+      continue;
+    }
     auto& f = collect.add("stance.table", line.off(), within(-allowed, allowed, "what a ruler shows"));
     f.working = {{"computed", line.computed_starboard, Kind::length},
                  {"read", line.read_starboard, Kind::length}};

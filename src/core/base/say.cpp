@@ -109,6 +109,7 @@ std::vector<SaidPiece> in_pieces(const Text& text, const Tongue& tongue) {
 }
 
 std::string in_words(const Text& text, const Tongue& tongue) {
+  if (text.is_plain() && !tongue.catalogue) return text.words_;
   std::string all;
   for (auto& piece : in_pieces(text, tongue)) all += piece.words;
   return all;

@@ -28,6 +28,8 @@ struct Figure {
 //! A number of things, or which of them.
 constexpr Figure counted(size_t n) { return {static_cast<double>(n), 0}; }
 
+struct Tongue;
+
 class Text {
  public:
   Text() = default;
@@ -54,6 +56,10 @@ class Text {
   Kind kind_ = Kind::factor;
   int decimals_ = 0;
 
+  //! Nothing to be put in.
+  bool is_plain() const { return parts_.empty() && (sort_ == Sort::sentence || sort_ == Sort::own); }
+
+  friend std::string in_words(const Text& text, const Tongue& tongue);
   friend Text sentence(const char* words, std::vector<Text> parts);
   friend Text entry(std::string path, Text name);
   friend class Speaker;

@@ -49,45 +49,55 @@ double gap(const A& a, const B& b, const Vec3& n) {
   return n.dot(extreme(a, Vec3(-n))) - n.dot(extreme(b, n));
 }
 
-//! Overlapping: the direction of the greatest (least negative) gap, from the flats of both solids, refined.
+//! Overlapping: the greatest (least negative) gap over all directions, the shortest way out. It has several
+//! peaks – a face, a side, an end –, so that it is climbed from many directions: roughly from all, to the top
+//! from the best.
 template <class A, class B>
 double depth(const A& a, const B& b) {
-  std::array<Vec3, 10> starts;
+  struct Way {
+    Vec3 n;
+    double gap;
+  };
+  std::array<Way, 40> ways;
   size_t count = 0;
-  for (int i = 0; i < 3; ++i)
-    for (double s : {1.0, -1.0}) starts[count++] = s * Vec3::Unit(i);
-  if constexpr (std::is_same_v<B, Cylinder>) {
-    starts[count++] = b.axis;
-    starts[count++] = -b.axis;
-  }
-  if constexpr (std::is_same_v<A, Cylinder>) {
-    starts[count++] = a.axis;
-    starts[count++] = -a.axis;
-  }
-  Vec3 best = starts[0];
-  double value = gap(a, b, best);
-  for (size_t i = 1; i < count; ++i)
-    if (const double v = gap(a, b, starts[i]); v > value) {
-      value = v;
-      best = starts[i];
-    }
-  for (double step = 0.3; step > 1e-7; step /= 2) {
-    for (int tries = 0; tries < 8; ++tries) {
-      const Vec3 side = best.unitOrthogonal();
-      const Vec3 other = best.cross(side);
-      Vec3 better = best;
-      for (const Vec3& d : {side, Vec3(-side), other, Vec3(-other)}) {
-        const Vec3 n = (best + step * d).normalized();
-        if (const double v = gap(a, b, n); v > value + 1e-12) {
-          value = v;
-          better = n;
+  const auto start = [&](const Vec3& n) {
+    if (const double l = n.norm(); l > 1e-12) ways[count++] = {n / l, gap(a, b, Vec3(n / l))};
+  };
+  const auto climb = [&](Way& way, double from, double to) {
+    for (double step = from; step > to; step /= 2)
+      for (int tries = 0; tries < 8; ++tries) {
+        const Vec3 side = way.n.unitOrthogonal();
+        const Vec3 other = way.n.cross(side);
+        Way better = way;
+        for (const Vec3& d : {side, Vec3(-side), other, Vec3(-other)}) {
+          const Vec3 n = (way.n + step * d).normalized();
+          if (const double v = gap(a, b, n); v > better.gap + 1e-12) better = {n, v};
         }
+        if (better.n == way.n) break;
+        way = better;
       }
-      if (better == best) break;
-      best = better;
-    }
-  }
-  return value;
+  };
+  for (int x = -1; x <= 1; ++x)
+    for (int y = -1; y <= 1; ++y)
+      for (int z = -1; z <= 1; ++z) start(Vec3(x, y, z));
+  const auto flats_and_side = [&](const Cylinder& c, const Vec3& other) {
+    start(c.axis);
+    start(-c.axis);
+    const Vec3 out = other - c.centre - c.axis.dot(other - c.centre) * c.axis;
+    start(out);
+    start(-out);
+  };
+  if constexpr (std::is_same_v<B, Cylinder>) flats_and_side(b, middle(a));
+  if constexpr (std::is_same_v<A, Cylinder>) flats_and_side(a, a.centre);
+  for (size_t i = 0; i < count; ++i) climb(ways[i], 0.3, 0.03);
+  const size_t best = std::min<size_t>(4, count);
+  std::partial_sort(ways.begin(), ways.begin() + static_cast<std::ptrdiff_t>(best),
+                    ways.begin() + static_cast<std::ptrdiff_t>(count),
+                    [](const Way& x, const Way& y) { return x.gap > y.gap; });
+  for (size_t i = 0; i < best; ++i) climb(ways[i], 0.02, 1e-7);
+  return std::max_element(ways.begin(), ways.begin() + static_cast<std::ptrdiff_t>(best),
+                          [](const Way& x, const Way& y) { return x.gap < y.gap; })
+      ->gap;
 }
 
 template <class A, class B>
