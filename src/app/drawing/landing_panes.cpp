@@ -168,6 +168,18 @@ const spring::DropResult* LandingTrace::of(const std::string& leg) {
   return result_ ? &*result_ : nullptr;
 }
 
+namespace {
+
+//! What the checks say that this leg's landing lacks.
+QString why_no_landing(const Document& document, const std::string& leg) {
+  for (const auto& f : document.assessment().findings)
+    if (f.info().station == Station::spring && f.subject.leg == leg && f.verdict == Verdict::unknown)
+      return text_of(f.remark, document.units());
+  return QObject::tr("no landing of this leg: see the findings");
+}
+
+}  // namespace
+
 void TimePane::draw(Sheet& s) {
   const QRectF area = s.frame().device();
   s.card(area);
@@ -177,7 +189,7 @@ void TimePane::draw(Sheet& s) {
     s.painter().drawText(area, Qt::AlignCenter | Qt::TextWordWrap,
                          !document_.design().gear.leg(leg).carries()
                              ? QObject::tr("it is let down, not dropped")
-                             : QObject::tr("the landing needs damping and unsprung mass"));
+                             : why_no_landing(document_, leg));
     return;
   }
   const QRectF upper(area.left(), area.top(), area.width(), 0.56 * area.height());

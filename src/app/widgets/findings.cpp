@@ -202,7 +202,8 @@ void FindingButton::paintEvent(QPaintEvent*) {
     p.setPen(t.grey);
     const QRectF foot(r.left(), r.bottom() - 11, r.width(), 12);
     p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter,
-               f.limit.set() ? limit_text(f, units_) : text_of(f.remark, units_));
+               p.fontMetrics().elidedText(f.limit.set() ? limit_text(f, units_) : text_of(f.remark, units_),
+                                          Qt::ElideRight, static_cast<int>(foot.width())));
     const QString doubt = over_box_text(f, spread_ ? &*spread_ : nullptr);
     if (!change.isEmpty()) {
       p.setPen(pinned_ ? t.pinned : t.accent);
