@@ -135,7 +135,7 @@ TEST_CASE("Spring shows the entries of the kind that is chosen") {
   b.settle();
   CHECK_FALSE(b.find<QLineEdit>("field:/gear/legs/main/spring/cord/strands")->isVisible());
   CHECK(b.find<QLineEdit>("field:/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad")->isVisible());
-  CHECK(says(b.worst("place.axle_ahead")->remark, "torsion rate"));
+  CHECK(says(b.worst("stance.third_load")->remark, "torsion rate"));
   b.type("/gear/legs/main/spring/leaf/torsion_rate_N_m_per_rad", "9000");
   CHECK(b.document.loading()->rest);
 }

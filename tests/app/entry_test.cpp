@@ -55,7 +55,7 @@ TEST_CASE("an emptied entry is unknown, and the checks say so") {
   QTest::keyClick(field, Qt::Key_Delete);
   QTest::keyClick(field, Qt::Key_Return);
   CHECK(std::isnan(b.value("/gear/legs/main/wheel/tyre_rate_N_per_m")));
-  CHECK(b.worst("place.tip_back")->verdict == Verdict::unknown);
+  CHECK(b.worst("stance.third_load")->verdict == Verdict::unknown);
 }
 
 TEST_CASE("the ledger's table edits, refuses and follows undo") {

@@ -106,7 +106,7 @@ TEST_CASE("a missing input is named, never taken as zero") {
   auto d = demo("dunnock");
   locate_given(d, "/gear/legs/main/wheel/tyre_rate_N_per_m")->given->si = std::nan("");
   const auto a = assess(d);
-  const auto& f = the_worst(a, "place.tip_back");
+  const auto& f = the_worst(a, "stance.third_load");
   CHECK(f.verdict == Verdict::unknown);
   CHECK(says(f.remark, "the tyre's rate"));
   d = demo("dunnock");

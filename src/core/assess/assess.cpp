@@ -10,6 +10,7 @@
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/settle.h"
+#include "core/assess/standing.h"
 #include "core/assess/strength_state.h"
 #include "core/assess/swing_state.h"
 #include "core/base/numerics.h"
@@ -121,6 +122,51 @@ Stations Stations::only(Station station) {
   return {with[static_cast<size_t>(station)], {}};
 }
 
+namespace {
+
+//! Place asks for places and masses: where springs or tyres are not known it judges the aircraft as it is
+//! drawn, and says so. What hangs on them says itself what it lacks. False where it cannot stand even so.
+bool place_as_drawn(const Design& design, const Text& missing, Assessment& a, const Stations& which) {
+  const auto wheels = wheels_as_drawn(design);
+  if (!wheels) return false;
+  Assessment drawn;
+  drawn.wheels = *wheels;
+  drawn.loadings = a.loadings;
+  bool stands = false;
+  for (auto& l : drawn.loadings) {
+    if (!l.mass.known()) continue;
+    auto rest = stance::solve(l.mass.down.mass, l.mass.down.at, *wheels);
+    if (auto* r = std::get_if<stance::Rest>(&rest)) {
+      l.rest = std::move(*r);
+      l.no_rest = {};
+      stands = true;
+    } else {
+      l.no_rest = std::get<stance::NoRest>(std::move(rest)).reason;
+    }
+  }
+  if (!stands) return false;
+  Collector collect(design, drawn.findings);
+  assess_place(design, drawn, collect, {nullptr, which.measure});
+  for (auto& f : drawn.findings) {
+    // What has room as drawn may have none when the legs give; what has none as drawn has none.
+    const bool clearance = f.measure_id.starts_with("place.propeller") || f.measure_id == "place.low_point" ||
+                           f.measure_id == "place.wing_tip" || f.measure_id == "place.one_down";
+    if (clearance && f.verdict != Verdict::fails && paths_in(f.remark).empty()) {
+      f.verdict = Verdict::unknown;
+      f.remark = std::isfinite(f.value)
+                     ? say("needs {}; as drawn it is {}", missing, Amount{f.value, Kind::length})
+                     : say("needs {}", missing);
+      f.value = f.margin = f.margin_fraction = std::numeric_limits<double>::quiet_NaN();
+    }
+    f.assumption.also(
+        say("as drawn, legs extended and tyres not squashed, since nothing is known of {}", missing));
+    a.findings.push_back(std::move(f));
+  }
+  return true;
+}
+
+}  // namespace
+
 Assessment assess(const Design& design, Stations which, const Assessment* near) {
   // A cure's trial, a corner of the tolerances: what follows from what they changed follows here too.
   if (std::any_of(design.gear.legs.begin(), design.gear.legs.end(),
@@ -152,8 +198,11 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
     }
     a.loadings.push_back(std::move(state));
   }
-#define KRANICH_STATION(id, title, uses) \
-  if (which.has(Station::id)) assess_##id(design, a, collect, {near, which.measure});
+  const bool placed_as_drawn =
+      missing && which.has(Station::place) && place_as_drawn(design, *missing, a, which);
+#define KRANICH_STATION(id, title, uses)                                             \
+  if (which.has(Station::id) && !(placed_as_drawn && Station::id == Station::place)) \
+    assess_##id(design, a, collect, {near, which.measure});
   KRANICH_STATIONS(KRANICH_STATION)
 #undef KRANICH_STATION
   return a;

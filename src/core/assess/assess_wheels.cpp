@@ -42,6 +42,14 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& colle
   const Wheel& w = leg.wheel;
   const Heaviest h = heaviest_on(d, a, leg);
   if (!h.loading || !w.diameter.known()) return;
+  if (const auto law = force::tyre_law(w); std::holds_alternative<Text>(law)) {
+    if (leg.carries()) {
+      collect.about(about_wheel(d, leg), h.loading->name);
+      collect.unknown("place.ground_pressure",
+                      entry(leg_root(leg.id) + "wheel/tyre_rate_N_per_m", std::get<Text>(law)));
+    }
+    return;
+  }
   const auto& rest = h.loading->rest->wheels[h.wheel];
   // Of two wheels on an axle the one that carries more.
   const stance::TyreState& state = rest.tyre[0].load > rest.tyre[1].load ? rest.tyre[0] : rest.tyre[1];

@@ -38,6 +38,30 @@ Vec3 axle_in_state(const Leg& leg, const stance::WheelOnLeg* on_leg, GearState s
   return leg.axle.vec() + Vec3(0, 0, closure);
 }
 
+std::optional<std::vector<stance::WheelOnLeg>> wheels_as_drawn(const Design& d) {
+  // Hard enough that nothing gives by more than a hair, soft enough that the solver keeps its figures.
+  double weight = 0;
+  for (const auto& item : d.ledger)
+    if (item.mass.known()) weight += item.mass * standard_gravity;
+  const double hard = std::max(weight, 10.0) / 1e-5;
+  std::vector<stance::WheelOnLeg> wheels;
+  for (const PlacedLeg& placed : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[placed.row];
+    if (!leg.axle.known() || !leg.wheel.diameter.known()) return std::nullopt;
+    const auto known = force::suspension_of(leg, d.materials);
+    const auto* suspension = std::get_if<force::Suspension>(&known);
+    const auto law = force::tyre_law(leg.wheel);
+    const auto* tyre = std::get_if<force::TyreLaw>(&law);
+    stance::WheelOnLeg w{suspension ? *suspension : force::straight_leg(leg.axle.vec(), {}),
+                         leg.wheel.diameter / 2, tyre ? *tyre : force::TyreLaw{hard},
+                         leg.wheel_spacing.known() ? leg.wheel_spacing.si : 0, placed};
+    if (placed.port) w.leg = force::mirrored(w.leg);
+    wheels.push_back(std::move(w));
+  }
+  if (wheels.empty()) return std::nullopt;
+  return wheels;
+}
+
 namespace {
 
 struct Line {

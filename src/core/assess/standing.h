@@ -50,6 +50,10 @@ struct Standing {
   //! From the centre line to the mains' contacts on the side where they stand nearer to it.
   double narrower_half = std::numeric_limits<double>::quiet_NaN();
 };
+//! Every wheel on its leg where springs or tyres are not known: those rigid and as drawn, extended, the
+//! others as they are. Nothing where a place or a wheel's size is missing.
+std::optional<std::vector<stance::WheelOnLeg>> wheels_as_drawn(const Design& design);
+
 //! `wheels` of the assessment; null where something is missing (then legs are taken as straight).
 Standing standing_in(const Design& design, const std::vector<stance::WheelOnLeg>* wheels,
                      const LoadingState& loading, GearState state);
