@@ -68,8 +68,10 @@ void SidePane::draw(Sheet& s) {
                                    .arg(document_.loading_name(), text_of(gear_state_word(pose.state)),
                                         document_.say(pose.pitch, Kind::angle)));
   if (l && !l->no_rest.empty()) {
-    s.note(s.frame().device().topLeft() + s.unit() * QPointF(120, 40), QObject::tr("It does not stand"),
-           text_of(l->no_rest, document_.units()), Ink::fails, pose.side(pose.cg));
+    s.note(
+        s.frame().device().topLeft() + s.unit() * QPointF(120, 40),
+        document_.assessment().wheels ? QObject::tr("It does not stand") : QObject::tr("How it stands needs"),
+        text_of(l->no_rest, document_.units()), Ink::fails, pose.side(pose.cg));
   }
   switch (overlay_) {
     case Overlay::weigh:
