@@ -174,6 +174,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
 
 int run_validate(const std::string& path) {
   const auto design = open_project(path);
+  for (const auto& f : load_project(path).strange) put(path + ": warning: " + f.where + ": " + f.what);
   if (!design) return faulty_file;
   put(fmt::format("{}: a Kranich project, “{}”", path, design->about.name));
   return done;

@@ -43,6 +43,10 @@ sed 's/"name": "Redshank"/"name": "Red\\u001b[2J\\u202eshank"/' "$tree/data/demo
 expect 0 "a name that steers" "$cli" validate "$work/steers.kranich"
 has "Red[2Jshank"
 if grep -q "$(printf '\033')" "$work/out"; then echo "FAILED: a control character was printed"; bad=1; fi
+printf '{"kranich": 3, "airframe": {"wing": {"spam_m": 9}}, "own_limits": [{"measure": "place.tipback"}]}' >"$work/slips.kranich"
+expect 0 "slips" "$cli" validate "$work/slips.kranich"
+has '/airframe/wing/spam_m: is no key of this place; "span_m" comes nearest'
+has '/own_limits/0/measure: "place.tipback" is no measure'
 printf '{"kranich": 1, "units": "parsec"}' >"$work/bad.kranich"
 expect 2 "a fault" "$cli" validate "$work/bad.kranich"
 has '/units: must be one of "metric", "inch", is "parsec"'

@@ -19,6 +19,9 @@ inline constexpr std::size_t largest_file = 4u << 20;  //!< bytes; a project is 
 struct ReadResult {
   std::optional<Design> design;  //!< nothing where there are faults
   std::vector<Fault> faults;
+  //! What is kept but never used: keys that this version does not know (with the known one that comes
+  //! nearest), limits of measures that do not exist. Fine in a newer file, a slip in one written by hand.
+  std::vector<Fault> strange;
   bool newer = false;  //!< written by a later version: to be shown read-only
   bool older = false;  //!< written by an earlier version, brought up to this one
 };

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 #include <nlohmann/json.hpp>
 #include <set>
 
 #include "core/assess/settle.h"
+#include "core/base/measure.h"
 #include "core/io/project_file.h"
 #include "core/io/project_upgrade.h"
 #include "core/model/describe.h"
@@ -32,11 +35,27 @@ bool ends_with(std::string_view s, std::string_view tail) {
   return s.size() >= tail.size() && s.substr(s.size() - tail.size()) == tail;
 }
 
+//! Letters to be put in, left out or changed to make one word of another.
+size_t letters_apart(std::string_view a, std::string_view b) {
+  std::vector<size_t> row(b.size() + 1);
+  for (size_t j = 0; j <= b.size(); ++j) row[j] = j;
+  for (size_t i = 1; i <= a.size(); ++i) {
+    size_t corner = row[0];
+    row[0] = i;
+    for (size_t j = 1; j <= b.size(); ++j) {
+      const size_t change = corner + (a[i - 1] == b[j - 1] ? 0 : 1);
+      corner = row[j];
+      row[j] = std::min({change, row[j] + 1, row[j - 1] + 1});
+    }
+  }
+  return row[b.size()];
+}
+
 //! Fills one described structure from one JSON object.
 class Reader {
  public:
-  Reader(const Json& object, std::string path, std::vector<Fault>& faults)
-      : object_(object), path_(std::move(path)), faults_(faults) {}
+  Reader(const Json& object, std::string path, std::vector<Fault>& faults, std::vector<Fault>& strange)
+      : object_(object), path_(std::move(path)), faults_(faults), strange_(strange) {}
 
   void given(std::string_view key, Given& g, const Spec& spec) {
     const Json* j = find(key);
@@ -152,15 +171,17 @@ class Reader {
 
   template <class T>
   void read_into(const Json& j, const std::string& path, T& t) {
-    Reader inner(j, path, faults_);
+    Reader inner(j, path, faults_, strange_);
     describe(inner, t);
     inner.keep_unknown(t);
   }
 
   void keep_unknown(Kept& kept) const {
     for (const auto& [key, value] : object_.items())
-      if (!known_.count(key) && !(path_.empty() && key == "kranich"))
+      if (!known_.count(key) && !(path_.empty() && key == "kranich")) {
         kept.unknown_keys.emplace_back(key, value.dump());
+        strange_.push_back({child(key), "is no key of this place; " + nearest_to(key) + " comes nearest"});
+      }
   }
 
  private:
@@ -174,9 +195,22 @@ class Reader {
   }
   void fault(std::string_view key, std::string what) { faults_.push_back({child(key), std::move(what)}); }
 
+  //! The known key that the fewest letters set apart.
+  std::string nearest_to(std::string_view key) const {
+    std::string_view nearest;
+    size_t least = std::numeric_limits<size_t>::max();
+    for (const auto& known : known_)
+      if (const size_t apart = letters_apart(key.substr(0, 60), known); apart < least) {
+        least = apart;
+        nearest = known;
+      }
+    return fmt::format("\"{}\"", nearest);
+  }
+
   const Json& object_;
   std::string path_;
   std::vector<Fault>& faults_;
+  std::vector<Fault>& strange_;
   std::set<std::string, std::less<>> known_;
 };
 
@@ -281,12 +315,18 @@ ReadResult read_project(std::string_view text) {
   result.older = written_as < file_version;
   const Upgrade upgrade = upgrade_project(root, written_as, result.faults);
   Design design;
-  Reader top(root, "", result.faults);
+  Reader top(root, "", result.faults, result.strange);
   describe(top, design);
   top.keep_unknown(design);
   const auto relations = relation_faults(design);
   result.faults.insert(result.faults.end(), relations.begin(), relations.end());
-  for (auto& f : result.faults) f.where = upgrade.as_written(f.where);
+  for (size_t i = 0; i < design.own_limits.size(); ++i)
+    if (!find_measure(design.own_limits[i].measure))
+      result.strange.push_back(
+          {fmt::format("/own_limits/{}/measure", i),
+           fmt::format("\"{}\" is no measure: the limit is never used", design.own_limits[i].measure)});
+  for (auto* list : {&result.faults, &result.strange})
+    for (auto& f : *list) f.where = upgrade.as_written(f.where);
   if (result.faults.empty()) {
     settle(design);
     result.design = std::move(design);
