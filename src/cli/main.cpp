@@ -41,12 +41,14 @@ enum Exit {
 void put(const std::string& line) { fmt::print("{}\n", printable(line)); }
 
 //! Reads a project; prints its faults to standard error where it has any.
-std::optional<Design> open_project(const std::string& path, bool* newer = nullptr) {
+std::optional<Design> open_project(const std::string& path, bool* newer = nullptr,
+                                   std::vector<Fault>* strange = nullptr) {
   auto read = load_project(path);
   for (const auto& f : read.faults) std::cerr << printable(path + ": " + f.where + ": " + f.what) << '\n';
   if (read.design && read.newer)
     std::cerr << path << ": written by a newer version of Kranich; what it added is not seen\n";
   if (newer) *newer = read.newer;
+  if (strange) *strange = std::move(read.strange);
   return std::move(read.design);
 }
 
@@ -173,8 +175,9 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
 }
 
 int run_validate(const std::string& path) {
-  const auto design = open_project(path);
-  for (const auto& f : load_project(path).strange) put(path + ": warning: " + f.where + ": " + f.what);
+  std::vector<Fault> strange;
+  const auto design = open_project(path, nullptr, &strange);
+  for (const auto& f : strange) put(path + ": warning: " + f.where + ": " + f.what);
   if (!design) return faulty_file;
   put(fmt::format("{}: a Kranich project, “{}”", path, design->about.name));
   return done;

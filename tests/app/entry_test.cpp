@@ -192,7 +192,7 @@ TEST_CASE("the name of what is missing leads to its entry, wherever that stands"
 }
 
 TEST_CASE("every number that any check can ask for has its entry") {
-  for (const char* demo : {"Dunnock", "Wheatear"}) {
+  for (const char* demo : {"Dunnock", "Redshank", "Wheatear", "Nightjar"}) {
     Bench b(demo);
     const Design d = b.document.design();
     std::set<std::string> asked;
