@@ -91,6 +91,15 @@ TEST_CASE("a finding is known by what it is about, not by what that is called") 
   for (const Finding* f : worst_of_each(after))
     if (f->measure_id == "spring.sag") sags.push_back(f->subject.key);
   CHECK(sags.size() == 2);
+  REQUIRE(d.airframe.low_points.size() > 1);
+  const auto points = [&] {
+    int count = 0;
+    for (const Finding* f : worst_of_each(assess(d))) count += f->measure_id == "place.one_down";
+    return count;
+  };
+  const int before_doubled = points();
+  for (auto& p : d.airframe.low_points) p.name = "rivet";
+  CHECK(points() == before_doubled);
 }
 
 TEST_CASE("nothing that an inch project is told stays metric") {

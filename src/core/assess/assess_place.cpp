@@ -200,7 +200,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
   const auto* wheels = a.wheels ? &*a.wheels : nullptr;
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) {
-      collect.about(about_one(p.name), l.name);
+      collect.about(about_one(d.airframe.propellers, p), l.name);
       const std::string row =
           "/airframe/propellers/" + std::to_string(&p - d.airframe.propellers.data()) + "/";
       collect.unknown("place.propeller_static",
@@ -220,7 +220,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
     for (const Line& line : {Line{"place.propeller_static", GearState::static_load},
                              Line{"place.propeller_bottomed", GearState::bottomed},
                              Line{"place.propeller_flat", GearState::flat}}) {
-      collect.about(about_one(p.name), l.name, line.state);
+      collect.about(about_one(d.airframe.propellers, p), l.name, line.state);
       const Standing s = standing_in(d, wheels, l, line.state);
       // Level: a tailwheel aircraft with its tail up; a nosewheel aircraft as it stands, all legs alike.
       const double pitch = r.tricycle ? s.pitch : 0;
@@ -230,7 +230,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       tell_no_ground(d, f);
     }
     if (r.tricycle) {
-      collect.about(about_one(p.name), l.name, GearState::flat);
+      collect.about(about_one(d.airframe.propellers, p), l.name, GearState::flat);
       const auto pitch = place::pitch_on(standing_in(d, wheels, l, GearState::flat).third, still.main);
       auto& f =
           collect.add("place.propeller_nose_flat",
@@ -239,7 +239,7 @@ void propellers(const Design& d, const Assessment& a, const PlaceRules& r, const
       tell_no_ground(d, f);
     }
     if (p.hub.x > still.main.x && r.wings) {
-      collect.about(about_one(p.name), l.name, GearState::extended);
+      collect.about(about_one(d.airframe.propellers, p), l.name, GearState::extended);
       if (r.attitude_needed) {
         const Standing up = standing_in(d, wheels, l, GearState::extended);
         auto& f = collect.add("place.propeller_rotation",
@@ -329,12 +329,12 @@ void one_down(const Design& d, const Assessment& a, const PlaceRules& r, const L
   };
   for (const auto& p : d.airframe.propellers)
     if (p.hub.known() && p.diameter.known() && p.tilt.known())
-      file(about_one(p.name), [&](const place::Ground& g) {
+      file(about_one(d.airframe.propellers, p), [&](const place::Ground& g) {
         return place::tip_height({p.hub.vec(), p.diameter, p.tilt}, g);
       });
   for (const auto& p : d.airframe.low_points)
     if (p.at.known() && !(p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()))
-      file(about_one(p.name), [&](const place::Ground& g) {
+      file(about_one(d.airframe.low_points, p), [&](const place::Ground& g) {
         // Stored to starboard: its twin on the other side counts as well.
         return std::min(g.height_of(p.at.vec()), g.height_of(mirrored(p.at.vec())));
       });
@@ -345,7 +345,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
   const Standing still = standing_in(d, wheels, l, GearState::static_load);
   for (const auto& p : d.airframe.low_points) {
     if (!p.at.known()) {
-      collect.about(about_one(p.name), l.name);
+      collect.about(about_one(d.airframe.low_points, p), l.name);
       const std::string row =
           "/airframe/low_points/" + std::to_string(&p - d.airframe.low_points.data()) + "/";
       collect.unknown("place.low_point", Lacking(row).place(p.at, "at", "the place of this point").text());
@@ -354,7 +354,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
     if (p.role == PointRole::wing_tip) {
       const double bank = d.is_model() || d.purpose.use == Use::training ? radians(8) : radians(5);
       const double height = place::height_above_ground(p.at.vec(), still.main, still.pitch);
-      collect.about(about_one(p.name), l.name);
+      collect.about(about_one(d.airframe.low_points, p), l.name);
       auto& f =
           collect.add("place.wing_tip",
                       height * std::cos(bank) - (std::abs(p.at.y) - still.narrower_half) * std::sin(bank),
@@ -366,7 +366,7 @@ void low_points(const Design& d, const Assessment& a, const LoadingState& l, Col
     if (p.role == PointRole::tail && d.flies_on_wings() && d.is_tricycle()) continue;  // judged by its angle
     const Standing flat = standing_in(d, wheels, l, GearState::flat);
     const Standing up = standing_in(d, wheels, l, GearState::extended);
-    collect.about(about_one(p.name), l.name, GearState::flat);
+    collect.about(about_one(d.airframe.low_points, p), l.name, GearState::flat);
     // One on a tail wheel is also lower ahead with its tail up, as it runs.
     const double down = place::height_above_ground(p.at.vec(), flat.main, flat.pitch);
     const double level = d.is_tricycle() ? down : place::height_above_ground(p.at.vec(), flat.main, 0);

@@ -34,6 +34,4 @@ Subject about_door(const Design& d, const std::string& id, bool up) {
           "door:" + id + (up ? "/up" : "/down")};
 }
 
-Subject about_one(const std::string& name) { return {name, name}; }
-
 }  // namespace kranich

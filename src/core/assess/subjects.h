@@ -3,6 +3,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "core/base/finding.h"
 #include "core/model/design.h"
@@ -20,7 +21,13 @@ Subject about_unit(const Design& design, const Leg& leg);
 Subject about_member(const Design& design, const Leg& leg, const std::string& part);
 //! "nose door, going up".
 Subject about_door(const Design& design, const std::string& id, bool up);
-//! What is known by its name alone: a point, a propeller.
-Subject about_one(const std::string& name);
+//! One of a list whose entries have names and no ids: a point, a propeller. Of several of one name the second
+//! is known as such.
+template <class T>
+Subject about_one(const std::vector<T>& list, const T& one) {
+  int nth = 1;
+  for (const T* t = list.data(); t != &one; ++t) nth += t->name == one.name;
+  return {one.name, nth == 1 ? one.name : one.name + "#" + std::to_string(nth)};
+}
 
 }  // namespace kranich
