@@ -255,6 +255,44 @@ TEST_CASE("a leaf that folds, one that never stops adding, and a wire that holds
   }
 }
 
+TEST_CASE("a soft leaf of changing section: closed forms, and the weakest place where it lies") {
+  // Uniform: elastic to 1/p of the length from the tip, then κ = κ_y/√(3 − 2pξ), integrated by hand.
+  const force::SoftLeaf uniform(0.15, 0.04, 0.003, 69e9, 150e6);
+  CHECK(uniform.rate() ==
+        Approx(3 * 69e9 * 0.04 * std::pow(0.003, 3) / 12 / std::pow(0.15, 3)).epsilon(1e-7));
+  CHECK(uniform.yield_load() == Approx(150e6 * 0.04 * 0.003 * 0.003 / 6 / 0.15));
+  CHECK(uniform.yields_at() == 0);
+  for (const double p : {1.1, 1.3, 1.4999}) {
+    const double u = 3 - 2 * p;
+    const double plastic = (16.0 / 3 - 6 * std::sqrt(u) + 2.0 / 3 * u * std::sqrt(u)) / (4 * p * p);
+    CHECK(uniform.deflection(p * uniform.yield_load()) ==
+          Approx(3 * uniform.yield_load() / uniform.rate() * (1 / (3 * p * p) + plastic)).epsilon(1e-4));
+  }
+  // A triangle in plan bends alike all along: κ = κ_y/√(3 − 2p) everywhere, δ = κ·L²/2.
+  const double length = 0.2;
+  const double t = 0.004;
+  const force::SoftLeaf triangle({{0, 0.06, t}, {length, 0.06e-9, t}}, 69e9, 150e6);
+  const double yield_curvature = 150e6 / (69e9 * t / 2);
+  CHECK(triangle.deflection(triangle.yield_load()) ==
+        Approx(yield_curvature * length * length / 2).epsilon(1e-5));
+  CHECK(triangle.deflection(1.4 * triangle.yield_load()) ==
+        Approx(yield_curvature / std::sqrt(0.2) * length * length / 2).epsilon(1e-4));
+  // Thinned fast, it yields first where M_y over the arm is least: between clamp and tip.
+  const force::SoftLeaf thinned({{0, 0.05, 0.006}, {0.3, 0.05, 0.002}}, 71e9, 200e6);
+  const double there = 0.15;  // t²/(L − x) is least where t = 2·(L − x)·dt/dx: at t = 4 mm
+  CHECK(thinned.yields_at() == Approx(there).margin(1e-3));
+  CHECK(thinned.yield_load() == Approx(200e6 * 0.05 * 0.004 * 0.004 / 6 / (0.3 - there)).epsilon(1e-6));
+  // The work is the area under the curve here too, past yield.
+  const double peak = 1.3 * thinned.yield_load();
+  double work = 0;
+  const int n = 4000;
+  for (int i = 0; i < n; ++i)
+    work += (peak * i / n + peak * (i + 1) / n) / 2 *
+            (thinned.deflection(peak * (i + 1) / n) - thinned.deflection(peak * i / n));
+  CHECK(thinned.work(peak) == Approx(work).epsilon(1e-4));
+  CHECK(thinned.set_after(peak) > 0);
+}
+
 TEST_CASE("a wire across holds a bent leg back: in its spread, and in its stress") {
   force::BendingLeg leg;
   leg.points = {{0, 0.2, 0}, {0, 0.5, -0.6}};

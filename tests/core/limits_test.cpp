@@ -182,7 +182,8 @@ TEST_CASE("a softer nose spring is found for a wanted pitch, a harder one too") 
   const auto& m = a.loadings[1].mass.down;
   const double now = a.loadings[1].rest->pitch;
   for (const double by : {radians(0.05), radians(-0.05)}) {
-    const auto rate = stance::rate_for_pitch(m.mass, m.at, *a.wheels, {2}, now + by);
+    const auto rate =
+        stance::spring_for_pitch(m.mass, m.at, *a.wheels, {2}, stance::SpringChange::rate, now + by);
     REQUIRE(rate);
     auto wheels = *a.wheels;
     wheels[2].leg.law.rate = *rate;
@@ -191,7 +192,7 @@ TEST_CASE("a softer nose spring is found for a wanted pitch, a harder one too") 
     CHECK((by > 0 ? *rate < (*a.wheels)[2].leg.law.rate
                   : *rate > (*a.wheels)[2].leg.law.rate));  // tail down is nose up
   }
-  CHECK_FALSE(stance::rate_for_pitch(m.mass, m.at, *a.wheels, {2}, now + 0.5));
+  CHECK_FALSE(stance::spring_for_pitch(m.mass, m.at, *a.wheels, {2}, stance::SpringChange::rate, now + 0.5));
 }
 
 TEST_CASE("own limits, doors and steps survive the file, with origins and tolerances") {

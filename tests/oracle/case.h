@@ -5,11 +5,13 @@
 #include <functional>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <vector>
 
 #include "core/base/geometry.h"
+#include "core/force/leg_law.h"
 
 namespace kranich::oracle {
 
@@ -19,18 +21,45 @@ using Json = nlohmann::json;
 class Given {
  public:
   explicit Given(const Json& j) : j_(j) {}
-  double operator[](const char* key) const { return at(key).get<double>(); }
-  double deg(const char* key) const { return at(key).get<double>() * 3.14159265358979323846 / 180; }
-  bool has(const char* key) const { return j_.contains(key); }
-  std::string text(const char* key) const { return at(key).get<std::string>(); }
-  std::vector<double> list(const char* key) const { return at(key).get<std::vector<double>>(); }
-  Vec3 vec(const char* key) const {
+  double operator[](const std::string& key) const { return at(key).get<double>(); }
+  double deg(const std::string& key) const { return at(key).get<double>() * 3.14159265358979323846 / 180; }
+  bool has(const std::string& key) const { return j_.contains(key); }
+  //! The first of several names under which a case may give a number, or nothing.
+  std::optional<double> any(std::initializer_list<std::string> keys) const {
+    for (const auto& key : keys)
+      if (has(key)) return at(key).get<double>();
+    return std::nullopt;
+  }
+  //! The same, and an error that names them where none is given.
+  double one(std::initializer_list<std::string> keys) const {
+    if (const auto found = any(keys)) return *found;
+    std::string names;
+    for (const auto& key : keys) names += (names.empty() ? "" : ", ") + key;
+    throw std::runtime_error("the case gives none of " + names);
+  }
+  //! The first of several stems that begins the name of anything given; empty where none does.
+  std::string stem(std::initializer_list<std::string> stems) const {
+    for (const auto& stem : stems)
+      for (const auto& [key, value] : j_.items())
+        if (key.starts_with(stem + "_")) return stem;
+    return "";
+  }
+  //! What stands before an ending in the names of all that is given.
+  std::vector<std::string> before(const std::string& ending) const {
+    std::vector<std::string> found;
+    for (const auto& [key, value] : j_.items())
+      if (key.ends_with(ending)) found.push_back(key.substr(0, key.size() - ending.size()));
+    return found;
+  }
+  std::string text(const std::string& key) const { return at(key).get<std::string>(); }
+  std::vector<double> list(const std::string& key) const { return at(key).get<std::vector<double>>(); }
+  Vec3 vec(const std::string& key) const {
     const auto v = list(key);
-    if (v.size() != 3) throw std::runtime_error(std::string(key) + " is no vector");
+    if (v.size() != 3) throw std::runtime_error(key + " is no vector");
     return {v[0], v[1], v[2]};
   }
-  const Json& at(const char* key) const {
-    if (!j_.contains(key)) throw std::runtime_error(std::string("the case gives no ") + key);
+  const Json& at(const std::string& key) const {
+    if (!j_.contains(key)) throw std::runtime_error("the case gives no " + key);
     return j_[key];
   }
 
@@ -44,6 +73,9 @@ using Driver = std::function<Answers(const Given&)>;
 
 inline Json to_json(const Vec3& v) { return Json::array({v.x(), v.y(), v.z()}); }
 inline double to_deg(double rad) { return rad * 180 / 3.14159265358979323846; }
+
+//! A gas leg, however the case names its parts; charged absolute or gauge.
+force::LegLaw gas_law(const Given& g, double travel);
 
 //! Kinds by name, a file for each reference file.
 void add_place_kinds(std::map<std::string, Driver>& drivers);

@@ -74,16 +74,34 @@ Answers wire_leg(const Given& g) {
   BendingLeg leg;
   leg.material = material(g);
   leg.wire_diameter = g["wire_diameter_m"];
-  const double cant = g.deg("cant_deg");
+  // Leaning outboard, aft, or both: each the angle of the leg's picture from the side it is seen from.
+  const double out = std::tan(radians(g.any({"cant_deg"}).value_or(0)));
+  const double aft = std::tan(radians(g.any({"rake_deg", "rake_aft_deg"}).value_or(0)));
   const double length = g["leg_length_clamp_to_axle_m"];
-  leg.points = {Vec3::Zero(), length * Vec3(0, std::sin(cant), -std::cos(cant))};
-  for (int i = 1; g.has(("loop_" + std::to_string(i) + "_turns").c_str()); ++i) {
+  const Vec3 along = Vec3(aft, out, -1).normalized();
+  leg.points = {Vec3::Zero(), length * along};
+  // A loop is wound about the axis square to the leg's own plane.
+  const Vec3 side = out == 0 && aft != 0 ? Vec3::UnitY() : Vec3::UnitX();
+  const Vec3 axis = (side - side.dot(along) * along).normalized();
+  for (int i = 1; g.has("loop_" + std::to_string(i) + "_turns"); ++i) {
     const std::string loop = "loop_" + std::to_string(i) + "_";
-    leg.loops.push_back({g[(loop + "centre_distance_from_clamp_along_leg_m").c_str()],
-                         g[(loop + "mean_diameter_m").c_str()], g[(loop + "turns").c_str()], Vec3::UnitX()});
+    leg.loops.push_back({g[loop + "centre_distance_from_clamp_along_leg_m"], g[loop + "mean_diameter_m"],
+                         g[loop + "turns"], axis});
   }
-  const auto b = force::bend(leg, {0, 0, g["vertical_load_N"]});
+  // Side by side they share the load.
+  const double wires = g.any({"number_of_wires", "number_of_wires_side_by_side", "wires_side_by_side",
+                              "number_of_equal_wires_side_by_side", "wires_in_parallel"})
+                           .value_or(1);
+  const auto b = force::bend(leg, {0, 0, g["vertical_load_N"] / wires});
   auto a = bent(*b);
+  a["vertical_stiffness_free_to_spread_N_per_m"] = wires * b->vertical_stiffness;
+  a["vertical_stiffness_wheel_held_sideways_N_per_m"] = wires * b->held_stiffness;
+  a["strain_energy_J"] = wires * b->strain_energy;
+  a["vertical_load_per_wire_N"] = g["vertical_load_N"] / wires;
+  a["bending_moment_at_clamp_each_wire_N_m"] = b->root_moment;
+  a["bending_moment_at_clamp_of_each_wire_N_m"] = b->root_moment;
+  a["axle_moves_aft_m"] = b->moved.x();
+  a["movement_of_one_wheel_aft_m"] = b->moved.x();
   for (size_t i = 0; i < b->loops.size(); ++i) {
     const std::string loop = "loop_" + std::to_string(i + 1) + "_";
     a[loop + "rate_N_m_per_rad"] = b->loops[i].rate;
@@ -113,39 +131,82 @@ Answers bent_wire(const Given& g) {
   return a;
 }
 
+//! Uniform, or tapered straight in width, thickness or both.
 force::SoftLeaf soft_leaf(const Given& g) {
-  return {g["leg_length_m"], g["width_m"], g["thickness_m"], g["youngs_modulus_Pa"], g["yield_stress_Pa"]};
+  const auto end = [&](const std::string& of, const std::string& where) {
+    return g.one(
+        {of + "_at_" + where + "_m", of + "_at_" + (where == "root" ? "clamp" : "axle") + "_m", of + "_m"});
+  };
+  return {{{0, end("width", "root"), end("thickness", "root")},
+           {g["leg_length_m"], end("width", "tip"), end("thickness", "tip")}},
+          g["youngs_modulus_Pa"],
+          g["yield_stress_Pa"]};
+}
+
+//! A set across the leg as height lost and half track gained, where the case says how the leg stands.
+void lost(const Given& g, Answers& a, const std::string& when, double set) {
+  const auto cant = g.any({"cant_deg", "leg_cant_deg"});
+  if (!cant) return;
+  const double height = set * std::sin(radians(*cant));
+  const double aside = set * std::cos(radians(*cant));
+  for (const std::string& of : {"height_lost_" + when, "height_lost_at_axle_" + when,
+                                "aircraft_sinks_by_" + when, "axle_rises_for_good_by_" + when})
+    a[of + "_m"] = height;
+  for (const std::string& of : {"half_track_gained_" + when, "half_track_lost_" + when,
+                                "half_track_grows_by_" + when, "spread_of_one_wheel_kept_" + when})
+    a[of + "_m"] = aside;
+}
+
+double across(const Given& g) {
+  if (const auto load = g.any({"peak_tip_load_across_leg_N", "peak_load_across_leg_N"})) return *load;
+  return g.one({"peak_vertical_load_N", "vertical_load_N"}) *
+         std::sin(radians(g.one({"cant_deg", "leg_cant_deg"})));
 }
 
 Answers soft_given_load(const Given& g) {
   const auto leaf = soft_leaf(g);
-  const double peak = g["peak_tip_load_across_leg_N"];
-  return {{"load_at_first_yield_N", leaf.yield_load()},
-          {"peak_deflection_m", leaf.deflection(peak)},
-          {"permanent_set_after_first_m", leaf.set_after(peak)},
-          // Reloading to the former peak is elastic: the same load again adds nothing.
-          {"permanent_set_after_all_repeats_m", leaf.set_after(peak)}};
+  const double peak = across(g);
+  Answers a{{"leaf_rate_N_per_m", leaf.rate()},
+            {"load_at_first_yield_N", leaf.yield_load()},
+            {"distance_of_first_yield_from_root_m", leaf.yields_at()},
+            {"collapse_load_N", leaf.collapse_load()},
+            {"peak_deflection_m", leaf.deflection(peak)},
+            {"permanent_set_after_first_m", leaf.set_after(peak)},
+            // Reloading to the former peak is elastic: the same load again adds nothing.
+            {"permanent_set_after_all_repeats_m", leaf.set_after(peak)}};
+  lost(g, a, "after_first", leaf.set_after(peak));
+  lost(g, a, "after_all_repeats", leaf.set_after(peak));
+  lost(g, a, "after_all", leaf.set_after(peak));
+  return a;
 }
 
 Answers soft_given_energy(const Given& g) {
   const auto leaf = soft_leaf(g);
-  const char* wire = "wire_rate_at_axle_across_leg_N_per_m";
-  const auto row =
-      force::row_of_landings(leaf, g["energy_per_landing_J"], static_cast<int>(g["number_of_landings"]),
-                             g.has(wire) ? double(g[wire]) : 0);
-  return {{"load_at_first_yield_N", leaf.yield_load()},
-          {"energy_at_first_yield_J", leaf.work(leaf.yield_load())},
-          {"peak_load_first_landing_across_leg_N", row.peak_load.front()},
-          {"permanent_set_after_first_across_leg_m", row.set.front()},
-          {"peak_load_last_landing_across_leg_N", row.peak_load.back()},
-          {"permanent_set_after_all_across_leg_m", row.set.back()},
-          {"energy_per_landing_above_which_it_never_settles_J", leaf.endless_energy()}};
+  const double wire = g.any({"wire_rate_at_axle_across_leg_N_per_m"}).value_or(0);
+  const auto landings = static_cast<int>(g["number_of_landings"]);
+  const auto row = force::row_of_landings(leaf, g["energy_per_landing_J"], landings, wire);
+  Answers a{{"leaf_rate_N_per_m", leaf.rate()},
+            {"load_at_first_yield_N", leaf.yield_load()},
+            {"distance_of_first_yield_from_root_m", leaf.yields_at()},
+            {"collapse_load_N", leaf.collapse_load()},
+            {"energy_at_first_yield_J", leaf.work(leaf.yield_load())},
+            {"peak_load_first_landing_across_leg_N", row.peak_load.front()},
+            {"permanent_set_after_first_across_leg_m", row.set.front()},
+            {"peak_load_last_landing_across_leg_N", row.peak_load.back()},
+            {"permanent_set_after_all_across_leg_m", row.set.back()},
+            {"energy_per_landing_above_which_it_never_settles_J", leaf.endless_energy()}};
+  lost(g, a, "after_first", row.set.front());
+  lost(g, a, "after_all", row.set.back());
+  for (size_t i = 0; i < row.set.size(); ++i) {
+    a["permanent_set_after_" + std::to_string(i + 1) + "_across_leg_m"] = row.set[i];
+    lost(g, a, "after_" + std::to_string(i + 1), row.set[i]);
+  }
+  return a;
 }
 
 Answers soft_with_wire(const Given& g) {
   const auto leaf = soft_leaf(g);
-  const auto w =
-      force::with_wire(leaf, g["wire_rate_at_axle_across_leg_N_per_m"], g["peak_load_across_leg_N"]);
+  const auto w = force::with_wire(leaf, g["wire_rate_at_axle_across_leg_N_per_m"], across(g));
   return {{"leaf_rate_N_per_m", leaf.rate()},
           {"leaf_share_of_peak_load_N", w.leaf_load},
           {"peak_deflection_m", w.deflection},
@@ -183,14 +244,19 @@ Answers bow_beam(const Given& g) {
 
 Answers trailing_link(const Given& g) {
   force::LegLaw law;
-  law.kind = force::LegLaw::Kind::linear;
-  law.rate = g["spring_rate_N_per_m"];
-  law.preload = g["spring_preload_extended_N"];
+  if (!g.before("gas_volume_extended_m3").empty()) {
+    law = gas_law(g, g.any({"full_stroke_m", "spring_stroke_m"}).value_or(1));
+  } else {
+    law.kind = force::LegLaw::Kind::linear;
+    law.rate = g["spring_rate_N_per_m"];
+    law.preload = g.any({"spring_preload_extended_N"}).value_or(0);
+  }
   force::Suspension s;
   s.path = force::Suspension::Path::hinged;
   s.acts = force::Suspension::Acts::pushed;
   s.law = law;
-  s.hinge_axis = {0, -1, 0};
+  // The wheel rises with q, on an arm that trails or one that leads.
+  s.hinge_axis = {0, g["extended_axle_x_aft_of_pivot_m"] < 0 ? 1.0 : -1.0, 0};
   s.axle = {g["extended_axle_x_aft_of_pivot_m"], 0, g["extended_axle_z_above_pivot_m"]};
   s.anchor_leg = {g["extended_spring_eye_on_arm_x_aft_of_pivot_m"], 0,
                   g["extended_spring_eye_on_arm_z_above_pivot_m"]};
@@ -208,6 +274,9 @@ Answers trailing_link(const Given& g) {
     a["motion_ratio_at_" + n] = s.closure(q).s_1 / at.axle_1.z();
     a["vertical_wheel_force_at_" + n + "_N"] = at.force / at.axle_1.z();
     a["wheel_rate_at_" + n + "_N_per_m"] = s.wheel_rate(q);
+    a["spring_force_at_" + n + "_N"] = law.force(s.closure(q).s);
+    a["gas_pressure_at_" + n + "_absolute_Pa"] =
+        law.piston_area > 0 ? law.force(s.closure(q).s) / law.piston_area + law.ambient : 0;
   }
   return a;
 }
@@ -299,17 +368,21 @@ Answers block(const Given& g) {
 Answers tube_geometry(const Given& g) {
   const Vec3 axle = g.vec("axle_joint_x_y_z_m");
   Answers a;
-  for (const std::string tube : {"front", "rear"}) {
-    const Vec3 top = g.vec((tube + "_tube_top_x_y_z_m").c_str());
+  const auto names = g.before("_tube_top_x_y_z_m");
+  for (const std::string& tube : names) {
+    const Vec3 top = g.vec(tube + "_tube_top_x_y_z_m");
     const auto t = leg::tube_geometry(top, axle);
     a[tube + "_tube_true_length_m"] = t.length;
     a[tube + "_tube_rake_deg"] = to_deg(t.rake);
     a[tube + "_tube_cant_deg"] = to_deg(t.cant);
-    a[tube + "_tube_drill_angle_to_pin_deg"] =
-        to_deg(leg::drill_angle(axle - top, g.vec((tube + "_tube_top_pin_axis_x_y_z").c_str())));
+    if (g.has(tube + "_tube_top_pin_axis_x_y_z"))
+      a[tube + "_tube_drill_angle_to_pin_deg"] =
+          to_deg(leg::drill_angle(axle - top, g.vec(tube + "_tube_top_pin_axis_x_y_z")));
+    for (const std::string& other : names)
+      if (other != tube)
+        a["angle_between_" + tube + "_and_" + other + "_tubes_deg"] =
+            to_deg(leg::angle_between(axle - top, axle - g.vec(other + "_tube_top_x_y_z_m")));
   }
-  a["angle_between_front_and_rear_tubes_deg"] = to_deg(
-      leg::angle_between(axle - g.vec("front_tube_top_x_y_z_m"), axle - g.vec("rear_tube_top_x_y_z_m")));
   return a;
 }
 
@@ -360,17 +433,23 @@ spring::DropModel drop_model(const Given& g) {
   m.extension_stop = g["extension_stop_rate_N_per_m"];
   m.tyre.rate = g["tyre_rate_N_per_m"];
   m.spring.travel = m.travel;
-  if (g.has("gas_and_oil_piston_area_m2")) {
-    m.spring.kind = force::LegLaw::Kind::gas;
-    m.spring.piston_area = m.damper.oil_area = g["gas_and_oil_piston_area_m2"];
-    m.spring.pressure = g["charge_pressure_absolute_Pa"];
-    m.spring.ambient = g["ambient_pressure_Pa"];
-    m.spring.volume = g["gas_volume_extended_m3"];
-    m.spring.exponent = g["polytropic_exponent"];
-    m.damper.oil_density = g["oil_density_kg_per_m3"];
-    m.damper.discharge = g["discharge_coefficient"];
-    m.damper.orifice_closing = g["orifice_area_closing_m2"];
-    m.damper.orifice_extending = g["orifice_area_extending_m2"];
+  if (!g.before("piston_area_m2").empty()) {
+    m.spring = gas_law(g, m.travel);
+    m.damper.oil_area =
+        g.any({"oil_piston_area_m2", "gas_and_oil_piston_area_m2"}).value_or(m.spring.piston_area);
+    m.damper.oil_density = g.any({"oil_density_kg_per_m3"}).value_or(m.damper.oil_density);
+    m.damper.discharge = g.any({"discharge_coefficient"}).value_or(m.damper.discharge);
+    m.damper.orifice_extending = value("orifice_area_extending_m2");
+    // One orifice, or a table of it over the stroke.
+    if (g.has("orifice_stroke_m")) {
+      const auto stroke = g.list("orifice_stroke_m");
+      const auto area = g.list("orifice_area_closing_m2");
+      for (size_t i = 0; i < stroke.size(); ++i) m.damper.metered.emplace_back(stroke[i], area[i]);
+    } else {
+      m.damper.orifice_closing = value("orifice_area_closing_m2");
+    }
+    m.damper.closing = value("damping_closing_N_s_per_m");
+    m.damper.extending = value("damping_extending_N_s_per_m");
   } else {
     m.spring.kind = force::LegLaw::Kind::linear;
     m.spring.rate = g["strut_spring_rate_N_per_m"];
@@ -378,7 +457,8 @@ spring::DropModel drop_model(const Given& g) {
     m.damper.closing = value("damping_closing_N_s_per_m");
     m.damper.extending = value("damping_extending_N_s_per_m");
   }
-  m.damper.friction = value("friction_N");
+  m.damper.friction =
+      g.any({"friction_N", "strut_friction_N", "friction_force_N", "strut_friction_force_N"}).value_or(0);
   return m;
 }
 
@@ -407,6 +487,7 @@ Answers drop_case(const Given& g) {
           {"energy_share_strut_damper", r.shares.damper},
           {"energy_share_stops", r.shares.stops},
           {"energy_share_friction", r.shares.friction},
+          {"energy_share_strut_friction", r.shares.friction},
           {"energy_share_tyre", r.shares.tyre},
           {"energy_share_unsprung_motion", r.shares.unsprung_motion}};
 }
@@ -430,7 +511,7 @@ void add_leg_kinds(std::map<std::string, Driver>& d) {
   d["straight_leaf"] = straight_leaf;
   d["tapered_leaf"] = tapered_leaf;
   d["curved_leaf"] = curved_leaf;
-  d["wire_leg_straight"] = d["wire_leg_one_loop"] = d["wire_leg_double_loop"] = wire_leg;
+  d["wire_leg"] = wire_leg;
   d["bent_wire_3d"] = bent_wire;
   d["elastic_plastic_leaf_given_load"] = soft_given_load;
   d["elastic_plastic_leaf_given_energy"] = soft_given_energy;
@@ -446,7 +527,7 @@ void add_leg_kinds(std::map<std::string, Driver>& d) {
   d["tube_leg_geometry"] = tube_geometry;
   d["jig_bar_and_diagonals"] = jig;
   d["cope_template"] = cope;
-  d["drop_single_mass"] = d["drop_two_masses_linear"] = d["drop_oleo"] = d["drop_with_bottoming"] = drop_case;
+  d["drop"] = drop_case;
   d["drop_ladder"] = ladder;
 }
 

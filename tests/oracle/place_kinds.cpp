@@ -12,6 +12,9 @@ namespace {
 
 using place::RoundWheel;
 
+//! N/m, of a foot without a tyre.
+constexpr double hard_foot = 1e9;
+
 Answers ledger_cg(const Given& g) {
   const auto mass = g.list("item_mass_kg");
   const auto x = g.list("item_station_m");
@@ -46,17 +49,84 @@ Answers scales_cg(const Given& g) {
   return {{"mass_kg", m.mass}, {"cg_station_m", m.at.x()}, {"cg_offset_y_m", m.at.y()}};
 }
 
+//! The names under which a case may speak of the wheel, or skid, at the tail.
+std::string tail_of(const Given& g) {
+  return g.stem({"tailwheel", "tail_wheel", "tailskid", "tail_skid", "skid", "tail"});
+}
+
+//! A tail wheel, or a skid: a foot without a radius where none is given.
+RoundWheel tail_wheel(const Given& g) {
+  const auto t = tail_of(g);
+  return {g.one({t + "_axle_station_m", t + "_station_m", t + "_foot_station_m", t + "_shoe_station_m",
+                 t + "_contact_station_m"}),
+          g.one({t + "_axle_waterline_m", t + "_axle_waterline_static_m", t + "_waterline_m",
+                 t + "_waterline_static_m", t + "_foot_waterline_m", t + "_shoe_waterline_m",
+                 t + "_contact_waterline_m"}),
+          g.any({t + "_loaded_radius_m", t + "_radius_m", t + "_shoe_radius_m", t + "_foot_radius_m"})
+              .value_or(0)};
+}
+
 Answers tilt(const Given& g) {
-  const auto r = weigh::cg_height_by_tilt(
-      {g["level_reading_nose_kg"], g["level_reading_port_main_kg"], g["level_reading_starboard_main_kg"],
-       g["tilted_reading_nose_kg"], g.deg("tilt_pitch_nose_up_deg"), g["nose_axle_ahead_of_main_axle_m"],
-       g["nose_axle_above_main_axle_level_m"], g["main_axle_height_above_ground_level_m"],
-       g["standard_error_each_reading_kg"], g.deg("standard_error_tilt_deg")});
-  return {{"mass_kg", r.mass},
-          {"cg_ahead_of_main_axle_m", r.cg_ahead_of_main},
-          {"cg_height_above_main_axle_m", r.cg_above_main_axle},
-          {"cg_height_above_ground_level_attitude_m", r.cg_above_ground},
-          {"standard_error_of_cg_height_m", r.standard_error}};
+  // A nose wheel, or with its distance turned round a tail wheel or skid.
+  std::string third = "nose";
+  for (const char* name : {"tail", "tailwheel", "tail_wheel", "tailskid", "tail_skid", "skid"})
+    if (g.has("level_reading_" + std::string(name) + "_kg")) third = name;
+  const auto axle = [&](const std::string& w) -> std::optional<double> {
+    const auto ahead = g.any({w + "_axle_ahead_of_main_axle_m", w + "_ahead_of_main_axle_m"});
+    if (ahead) return ahead;
+    const auto behind = g.any({w + "_axle_behind_main_axle_m", w + "_behind_main_axle_m",
+                               w + "_axle_aft_of_main_axle_m", w + "_foot_behind_main_axle_m"});
+    return behind ? std::optional(-*behind) : std::nullopt;
+  };
+  std::optional<double> ahead = axle(third);
+  std::optional<double> above =
+      g.any({third + "_axle_above_main_axle_level_m", third + "_foot_above_main_axle_level_m",
+             third + "_above_main_axle_level_m"});
+  for (const char* name : {"tailwheel", "tail_wheel", "tail", "tailskid", "skid"})
+    if (third != "nose" && !ahead) ahead = axle(name);
+  if (!ahead)
+    throw std::runtime_error("the case does not say how far the " + third + " axle is from the mains");
+  weigh::Tilt t{
+      g["level_reading_" + third + "_kg"],
+      g.any({"level_reading_port_main_kg"}).value_or(0),
+      g.any({"level_reading_starboard_main_kg", "level_reading_mains_kg", "level_reading_both_mains_kg"})
+          .value_or(0),
+      g["tilted_reading_" + third + "_kg"],
+      radians(g.one({"tilt_pitch_nose_up_deg", "tilt_pitch_deg", "tilt_deg"})),
+      *ahead,
+      above.value_or(0),
+      g.any({"main_axle_height_above_ground_level_m"}).value_or(0),
+      g.any({"standard_error_each_reading_kg"}).value_or(0),
+      radians(g.any({"standard_error_tilt_deg"}).value_or(0))};
+  const auto r = weigh::cg_height_by_tilt(t);
+  Answers a{{"mass_kg", r.mass},
+            {"cg_ahead_of_main_axle_m", r.cg_ahead_of_main},
+            {"cg_behind_main_axle_m", -r.cg_ahead_of_main},
+            {"cg_height_above_main_axle_m", r.cg_above_main_axle},
+            {"cg_height_above_ground_level_attitude_m", r.cg_above_ground},
+            {"standard_error_of_cg_height_m", r.standard_error}};
+  // What a wrong reading, or a wrong tilt, does to the height.
+  const auto changed = [&](weigh::Tilt wrong) {
+    return weigh::cg_height_by_tilt(wrong).cg_above_main_axle - r.cg_above_main_axle;
+  };
+  for (const auto& [stem, wrong_by] :
+       {std::pair{std::string("tilted_reading"),
+                  g.any({"wrong_tilted_reading_by_kg", "tilted_reading_wrong_by_kg",
+                         "tilted_reading_error_kg", "error_of_tilted_reading_kg", "reading_error_kg",
+                         "tilted_" + third + "_reading_wrong_by_kg"})
+                      .value_or(1)}}) {
+    auto wrong = t;
+    wrong.tilted_nose += wrong_by;
+    for (const std::string& name :
+         {"cg_height_change_if_" + stem + "_is_wrong_m", std::string("cg_height_change_m"),
+          std::string("cg_height_error_m"), "cg_height_error_from_" + stem + "_m",
+          "cg_height_error_per_kg_of_" + stem + "_m", "cg_height_change_per_kg_of_" + stem + "_m"})
+      a[name] = changed(wrong);
+  }
+  auto steeper = t;
+  steeper.pitch += radians(g.any({"wrong_tilt_by_deg", "tilt_wrong_by_deg", "tilt_error_deg"}).value_or(1));
+  a["cg_height_error_from_tilt_m"] = a["cg_height_error_per_degree_of_tilt_m"] = changed(steeper);
+  return a;
 }
 
 Answers gear_retraction(const Given& g) {
@@ -159,8 +229,13 @@ Answers nose_share(const Given& g) {
 }
 
 place::Tripod tripod(const Given& g) {
-  return {g["nose_contact_station_m"], g["main_contact_station_m"], g["track_m"],
-          g["cg_station_m"],           g["cg_offset_y_m"],          g["cg_height_above_ground_m"]};
+  const auto t = tail_of(g);
+  return {g.one({"nose_contact_station_m", t + "_contact_station_m", "third_contact_station_m"}),
+          g["main_contact_station_m"],
+          g["track_m"],
+          g["cg_station_m"],
+          g.any({"cg_offset_y_m"}).value_or(0),
+          g["cg_height_above_ground_m"]};
 }
 
 Answers turnover(const Given& g) {
@@ -180,7 +255,7 @@ Answers crosswind(const Given& g) {
 Answers tailwheel(const Given& g) {
   const place::Tailwheel gear{
       {g["main_axle_station_m"], g["main_axle_waterline_m"], g["main_loaded_radius_m"]},
-      {g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_m"], g["tailwheel_loaded_radius_m"]},
+      tail_wheel(g),
       g["track_m"]};
   const auto forward = place::tailwheel_figures(gear, {g["cg_station_forward_m"], 0, g["cg_waterline_m"]});
   const auto aft = place::tailwheel_figures(gear, {g["cg_station_aft_m"], 0, g["cg_waterline_m"]});
@@ -194,6 +269,10 @@ Answers tailwheel(const Given& g) {
           {"nose_over_deceleration_three_point_forward_cg_in_g", forward->nose_over_three_point},
           {"tail_share_three_point_forward_cg", forward->tail_share},
           {"tail_share_three_point_aft_cg", aft->tail_share},
+          {"skid_share_three_point_forward_cg", forward->tail_share},
+          {"skid_share_three_point_aft_cg", aft->tail_share},
+          {"tail_load_three_point_aft_cg_N", aft->tail_share * g["mass_kg"] * standard_gravity},
+          {"tail_load_three_point_forward_cg_N", forward->tail_share * g["mass_kg"] * standard_gravity},
           {"tipping_acceleration_square_to_tip_line_aft_cg_in_g", aft->tip_square},
           {"tipping_acceleration_purely_sideways_aft_cg_in_g", aft->tip_sideways}};
 }
@@ -231,11 +310,15 @@ Answers propeller(const Given& g) {
   a["clearance_level_static_m"] = place::propeller_clearance(disc, still, 0);
   a["clearance_level_main_legs_bottomed_m"] = place::propeller_clearance(disc, down, 0);
   a["clearance_level_main_legs_bottomed_and_tyres_flat_m"] = place::propeller_clearance(disc, flat, 0);
-  const RoundWheel tail{g["tailwheel_axle_station_m"], g["tailwheel_axle_waterline_static_m"],
-                        g["tailwheel_loaded_radius_m"]};
+  const RoundWheel tail = tail_wheel(g);
   if (const auto pitch = place::pitch_on(still, tail)) {
     a["three_point_angle_deg"] = to_deg(*pitch);
     a["clearance_three_point_static_m"] = place::propeller_clearance(disc, still, *pitch);
+    if (const auto sunk = place::pitch_on(down, tail))
+      a["clearance_three_point_main_legs_bottomed_m"] = place::propeller_clearance(disc, down, *sunk);
+    if (const auto sunk = place::pitch_on(flat, tail))
+      a["clearance_three_point_main_legs_bottomed_and_tyres_flat_m"] =
+          place::propeller_clearance(disc, flat, *sunk);
     if (const auto touch = place::propeller_touch_pitch(disc, still, *pitch))
       a["pitch_at_which_propeller_touches_mains_static_deg"] = to_deg(*touch);
   }
@@ -272,31 +355,52 @@ Answers bend_out(const Given& g) {
     after = *cant;
   }
   const auto b = place::bend_out(offset, length, before, after);
-  return {{"track_before_m", b.track_before},
-          {"track_after_m", b.track_after},
-          {"cant_after_deg", to_deg(after)},
-          {"aircraft_sinks_by_m", b.sinks_by},
-          {"camber_change_if_axle_is_not_bent_back_deg", to_deg(b.camber_change)}};
+  Answers a{{"track_before_m", b.track_before},
+            {"track_after_m", b.track_after},
+            {"cant_after_deg", to_deg(after)},
+            {"aircraft_sinks_by_m", b.sinks_by},
+            {"mains_sink_by_m", b.sinks_by},
+            {"camber_change_if_axle_is_not_bent_back_deg", to_deg(b.camber_change)}};
+  // The other wheel stays as it is: the aircraft turns about it. Nose-up where that is the nose wheel.
+  const auto t = tail_of(g);
+  std::optional<double> behind =  // of the mains, from the wheel that is not bent
+      g.any({"main_axle_behind_nose_axle_m", "mains_behind_nose_wheel_m", "nose_axle_ahead_of_main_axle_m"});
+  if (const auto aft = g.any({t + "_axle_behind_main_axle_m", t + "_behind_main_axle_m"})) behind = -*aft;
+  const auto main = g.any({"main_contact_station_m", "main_axle_station_m"});
+  const auto other = g.any({"nose_contact_station_m", "nose_axle_station_m", t + "_contact_station_m",
+                            t + "_axle_station_m", t + "_station_m"});
+  if (main && other) behind = *main - *other;
+  if (!behind) behind = g.any({"wheelbase_m"});
+  if (behind) {
+    const double pitch = to_deg(place::pitch_of_sinking(b.sinks_by, *behind));
+    for (const char* name : {"pitch_change_deg", "pitch_change_nose_up_deg",
+                             "pitch_change_nose_up_positive_deg", "aircraft_pitches_nose_up_by_deg"})
+      a[name] = pitch;
+  }
+  return a;
 }
 
+//! A leg's spring, however the case names its parts.
 stance::WheelOnLeg wheel(const Json& w) {
   const Given g(w);
+  const std::string kind = g.has("leg_kind") ? g.text("leg_kind") : "rigid";
   stance::LegLaw law;
-  law.travel = g["leg_travel_to_stop_m"];
-  if (g.text("leg_kind") == "gas") {
-    law.kind = stance::LegLaw::Kind::gas;
-    law.piston_area = g["gas_piston_area_m2"];
-    law.volume = g["gas_volume_extended_m3"];
-    law.pressure = g["gas_pressure_extended_absolute_Pa"];
-    law.ambient = g["gas_ambient_pressure_Pa"];
-    law.exponent = g["gas_exponent"];
-  } else if (g.text("leg_kind") != "rigid") {
+  law.travel = g.any({"leg_travel_to_stop_m"}).value_or(0);
+  if (kind == "gas") {
+    law = gas_law(g, law.travel);
+  } else if (kind != "rigid" && kind != "skid") {
     law.kind = stance::LegLaw::Kind::linear;
-    law.rate = g["leg_rate_N_per_m"];
-    law.preload = g.has("leg_preload_N") ? g["leg_preload_N"] : 0;
+    law.rate = g.one({"leg_rate_N_per_m", "spring_rate_N_per_m"});
+    law.preload = g.any({"leg_preload_N", "spring_preload_N"}).value_or(0);
   }
-  const Vec3 axle(g["axle_station_m"], g["axle_offset_y_m"], g["axle_waterline_extended_m"]);
-  return {force::straight_leg(axle, law), g["free_radius_m"], {g["tyre_rate_N_per_m"]}};
+  const Vec3 axle(g.one({"axle_station_m", "foot_station_m", "station_m"}),
+                  g.any({"axle_offset_y_m", "foot_offset_y_m", "offset_y_m"}).value_or(0),
+                  g.one({"axle_waterline_extended_m", "foot_waterline_extended_m", "axle_waterline_m",
+                         "foot_waterline_m", "waterline_m"}));
+  // A skid has no tyre: a foot that gives a micrometre.
+  return {force::straight_leg(axle, law),
+          g.any({"free_radius_m"}).value_or(0),
+          {g.any({"tyre_rate_N_per_m"}).value_or(hard_foot)}};
 }
 
 struct Standing {
@@ -319,8 +423,9 @@ Answers stance_case(const Given& g) {
   const Standing s = standing(g);
   const auto solved = stance::solve(s.mass, s.cg, s.wheels);
   const auto* rest = std::get_if<stance::Rest>(&solved);
-  if (!rest) return {};
-  Answers a{{"pitch_deg", to_deg(rest->pitch)},
+  if (!rest) return {{"stands", 0}};
+  Answers a{{"stands", 1},
+            {"pitch_deg", to_deg(rest->pitch)},
             {"roll_deg", to_deg(rest->roll)},
             {"axes_origin_height_above_ground_m", rest->heave},
             {"cg_height_above_ground_m", rest->heave + up_direction(rest->pitch, rest->roll).dot(s.cg)}};
@@ -328,7 +433,11 @@ Answers stance_case(const Given& g) {
     a["load_" + s.names[i] + "_N"] = rest->wheels[i].load;
     a["leg_closure_" + s.names[i] + "_m"] = rest->wheels[i].leg_closure;
     a["tyre_closure_" + s.names[i] + "_m"] = rest->wheels[i].tyre_closure;
+    a["gap_under_" + s.names[i] + "_m"] = rest->wheels[i].gap;
+    a["share_" + s.names[i]] = rest->wheels[i].load / (s.mass * standard_gravity);
+    a["bottomed_" + s.names[i]] = rest->wheels[i].bottomed ? 1 : 0;
   }
+  a["number_of_wheels_in_contact"] = rest->standing();
   return a;
 }
 
@@ -345,18 +454,46 @@ Answers stance_target(const Given& g) {
   Answers a;
   const auto before = stance::solve(s.mass, s.cg, s.wheels);
   if (const auto* rest = std::get_if<stance::Rest>(&before)) a["pitch_before_deg"] = to_deg(rest->pitch);
-  if (change.find("rate") != std::string::npos) {
-    const auto rate = stance::rate_for_pitch(s.mass, s.cg, s.wheels, which, target);
-    if (!rate) return a;
-    a[on_mains ? "main_leg_rate_N_per_m" : change.substr(0, change.find('_')) + "_leg_rate_N_per_m"] = *rate;
-    for (int i : which) s.wheels[static_cast<size_t>(i)].leg.law.rate = *rate;
+  const auto says = [&](const char* word) { return change.find(word) != std::string::npos; };
+  const std::string leg = on_mains ? "main" : change.substr(0, change.find('_'));
+  const auto put = [&](double value, std::initializer_list<std::string> endings) {
+    for (const std::string& of : {leg + "_", leg + "_leg_", leg + "_spring_", leg + "_gas_",
+                                  "both_" + leg + "_legs_", "each_" + leg + "_leg_"})
+      for (const auto& ending : endings) a[of + ending] = value;
+  };
+  std::optional<stance::SpringChange> spring;
+  if (says("rate")) spring = stance::SpringChange::rate;
+  if (says("preload")) spring = stance::SpringChange::preload;
+  if (says("pressure") || says("charge") || says("gas")) spring = stance::SpringChange::pressure;
+  if (spring) {
+    const auto to = stance::spring_for_pitch(s.mass, s.cg, s.wheels, which, *spring, target);
+    if (!to) return a;
+    for (int i : which) {
+      auto& law = s.wheels[static_cast<size_t>(i)].leg.law;
+      switch (*spring) {
+        case stance::SpringChange::rate:
+          law.rate = *to;
+          put(*to, {"rate_N_per_m", "spring_rate_N_per_m"});
+          break;
+        case stance::SpringChange::preload:
+          law.preload = *to;
+          put(*to, {"preload_N", "spring_preload_N"});
+          break;
+        case stance::SpringChange::pressure:
+          law.pressure = *to;
+          put(*to, {"pressure_extended_absolute_Pa", "gas_pressure_extended_absolute_Pa",
+                    "charge_pressure_absolute_Pa", "charge_pressure_extended_absolute_Pa",
+                    "gas_charge_pressure_absolute_Pa", "pressure_absolute_Pa"});
+          put(*to - law.ambient, {"charge_pressure_gauge_Pa", "gas_pressure_extended_gauge_Pa",
+                                  "pressure_extended_gauge_Pa", "gas_charge_pressure_gauge_Pa"});
+          break;
+      }
+    }
   } else {
     const auto longer = stance::longer_legs_for_pitch(s.mass, s.cg, s.wheels, which, target);
     if (!longer) return a;
-    const auto leg = change.substr(0, change.find('_'));
     a["shim_between_" + leg + "_leg_and_mount_m"] = *longer;
-    a[leg + "_leg_longer_by_m"] = *longer;
-    a["both_main_legs_longer_by_m"] = *longer;
+    put(*longer, {"longer_by_m"});
     for (int i : which) s.wheels[static_cast<size_t>(i)].leg.axle.z() -= *longer;
   }
   const auto after = stance::solve(s.mass, s.cg, s.wheels);
@@ -382,7 +519,9 @@ place::GroundRun ground_run(const Given& g, double main_x) {
           g["tail_area_m2"],
           g["tail_down_lift_coefficient"],
           g["tail_station_m"],
-          g.has("slipstream_factor") ? g["slipstream_factor"] : 1,
+          g.any({"slipstream_factor", "slipstream_factor_at_tail", "tail_slipstream_factor",
+                 "dynamic_pressure_factor_at_tail"})
+              .value_or(1),
           g["thrust_N"],
           g["thrust_height_above_ground_m"],
           g["rolling_friction_coefficient"],
@@ -396,6 +535,10 @@ Answers rotation_speed(const Given& g) {
       r.verdict == place::Rotation::Verdict::rotates || r.verdict == place::Rotation::Verdict::at_standstill;
   return {{"stall_speed_m_per_s", r.stall_speed},
           {"rotation_speed_m_per_s", r.speed},
+          {"speed_at_which_nose_would_lift_m_per_s", r.speed},
+          {"speed_at_which_the_nose_would_lift_m_per_s", r.speed},
+          {"nose_lift_speed_m_per_s", r.speed},
+          {"flies_off_before_it_rotates", r.verdict == place::Rotation::Verdict::flies_off_first ? 1 : 0},
           {"rotation_to_stall_speed_ratio", r.ratio},
           {"main_load_at_rotation_N", r.main_load},
           {"acceleration_at_rotation_m_per_s2", r.acceleration},
@@ -434,13 +577,36 @@ Answers tip_over(const Given& g) {
 }
 
 Answers track_growth(const Given& g) {
-  const auto s = stance::splay(g["hinge_offset_from_centre_line_m"], g["leg_length_hinge_to_contact_m"],
-                               g.deg("leg_cant_extended_deg"), g["hinge_torsion_rate_N_m_per_rad"],
-                               g["load_per_wheel_N"]);
+  // To the contact, or to the wheel's centre with the contact a radius below it.
+  double cant = g.deg("leg_cant_extended_deg");
+  const auto to_contact = g.any({"leg_length_hinge_to_contact_m"});
+  const auto to_centre = g.any({"leg_length_hinge_to_wheel_centre_m", "leg_length_hinge_to_axle_m"});
+  double length = to_contact.value_or(0);
+  if (!to_contact) {
+    const double radius = g.one({"wheel_radius_m", "wheel_loaded_radius_m", "loaded_radius_m"});
+    const auto foot = place::contact_of(to_centre ? *to_centre : g["leg_length_m"], cant, radius);
+    length = foot.length;
+    cant = foot.cant;
+  }
+  const auto torsion = g.any({"hinge_torsion_rate_N_m_per_rad", "hinge_stiffness_N_m_per_rad"});
+  const double rate = torsion
+                          ? *torsion
+                          : stance::hinge_of_vertical_rate(
+                                g.one({"vertical_rate_at_contact_N_per_m", "vertical_rate_at_wheel_N_per_m",
+                                       "vertical_rate_N_per_m", "leg_vertical_rate_N_per_m",
+                                       "leg_rate_N_per_m", "vertical_rate_of_leg_at_contact_N_per_m"}),
+                                length, cant);
+  const auto s =
+      stance::splay(g["hinge_offset_from_centre_line_m"], length, cant, rate, g["load_per_wheel_N"]);
   if (!s) return {};
-  return {{"leg_turns_outward_deg", to_deg(s->turn)},  {"track_extended_m", s->track_before},
-          {"track_static_m", s->track_after},          {"track_growth_m", s->track_after - s->track_before},
-          {"contact_rises_to_fuselage_by_m", s->rise}, {"camber_change_deg", to_deg(s->camber_change)}};
+  return {{"hinge_torsion_rate_N_m_per_rad", rate},
+          {"leg_turns_outward_deg", to_deg(s->turn)},
+          {"track_extended_m", s->track_before},
+          {"track_static_m", s->track_after},
+          {"track_growth_m", s->track_after - s->track_before},
+          {"contact_rises_to_fuselage_by_m", s->rise},
+          {"aircraft_sinks_by_m", s->rise},
+          {"camber_change_deg", to_deg(s->camber_change)}};
 }
 
 }  // namespace

@@ -123,15 +123,7 @@ Answers nested(const Given& g) {
 }
 
 Answers gas_strut(const Given& g) {
-  force::LegLaw law;
-  law.kind = force::LegLaw::Kind::gas;
-  law.piston_area = g["piston_area_m2"];
-  law.volume = g["gas_volume_extended_m3"];
-  law.exponent = g["polytropic_exponent"];
-  law.ambient = g["ambient_pressure_Pa"];
-  law.pressure = g.has("charge_pressure_absolute_Pa") ? g["charge_pressure_absolute_Pa"]
-                                                      : g["charge_pressure_gauge_Pa"] + law.ambient;
-  law.travel = g["full_stroke_m"];
+  const force::LegLaw law = gas_law(g, g["full_stroke_m"]);
   const double full = law.force(law.travel);
   Answers a{{"preload_extended_N", law.force(0)},
             {"force_at_full_stroke_N", full},
@@ -164,6 +156,23 @@ Answers bought_gas_spring(const Given& g) {
 }
 
 }  // namespace
+
+force::LegLaw gas_law(const Given& g, double travel) {
+  force::LegLaw law;
+  law.kind = force::LegLaw::Kind::gas;
+  law.travel = travel;
+  law.piston_area = g.one({"gas_piston_area_m2", "piston_area_m2", "gas_and_oil_piston_area_m2"});
+  law.volume = g.one({"gas_volume_extended_m3", "gas_volume_m3"});
+  law.ambient = g.any({"gas_ambient_pressure_Pa", "ambient_pressure_Pa"}).value_or(101325);
+  law.exponent = g.any({"gas_exponent", "polytropic_exponent", "gas_polytropic_exponent"}).value_or(1);
+  const auto absolute = g.any({"gas_pressure_extended_absolute_Pa", "charge_pressure_absolute_Pa",
+                               "charge_pressure_extended_absolute_Pa", "gas_charge_pressure_absolute_Pa"});
+  law.pressure = absolute ? *absolute
+                          : g.one({"charge_pressure_gauge_Pa", "gas_pressure_extended_gauge_Pa",
+                                   "charge_pressure_extended_gauge_Pa", "gas_charge_pressure_gauge_Pa"}) +
+                                law.ambient;
+  return law;
+}
 
 void add_spring_kinds(std::map<std::string, Driver>& d) {
   d["sink_speed_by_rule"] = sink_speed;

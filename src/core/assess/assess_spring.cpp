@@ -209,12 +209,17 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
   if (state.touches && state.coordinate > 0)
     file("spring.bend_rest", state.coordinate, "it must not sag on its own");
   if (b.form == BentForm::leaf && landing.drop && std::isfinite(allowed.yield)) {
-    // As a uniform leaf of the clamp's section, as long as from clamp to axle, loaded across.
+    // Its own rectangle all along, loaded across the line from clamp to axle; a stub axle does not bend.
     const Vec3 along = bending->points.back() - bending->points.front();
     const double cant = std::atan2(along.y(), -along.z());
     const double length = along.norm();
-    const force::SoftLeaf leaf(length, b.line.front().width, bending->thickness.front(),
-                               bending->material.youngs_modulus, allowed.yield);
+    std::vector<force::SoftLeaf::Section> sections;
+    const size_t bends = bending->points.size() - (bending->stub ? 1 : 0);
+    for (size_t i = 0; i < bends; ++i)
+      sections.push_back({(bending->points[i] - bending->points.front()).dot(along) / length,
+                          bending->width[i], bending->thickness[i]});
+    sections.push_back({length, sections.back().width, sections.back().thickness});
+    const force::SoftLeaf leaf(sections, bending->material.youngs_modulus, allowed.yield);
     const double energy = landing.drop->shares.spring * landing.drop->energy;
     // A wire across pulls level; the leaf feels what of that is square to it.
     const double out = std::cos(cant);  // across the leaf to out at the wheel
@@ -223,13 +228,17 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const Limit unnoticed =
         bands(0, 0, 0.002, 0.02 * length, "practice: what is bent back without being noticed");
     auto& one = row.folds == 1 && !std::isfinite(row.set.front())
-                    ? collect.fails("spring.set", unnoticed, "the design landing folds the leaf at its clamp")
+                    ? collect.fails("spring.set", unnoticed, "the design landing folds the leaf")
                     : collect.add("spring.set", row.set.front() * out, unnoticed);
     one.working = {{"energy into the spring", energy, Kind::energy},
                    {"peak load across the leaf", row.peak_load.front(), Kind::force},
                    {"yields from", leaf.yield_load(), Kind::force},
                    {"folds at", leaf.collapse_load(), Kind::force}};
-    one.assumption = "uniform leaf of the clamp's section, load across it";
+    if (leaf.yields_at() > 0)
+      one.working.push_back({"yields first at, from the clamp", leaf.yields_at(), Kind::length});
+    if (std::isfinite(row.set.front()))
+      one.working.push_back({"height lost", row.set.front() * std::sin(cant), Kind::length});
+    one.assumption = "load across the line from clamp to axle";
     const Limit ends = {{}, {}, {}, {}, "a row of landings must come to an end"};
     auto& ten =
         row.folds > 0 && !std::isfinite(row.set.back())
@@ -244,6 +253,8 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     for (const auto& [when, at] :
          {std::pair{"after two", size_t{1}}, {"after three", size_t{2}}, {"after five", size_t{4}}})
       if (std::isfinite(row.set[at])) ten.working.push_back({when, row.set[at] * out, Kind::length});
+    if (std::isfinite(row.set.back()))
+      ten.working.push_back({"height lost after ten", row.set.back() * std::sin(cant), Kind::length});
     if (wire > 0) ten.working.push_back({"spring wire across the leaf", wire, Kind::stiffness});
   }
   if (b.form == BentForm::bow && b.line.front().width.known()) {

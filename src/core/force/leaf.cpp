@@ -204,38 +204,95 @@ std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& mo
   return std::move(bent.front());
 }
 
-SoftLeaf::SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress)
-    : rate_(3 * youngs_modulus * width * std::pow(thickness, 3) / 12 / std::pow(length, 3)),
-      yield_load_(yield_stress * width * thickness * thickness / 6 / length) {}
+SoftLeaf::SoftLeaf(const std::vector<Section>& sections, double youngs_modulus, double yield_stress) {
+  const double tip = sections.back().from_clamp;
+  const auto at = [&](double x) {
+    size_t i = 1;
+    while (i + 1 < sections.size() && sections[i].from_clamp < x) ++i;
+    const Section& from = sections[i - 1];
+    const Section& to = sections[i];
+    const double piece = to.from_clamp - from.from_clamp;
+    const double t = piece > 0 ? (x - from.from_clamp) / piece : 1;
+    const double width = from.width + t * (to.width - from.width);
+    const double thickness = from.thickness + t * (to.thickness - from.thickness);
+    return Slice{tip - x, 0, youngs_modulus * width * std::pow(thickness, 3) / 12,
+                 yield_stress * width * thickness * thickness / 6};
+  };
+  // Where it yields first: the least M_y over the arm.
+  yield_load_ = std::numeric_limits<double>::infinity();
+  yields_at_ = 0;
+  const auto look = [&](double from, double to) {
+    constexpr int steps = 400;
+    for (int i = 0; i <= steps; ++i) {
+      const double x = from + (to - from) * i / steps;
+      const Slice s = at(x);
+      if (!(s.arm > 1e-9 * tip) || !(s.yield / s.arm < yield_load_ * (1 - 1e-12))) continue;
+      yield_load_ = s.yield / s.arm;
+      yields_at_ = x;
+    }
+  };
+  look(0, tip);
+  for (double step = tip / 400; yields_at_ > 0 && step > 1e-9 * tip; step /= 100)
+    look(std::max(0.0, yields_at_ - step), std::min(tip, yields_at_ + step));
+  collapse_load_ = 1.5 * yield_load_;
+  // Gauss points, thick about that place: x = x* ± s² takes the root out of the curvature near collapse.
+  constexpr int pieces = 48;
+  constexpr double node[3] = {-0.7745966692414834, 0, 0.7745966692414834};
+  constexpr double weight[3] = {5.0 / 9, 8.0 / 9, 5.0 / 9};
+  double flexibility = 0;
+  for (const double end : {0.0, tip}) {
+    const double reach = end - yields_at_;
+    if (reach == 0) continue;
+    for (int i = 0; i < pieces; ++i)
+      for (int j = 0; j < 3; ++j) {
+        const double s = (i + 0.5 + node[j] / 2) / pieces;
+        Slice slice = at(yields_at_ + reach * s * s);
+        slice.length = std::abs(reach) * 2 * s * weight[j] / 2 / pieces;
+        flexibility += slice.arm * slice.arm / slice.stiffness * slice.length;
+        slices_.push_back(slice);
+      }
+  }
+  rate_ = 1 / flexibility;
+}
+
+namespace {
+//! κ/κ_y beyond yield; `over` is M/M_y. Kept finite where a slice lies a hair nearer to collapse than the
+//! place that was found to be the weakest.
+double beyond_yield(double over) { return 1 / std::sqrt(std::max(3 - 2 * over, 1e-13)); }
+}  // namespace
 
 double SoftLeaf::deflection(double load) const {
-  const double p = load / yield_load_;
-  if (p <= 1) return load / rate_;
-  if (p >= 1.5) return std::numeric_limits<double>::infinity();
-  // With ξ the distance from the tip over L: elastic to 1/p, then κ = κ_y/√(3 − 2pξ); both integrated over ξ.
-  const double u = 3 - 2 * p;
-  const double plastic = (16.0 / 3 - 6 * std::sqrt(u) + 2.0 / 3 * u * std::sqrt(u)) / (4 * p * p);
-  return 3 * yield_load_ / rate_ * (1 / (3 * p * p) + plastic);
+  if (load <= yield_load_) return load / rate_;
+  if (load >= collapse_load_) return std::numeric_limits<double>::infinity();
+  double deflection = 0;
+  for (const Slice& s : slices_) {
+    const double over = load * s.arm / s.yield;
+    const double bend = s.yield / s.stiffness * (over <= 1 ? over : beyond_yield(over));
+    deflection += bend * s.arm * s.length;
+  }
+  return deflection;
 }
 
 double SoftLeaf::work(double peak, double former) const {
-  const double elastic_to = std::max(yield_load_, std::min(former, peak));
-  const double first = std::min(peak, elastic_to);
-  double work = first * first / (2 * rate_);
-  if (peak <= first) return work;
-  // Then along the virgin curve: ∫P dδ by parts, with Gauss points (the slope has a root at the collapse
-  // load).
-  const double from = first;
-  constexpr int pieces = 64;
-  constexpr double node[3] = {-0.7745966692414834, 0, 0.7745966692414834};
-  constexpr double weight[3] = {5.0 / 9, 8.0 / 9, 5.0 / 9};
-  double under = 0;
-  for (int i = 0; i < pieces; ++i)
-    for (int j = 0; j < 3; ++j) {
-      const double h = (peak - from) / pieces;
-      under += weight[j] * h / 2 * deflection(from + h * (i + 0.5 + node[j] / 2));
+  // Elastic up to the larger of its yield and what it has seen, then on along the virgin curve.
+  const double elastic_to = std::max(yield_load_, former);
+  if (peak <= elastic_to) return peak * peak / (2 * rate_);
+  if (peak >= collapse_load_) return std::numeric_limits<double>::infinity();
+  const auto virgin = [&](double load) {
+    double work = 0;
+    for (const Slice& s : slices_) {
+      const double over = load * s.arm / s.yield;
+      const double unit = s.yield * s.yield / s.stiffness * s.length;  // M_y·κ_y
+      if (over <= 1) {
+        work += unit * over * over / 2;
+      } else {  // ∫M dκ: 0.5 up to yield, then 1.5·(k − 1) + 0.5·(1/k − 1) with k = κ/κ_y
+        const double k = beyond_yield(over);
+        work += unit * (0.5 + 1.5 * (k - 1) + 0.5 * (1 / k - 1));
+      }
     }
-  return work + peak * deflection(peak) - from * deflection(from) - under;
+    return work;
+  };
+  return elastic_to * elastic_to / (2 * rate_) + virgin(peak) - virgin(elastic_to);
 }
 
 LandingRow row_of_landings(const SoftLeaf& leaf, double energy, int landings, double wire) {

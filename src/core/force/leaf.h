@@ -68,13 +68,24 @@ std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& 
 //! Solves a leg under a force at the axle, and a moment there. Nothing where the leg has no length.
 std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment = Vec3::Zero());
 
-//! A uniform soft leaf loaded across at its tip, M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic.
+//! A soft leaf loaded across at its tip, M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading and reloading up
+//! to the former peak elastic. Its rectangle may change along it: every section bends by its own moment, so
+//! that δ = ∫κ(P·a)·a ds with a the arm to the tip, and the work put in is ∫∫M dκ ds. Where the collapse load
+//! is reached within the leaf and not at its clamp, the deflection grows beyond all bounds before it.
 class SoftLeaf {
  public:
-  SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress);
-  double rate() const { return rate_; }              //!< elastic, 3EI/L³
-  double yield_load() const { return yield_load_; }  //!< at which the root's outer fibre yields
-  double collapse_load() const { return 1.5 * yield_load_; }
+  //! Width and thickness (m) at a distance from the clamp; linear between.
+  struct Section {
+    double from_clamp, width, thickness;
+  };
+  //! As long as its last section is from the clamp; at least two, in order.
+  SoftLeaf(const std::vector<Section>& sections, double youngs_modulus, double yield_stress);
+  SoftLeaf(double length, double width, double thickness, double youngs_modulus, double yield_stress)
+      : SoftLeaf({{0, width, thickness}, {length, width, thickness}}, youngs_modulus, yield_stress) {}
+  double rate() const { return rate_; }                    //!< elastic; of a uniform one 3EI/L³
+  double yield_load() const { return yield_load_; }        //!< at which an outer fibre yields first
+  double yields_at() const { return yields_at_; }          //!< where, from the clamp, m
+  double collapse_load() const { return collapse_load_; }  //!< least 1.5·M_y over the arm
   //! Deflection under a load on the first loading; infinite from the collapse load on.
   double deflection(double load) const;
   double set_after(double peak_load) const { return deflection(peak_load) - peak_load / rate_; }
@@ -84,7 +95,12 @@ class SoftLeaf {
   double endless_energy() const { return collapse_load() * collapse_load() / (2 * rate_); }
 
  private:
-  double rate_, yield_load_;
+  struct Slice {
+    double arm, length;       //!< to the tip; its share of the leaf's length, m
+    double stiffness, yield;  //!< EI, M_y
+  };
+  std::vector<Slice> slices_;
+  double rate_, yield_load_, yields_at_, collapse_load_;
 };
 
 //! A row of landings of one energy, each from where the one before left the leaf.

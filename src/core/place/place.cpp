@@ -115,6 +115,14 @@ std::optional<TailwheelFigures> tailwheel_figures(const Tailwheel& g, const Vec3
   return f;
 }
 
+double pitch_of_sinking(double sinks_by, double behind) { return std::atan(sinks_by / behind); }
+
+LegToContact contact_of(double length, double cant, double radius) {
+  const double out = length * std::sin(cant);
+  const double down = length * std::cos(cant) + radius;
+  return {std::hypot(out, down), std::atan2(out, down)};
+}
+
 BendOut bend_out(double offset, double length, double before, double after) {
   const auto track = [&](double cant) { return 2 * (offset + length * std::sin(cant)); };
   return {track(before), track(after), length * (std::cos(before) - std::cos(after)), before - after};

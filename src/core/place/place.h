@@ -99,6 +99,14 @@ struct BendOut {
   double track_before, track_after, sinks_by, camber_change;
 };
 BendOut bend_out(double bend_offset, double length, double cant_before, double cant_after);
+//! Pitch that sinking mains bring, nose-up positive, about a wheel that stays as it is; `behind` how far the
+//! mains stand behind it (m, negative: ahead of a tail wheel).
+double pitch_of_sinking(double sinks_by, double behind);
+//! A leg to its contact instead of to its wheel's centre: a thin upright wheel of a radius below its end.
+struct LegToContact {
+  double length, cant;  //!< m, rad
+};
+LegToContact contact_of(double length_to_centre, double cant, double radius);
 //! The cant that gives a wanted track; nothing where the leg is too short for it.
 std::optional<double> cant_for_track(double bend_offset, double length, double track);
 

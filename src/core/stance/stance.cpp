@@ -576,19 +576,35 @@ std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::ve
   return find_nearest_root(miss, 0, 0.01 * size, -0.5 * size, 0.5 * size);
 }
 
-std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
-                                     const std::vector<int>& which, double target) {
-  const double base = wheels[static_cast<size_t>(which.front())].leg.law.rate;
-  if (!(base > 0)) return std::nullopt;
-  const auto miss = [&](double log_factor) {
-    for (int i : which) wheels[static_cast<size_t>(i)].leg.law.rate = base * std::exp(log_factor);
+std::optional<double> spring_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
+                                       const std::vector<int>& which, SpringChange change, double target) {
+  const auto value = [&](int i) -> double& {
+    LegLaw& law = wheels[static_cast<size_t>(i)].leg.law;
+    return change == SpringChange::rate      ? law.rate
+           : change == SpringChange::preload ? law.preload
+                                             : law.pressure;
+  };
+  const auto miss_at = [&](double to) {
+    for (int i : which) value(i) = to;
     const auto rest = solve(mass, cg, wheels);
     const Rest* r = std::get_if<Rest>(&rest);
     return r ? r->pitch - target : std::numeric_limits<double>::quiet_NaN();
   };
+  const double base = value(which.front());
+  if (change == SpringChange::preload) {  // from none to twice the weight: one leg carries no more
+    const double weight = mass * standard_gravity;
+    return find_nearest_root(miss_at, base, 0.005 * weight, 0, 2 * weight);
+  }
+  if (!(base > 0)) return std::nullopt;
+  const auto miss = [&](double log_factor) { return miss_at(base * std::exp(log_factor)); };
   const auto found = find_nearest_root(miss, 0, 0.05, std::log(0.02), std::log(50));
   if (!found) return std::nullopt;
   return base * std::exp(*found);
+}
+
+double hinge_of_vertical_rate(double vertical_rate, double length, double cant) {
+  const double arm = length * std::sin(cant);
+  return vertical_rate * arm * arm;
 }
 
 std::optional<Splay> splay(double offset, double length, double cant, double rate, double load) {

@@ -121,12 +121,15 @@ struct WheelSetting {
 WheelSetting wheel_setting(const WheelOnLeg& wheel, double coordinate, double radius, double outboard);
 
 //! A single change that brings the pitch to a target, on the full equilibrium. Applied to the wheels whose
-//! indices are given: their legs made longer (a shim), or their springs' rates replaced. Nothing where no
-//! change in the range does it.
+//! indices are given: their legs made longer (a shim), or their springs' rates (N/m), preloads (N) or charge
+//! pressures (Pa absolute) replaced. Nothing where no change in the range does it.
 std::optional<double> longer_legs_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
                                             const std::vector<int>& which, double target_pitch);
-std::optional<double> rate_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
-                                     const std::vector<int>& which, double target_pitch);
+//! What of their springs is changed; each wheel's is taken to one value.
+enum class SpringChange { rate, preload, pressure };
+std::optional<double> spring_for_pitch(double mass, const Vec3& cg, std::vector<WheelOnLeg> wheels,
+                                       const std::vector<int>& which, SpringChange change,
+                                       double target_pitch);
 
 //! A splayed leaf taken as a stiff leg on a torsion hinge (axis fore and aft), its contact a fixed point of
 //! the leg: k·φ = F·ℓ·sin(cant + φ).
@@ -134,6 +137,9 @@ struct Splay {
   double turn;  //!< outward, rad
   double track_before, track_after, rise, camber_change;
 };
+//! Torsion rate (N·m/rad) of such a hinge from the vertical rate at the contact of the unloaded leg:
+//! k = k_v·(ℓ·sin cant)².
+double hinge_of_vertical_rate(double vertical_rate, double length, double cant);
 std::optional<Splay> splay(double hinge_offset, double length, double cant, double torsion_rate, double load);
 
 //! The wheels of a design in the order of placed_legs, or what is missing.
