@@ -12,6 +12,7 @@
 #include "core/assess/placement_map.h"
 #include "core/assess/swing_state.h"
 #include "core/assess/tolerance.h"
+#include "core/io/stock.h"
 #include "core/io/project_file.h"
 #include "core/model/moves.h"
 #include "core/spring/drop.h"
@@ -54,7 +55,7 @@ void all_cures(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);
   const auto a = assess(d);
   const Finding& f = *worst_of_each(a)[1];
-  for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, f));
+  for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, f, {100, &shipped_stock()}));
 }
 //! What one movement of a drag in Place costs on the interface's thread: the whole assessment and the map.
 //! Its three cures are solved beside it.
@@ -76,7 +77,7 @@ void cures_in_a_drag(benchmark::State& state, const std::string& name) {
   const Finding* chosen = nullptr;
   for (const Finding* f : worst_of_each(a))
     if (!chosen && f->info().station == Station::place) chosen = f;
-  for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, *chosen, 3));
+  for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, *chosen, {3}));
 }
 void map_alone(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);

@@ -73,20 +73,22 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     keep_variant(d, "as drawn", "");
     shift_mains(d, -0.021, 0, 0);
   });
-  QWidget* beside[]{make_compare_dialog(document, &window),
+  QWidget* beside[]{make_hold_dialog(document, &window),
+                    make_compare_dialog(document, &window),
                     make_wheel_dialog(document, document.design().gear.main().id, &window),
-                    make_scales_dialog(document, &window), make_shop_dialog(document, &window),
+                    make_scales_dialog(document, &window),
+                    make_shop_dialog(document, &window),
                     make_leg_dialog(document, document.design().gear.main().id, &window)};
-  const char* names[]{"variants", "wheels", "scales", "sheets", "alignment"};
-  for (int i = 0; i < 5; ++i) {
+  const char* names[]{"hold", "variants", "wheels", "scales", "sheets", "alignment"};
+  for (int i = 0; i < 6; ++i) {
     beside[i]->show();
-    if (i == 2)
+    if (i == 3)
       if (auto* simulate = beside[i]->findChild<QPushButton*>("scales-simulate")) {
         simulate->click();
         settle(450);  // until the scales are steady
       }
     if (auto* tabs = beside[i]->findChild<QTabWidget*>("leg-tabs")) tabs->setCurrentIndex(2);
-    settle(10);
+    settle(i == 0 ? 300 : 10);  // until the ways are found
     save(*beside[i], QString::fromLatin1(names[i]));
     beside[i]->close();
   }

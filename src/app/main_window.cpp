@@ -101,6 +101,7 @@ void MainWindow::build_actions() {
   menu_->addSeparator();
   action(menu_, tr("Aircraft and project …"), "Ctrl+E",
          [this] { make_project_dialog(document_, this)->show(); });
+  action(menu_, tr("Make it hold …"), "Ctrl+H", [this] { make_hold_dialog(document_, this)->show(); });
   action(menu_, tr("Variants side by side …"), "Ctrl+K",
          [this] { make_compare_dialog(document_, this)->show(); });
   menu_->addSeparator();
@@ -115,7 +116,7 @@ void MainWindow::build_actions() {
         tr("<p><b>Ctrl+1 … Ctrl+7</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
            "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
            "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
-           "<b>Ctrl+K</b> variants · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
+           "<b>Ctrl+K</b> variants · <b>Ctrl+H</b> make it hold · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
             .arg(planning_caution()));
   });
   action(menu_, tr("Quit"), "Ctrl+Q", [this] { close(); });

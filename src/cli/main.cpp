@@ -18,9 +18,11 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/make_hold.h"
 #include "core/base/text.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"
+#include "core/io/stock.h"
 #include "core/shop/sheets.h"
 
 namespace {
@@ -103,33 +105,89 @@ Json prices_json(const std::vector<Price>& prices) {
   return list;
 }
 
-//! What would cure each failing or tight check, the worst of it over the loadings.
-Json cures_json(const Design& design, const Assessment& a) {
-  Json list = Json::array();
-  for (const Finding* f : worst_of_each(a))
-    for (const auto& c : cures_for(design, a, *f)) {
-      Json changes = Json::array();
-      for (const auto& p : c.parts)
-        changes.push_back({{"knob", p.knob->id}, {"by", p.change}, {"unit", si_unit(p.knob->kind)}});
-      list.push_back({{"measure", f->measure_id},
-                      {"subject", in_words(f->subject.words)},
-                      {"cure", c.id()},
-                      {"text", capitalised(in_words(c.text, {design.units}))},
-                      {"changes", changes},
-                      {"verdict", verdict_word(c.reached)},
-                      {"worse", prices_json(c.worse)},
-                      {"better", prices_json(c.better)},
-                      {"less_to_spare", prices_json(c.costs)}});
-    }
-  return list;
-}
-
 std::string limit_text(const Finding& f, UnitSystem units) {
   const Kind kind = f.info().kind;
   std::string s;
   if (f.limit.lower) s += "≥ " + format_quantity(*f.limit.lower, kind, units);
   if (f.limit.upper) s += (s.empty() ? "≤ " : ", ≤ ") + format_quantity(*f.limit.upper, kind, units);
   return s;
+}
+
+Json cure_json(const Cure& c, UnitSystem units) {
+  Json changes = Json::array();
+  for (const auto& p : c.parts)
+    changes.push_back({{"knob", p.knob->id}, {"by", p.change}, {"unit", si_unit(p.knob->kind)}});
+  return {{"cure", c.id()},
+          {"text", capitalised(in_words(c.text, {units}))},
+          {"changes", changes},
+          {"worse", prices_json(c.worse)},
+          {"better", prices_json(c.better)},
+          {"less_to_spare", prices_json(c.costs)}};
+}
+
+//! What would cure each failing or tight check, the worst of it over the loadings.
+Json cures_json(const Design& design, const Assessment& a) {
+  Json list = Json::array();
+  for (const Finding* f : worst_of_each(a))
+    for (const auto& c : cures_for(design, a, *f, {100, &shipped_stock()})) {
+      Json cure = cure_json(c, design.units);
+      cure["measure"] = f->measure_id;
+      cure["subject"] = in_words(f->subject.words);
+      cure["verdict"] = verdict_word(c.reached);
+      list.push_back(std::move(cure));
+    }
+  return list;
+}
+
+//! Make it hold: the least changes after which nothing fails, or what contradicts. Writes the best one's
+//! project where a file is named.
+int run_hold(const std::string& path, bool json, const std::string& out) {
+  const auto design = open_project(path);
+  if (!design) return faulty_file;
+  const Assessment before = assess(*design);
+  HoldSearch search;
+  search.stock = &shipped_stock();
+  const Holding h = make_hold(*design, before, search);
+  const bool failed = std::any_of(before.findings.begin(), before.findings.end(),
+                                  [](const Finding& f) { return f.verdict == Verdict::fails; });
+  const Tongue tongue{design->units};
+  if (json) {
+    Json ways = Json::array();
+    for (const auto& w : h.ways) ways.push_back(cure_json(w, design->units));
+    Json against = Json::array();
+    for (const auto& f : h.against) against.push_back(finding_json(f));
+    Json answer{
+        {"kranich_hold", 1},  {"project", design->about.name}, {"nothing_fails", !failed},    {"ways", ways},
+        {"against", against}, {"contradict", h.contradict},    {"assessments", h.assessments}};
+    if (h.nearest) answer["nearest"] = cure_json(*h.nearest, design->units);
+    std::cout << answer.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
+  } else if (!failed) {
+    put("nothing fails");
+  } else {
+    for (const auto& w : h.ways) {
+      put(fmt::format("- {}", capitalised(in_words(w.text, tongue))));
+      for (const auto& p : w.worse)
+        put(fmt::format("    {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
+                        format_quantity(p.value_after, measure(p.measure_id).kind, design->units)));
+    }
+    if (h.ways.empty()) {
+      put(h.contradict
+              ? "these limits contradict each other within what may move:"
+              : "no change was found after which nothing fails; where it came nearest these still do:");
+      for (const auto& f : h.against)
+        put(fmt::format("- {}{}: {}  {}", f.info().title,
+                        f.subject.empty() ? "" : ", " + in_words(f.subject.words, tongue),
+                        format_quantity(f.value, f.info().kind, design->units),
+                        limit_text(f, design->units)));
+      if (h.nearest) put(fmt::format("nearest: {}", in_words(h.nearest->text, tongue)));
+    }
+  }
+  if (!out.empty() && !h.ways.empty())
+    if (const auto why = save_project(h.ways.front().applied(*design), out)) {
+      std::cerr << out << ": " << *why << '\n';
+      return cannot_write;
+    }
+  return failed && h.ways.empty() ? some_check_fails : done;
 }
 
 int run_assess(const std::string& path, bool json, bool csv, bool cures) {
@@ -160,7 +218,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
                       format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
                       f->remark.empty() ? f->loading : in_words(f->remark, tongue)));
       if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
-      for (const auto& c : cures_for(*design, a, *f)) {
+      for (const auto& c : cures_for(*design, a, *f, {100, &shipped_stock()})) {
         std::string price;
         for (const auto& p : c.worse)
           price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),
@@ -278,6 +336,10 @@ int run(int argc, char** argv) {
   assess_command->add_flag("--json", json, "every finding as JSON, SI units");
   assess_command->add_flag("--csv", csv, "every finding as a table");
   assess_command->add_flag("--cures", cures, "with what would cure each failing or tight check");
+  auto* hold_command = app.add_subcommand("hold", "The least change after which nothing fails");
+  hold_command->add_option("FILE", file, "project file")->required();
+  hold_command->add_flag("--json", json, "the ways as JSON, SI units");
+  hold_command->add_option("--write", output, "write the project with the best way to this file");
   auto* validate_command = app.add_subcommand("validate", "Check a project file and name every fault");
   validate_command->add_option("FILE", file, "project file")->required();
   auto* measures_command = app.add_subcommand("measures", "List all measures (docs/measures.md)");
@@ -298,6 +360,7 @@ int run(int argc, char** argv) {
   } catch (const CLI::ParseError& e) {
     return app.exit(e) == 0 ? done : wrong_call;
   }
+  if (*hold_command) return run_hold(file, json, output);
   if (*assess_command) return run_assess(file, json, csv, cures);
   if (*validate_command) return run_validate(file);
   if (*measures_command) return run_measures();

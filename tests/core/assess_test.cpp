@@ -230,16 +230,16 @@ TEST_CASE("cures that are called off come to nothing, soon") {
   const Finding* f = worst_of_each(a).front();
   int asked = 0;
   double last = 0;
-  const auto all = cures_for(d, a, *f, 100, [&](double share) {
-    ++asked;
-    CHECK(share >= last);
-    last = share;
-    return true;
-  });
+  const auto all = cures_for(d, a, *f, {100, nullptr, [&](double share) {
+                                          ++asked;
+                                          CHECK(share >= last);
+                                          last = share;
+                                          return true;
+                                        }});
   REQUIRE_FALSE(all.empty());
   REQUIRE(asked > 20);
   int since = 0;
-  CHECK(cures_for(d, a, *f, 100, [&](double) { return ++since < asked / 2; }).empty());
+  CHECK(cures_for(d, a, *f, {100, nullptr, [&](double) { return ++since < asked / 2; }}).empty());
   CHECK(since <
         asked / 2 + 30);  // a search may ask once more for each of its trials, and each is refused at once
 }

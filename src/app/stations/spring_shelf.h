@@ -33,7 +33,6 @@ class ShelfPanel : public QWidget {
   std::string leg_ = "main";
   QLabel* note_;
   QTableWidget* table_;
-  spring::Shelves shelves_;
   std::vector<spring::Offer> offers_;
   std::vector<spring::Candidate> ranked_;
   bool has_shelf_ = false;

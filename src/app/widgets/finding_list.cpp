@@ -7,12 +7,13 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
+#include "core/io/stock.h"
 
 namespace kranich::app {
 namespace {
 
-QString html(const QString& s) { return s.toHtmlEscaped(); }
 
 void clear_layout(QLayout* layout) {
   while (QLayoutItem* item = layout->takeAt(0)) {
@@ -195,8 +196,10 @@ void FindingList::refresh_cures() {
   cures_outdated_ = false;
   cure_work_.start<std::vector<Cure>>(
       [design = document_.design(), assessment = document_.assessment(), finding = *f,
-       most = drag ? size_t{3} : size_t{100}](const Progress& progress) {
-        return cures_for(design, assessment, finding, most, progress);
+       drag](const Progress& progress) {
+        return cures_for(
+            design, assessment, finding,
+            drag ? CureSearch{3, nullptr, progress} : CureSearch{100, &shipped_stock(), progress});
       },
       [this](std::vector<Cure> cures) {
         cures_ = std::move(cures);
@@ -208,7 +211,8 @@ void FindingList::refresh_cures() {
 void FindingList::show_cures() {
   clear_layout(cure_rows_);
   const Theme& t = Theme::now();
-  const bool pairs = !cures_.empty() && cures_.front().parts.size() > 1;
+  const bool pairs =
+      std::all_of(cures_.begin(), cures_.end(), [](const Cure& c) { return c.parts.size() > 1; });
   auto* heading =
       new QLabel(cures_.empty() ? tr("<b>Nothing that Kranich can change cures it, nor any pair.</b>")
                  : pairs        ? tr("<b>Nothing single cures it; two together would</b>")
@@ -257,6 +261,13 @@ void FindingList::show_cures() {
     line->addWidget(attempt, 0, Qt::AlignTop);
     cure_rows_->addWidget(row);
   }
+  const Finding* chosen = chosen_finding();
+  if (!chosen || chosen->verdict != Verdict::fails) return;
+  auto* hold = new QPushButton(tr("Make it all hold …"), why_);
+  hold->setObjectName("make-it-hold");
+  hold->setToolTip(tr("The least change of everything that may move after which nothing fails (Ctrl+H)"));
+  connect(hold, &QPushButton::clicked, this, [this] { make_hold_dialog(document_, window())->show(); });
+  cure_rows_->addWidget(hold, 0, Qt::AlignRight);
 }
 
 }  // namespace kranich::app

@@ -27,6 +27,8 @@ QString sentence_of(const Text& text, UnitSystem units);
 //! The same for a label that shows markup: what names a number of the design leads to its entry (link
 //! "entry:" and its path).
 QString html_of(const Text& text, UnitSystem units);
+//! As it stands, in a label that shows markup.
+inline QString html(const QString& s) { return s.toHtmlEscaped(); }
 //! A heading of a word: its first letter large.
 inline QString capitalised(const QString& s) { return s.left(1).toUpper() + s.mid(1); }
 QString value_text(const Finding& f, UnitSystem units);

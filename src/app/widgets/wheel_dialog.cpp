@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QDialog>
-#include <QFile>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -16,7 +15,7 @@
 #include "app/widgets/findings.h"
 #include "core/assess/place_rules.h"
 #include "core/force/leg_law.h"
-#include "core/io/csv.h"
+#include "core/io/stock.h"
 #include "core/model/describe.h"
 #include "core/model/moves.h"
 
@@ -88,8 +87,7 @@ class WheelDialog : public QDialog {
     const QString word = text_of(document.design().wheel_word(this->leg()), document.units());
     setWindowTitle(QObject::tr("%1 from the shelf").arg(capitalised(word)));
     resize(860, 600);
-    QFile file(QStringLiteral(":/shelf/wheels.csv"));
-    if (file.open(QIODevice::ReadOnly)) shelf_ = read_wheel_shelf(file.readAll().toStdString()).wheels;
+    shelf_ = shipped_stock().wheels;
     auto* all = new QVBoxLayout(this);
     need_ = new QLabel(this);
     need_->setWordWrap(true);

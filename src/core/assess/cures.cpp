@@ -3,7 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <limits>
 
 #include "core/base/numerics.h"
 
@@ -53,27 +53,66 @@ Design Cure::applied(const Design& design) const {
   return d;
 }
 
+void weigh_up(Cure& cure, const Assessment& before, const Assessment& after, const Finding* cured) {
+  struct Cost {
+    double shrinks;
+    Price price;
+  };
+  std::vector<Cost> costs;
+  for (const Finding* now : worst_of_each(after)) {
+    if (cured && now->measure_id == cured->measure_id && now->subject == cured->subject) continue;
+    const Finding* was = worst_of(before, now->measure_id, now->subject);
+    const Verdict old = was ? was->verdict : Verdict::noted;
+    const Price price{now->measure_id, now->subject, old, now->verdict, was ? was->value : std::nan(""),
+                      now->value};
+    if (badness(now->verdict) > badness(old))
+      cure.worse.push_back(price);
+    else if (now->verdict == Verdict::unknown)
+      continue;  // it fails no more, and nobody knows whether it holds
+    else if (badness(now->verdict) < badness(old))
+      cure.better.push_back(price);
+    else if (was && was->margin_fraction - now->margin_fraction > 0.02)
+      costs.push_back({was->margin_fraction - now->margin_fraction, price});
+  }
+  std::stable_sort(costs.begin(), costs.end(),
+                   [](const Cost& x, const Cost& y) { return x.shrinks > y.shrinks; });
+  for (size_t i = 0; i < std::min<size_t>(3, costs.size()); ++i) cure.costs.push_back(costs[i].price);
+  cure.text = {};
+  for (const auto& p : cure.parts) {
+    Text part = p.knob->worded(p.change);
+    cure.text =
+        cure.text.empty() ? std::move(part) : say("{}, and {}", std::move(cure.text), std::move(part));
+  }
+}
+
+bool reaches(const Cure::Part& p) { return p.change >= p.knob->least && p.change <= p.knob->most; }
+
+double outward(const Knob& knob, double change) {
+  return std::copysign(std::ceil(std::abs(change) / knob.step - 1e-6) * knob.step, change);
+}
+
 namespace {
 
 //! Solves and prices the cures of one finding.
 class Surgeon {
  public:
-  Surgeon(const Design& design, const Assessment& before, const Finding& finding, const Progress& progress)
+  Surgeon(const Design& design, const Assessment& before, const Finding& finding, const CureSearch& search)
       : design_(design),
         before_(before),
         finding_(finding),
-        progress_(progress),
+        progress_(search.progress),
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
     needed_.measure = finding.measure_id;
     knobs_ = knobs_for(design, finding.measure_id);
+    if (search.stock) swaps_ = swaps_for(design, before, *search.stock, finding);
   }
 
   //! Prices the solutions found, those of the least effort first.
   std::vector<Cure> priced(size_t most) {
     const auto effort = [](const std::vector<Cure::Part>& parts) {
       double sum = 0;
-      for (const auto& p : parts) sum += std::abs(p.change) / p.knob->range();
+      for (const auto& p : parts) sum += p.knob->dear * std::abs(p.change) / p.knob->range();
       return sum;
     };
     std::stable_sort(found_.begin(), found_.end(),
@@ -83,7 +122,18 @@ class Surgeon {
       if (cures.size() < most && keep_on(0.9)) add(cures, std::move(parts));
     return called_off_ ? std::vector<Cure>{} : cures;
   }
-  bool found_any() const { return !found_.empty(); }
+  void forget() { found_.clear(); }
+
+  //! The nearest of what may be exchanged that does it.
+  void exchanges() {
+    for (const KnobRef& knob : swaps_)
+      for (size_t i = 1; i <= knob->choices.size() && keep_on(0.45); ++i) {
+        const auto v = static_cast<double>(i);
+        if (!(spare({{knob, v}}) >= -1e-9)) continue;
+        found_.push_back({{knob, v}});
+        break;
+      }
+  }
 
   void singles() {
     for (size_t i = 0; i < knobs_.size(); ++i) {
@@ -146,7 +196,7 @@ class Surgeon {
 
  private:
   bool keep_on(double share) {
-    share_ = share;
+    share_ = std::max(share_, share);
     called_off_ = called_off_ || (progress_ && !progress_(share));
     return !called_off_;
   }
@@ -163,10 +213,6 @@ class Surgeon {
   static double within_reach(const Knob& knob, double share) {
     return std::clamp(share * knob.range(), knob.least, knob.most);
   }
-  static bool reaches(const Cure::Part& p) { return p.change >= p.knob->least && p.change <= p.knob->most; }
-  static double outward(const Knob& knob, double change) {
-    return std::copysign(std::ceil(std::abs(change) / knob.step - 1e-6) * knob.step, change);
-  }
 
   void add(std::vector<Cure>& cures, std::vector<Cure::Part> parts) const {
     Cure cure;
@@ -176,34 +222,7 @@ class Surgeon {
     if (!cured || cured->verdict == Verdict::unknown || badness(cured->verdict) >= badness(finding_.verdict))
       return;
     cure.reached = cured->verdict;
-    struct Cost {
-      double shrinks;
-      Price price;
-    };
-    std::vector<Cost> costs;
-    for (const Finding* now : worst_of_each(a)) {
-      if (now->measure_id == finding_.measure_id && now->subject == finding_.subject) continue;
-      const Finding* was = worst_of(before_, now->measure_id, now->subject);
-      const Verdict old = was ? was->verdict : Verdict::noted;
-      const Price price{now->measure_id, now->subject, old, now->verdict, was ? was->value : std::nan(""),
-                        now->value};
-      if (badness(now->verdict) > badness(old))
-        cure.worse.push_back(price);
-      else if (now->verdict == Verdict::unknown)
-        continue;  // it fails no more, and nobody knows whether it holds
-      else if (badness(now->verdict) < badness(old))
-        cure.better.push_back(price);
-      else if (was && was->margin_fraction - now->margin_fraction > 0.02)
-        costs.push_back({was->margin_fraction - now->margin_fraction, price});
-    }
-    std::stable_sort(costs.begin(), costs.end(),
-                     [](const Cost& x, const Cost& y) { return x.shrinks > y.shrinks; });
-    for (size_t i = 0; i < std::min<size_t>(3, costs.size()); ++i) cure.costs.push_back(costs[i].price);
-    for (const auto& p : cure.parts) {
-      Text part = p.knob->worded(p.change);
-      cure.text =
-          cure.text.empty() ? std::move(part) : say("{}, and {}", std::move(cure.text), std::move(part));
-    }
+    weigh_up(cure, before_, a, &finding_);
     cures.push_back(std::move(cure));
   }
 
@@ -215,33 +234,49 @@ class Surgeon {
   double share_ = 0;
   bool failing_;
   Stations needed_;
-  std::vector<KnobRef> knobs_;
+  std::vector<KnobRef> knobs_, swaps_;
   std::vector<std::vector<Cure::Part>> found_;
 };
 
 }  // namespace
 
+int cost_of(const Cure& c) {
+  int sum = 0;
+  for (const auto& p : c.worse) sum += p.after == Verdict::fails ? 10 : 3;
+  for (const auto& p : c.better) sum -= p.before == Verdict::fails ? 4 : 1;
+  return sum;
+}
+
+double effort_of(const Cure& cure) {
+  double sum = 0;
+  for (const auto& p : cure.parts) sum += p.knob->dear * std::abs(p.change) / p.knob->range() + 0.05;
+  return sum;
+}
+
 std::vector<Cure> cures_for(const Design& design, const Assessment& before, const Finding& finding,
-                            size_t most, const Progress& progress) {
+                            const CureSearch& search) {
   if (finding.verdict != Verdict::fails && finding.verdict != Verdict::tight) return {};
-  Surgeon surgeon(design, before, finding, progress);
+  Surgeon surgeon(design, before, finding, search);
   surgeon.singles();
-  if (!surgeon.found_any() && finding.verdict == Verdict::fails) surgeon.pairs();
-  auto cures = surgeon.priced(most);
-  const auto cost = [](const Cure& c) {
-    int sum = 0;
-    for (const auto& p : c.worse) sum += p.after == Verdict::fails ? 10 : 3;
-    for (const auto& p : c.better) sum -= p.before == Verdict::fails ? 4 : 1;
-    return sum;
+  surgeon.exchanges();
+  auto cures = surgeon.priced(search.most);
+  const auto cheapest = [&] {
+    int least = std::numeric_limits<int>::max();
+    for (const auto& c : cures) least = std::min(least, cost_of(c));
+    return least;
   };
-  const auto effort = [](const Cure& c) {
-    double sum = 0;
-    for (const auto& p : c.parts) sum += std::abs(p.change) / p.knob->range();
-    return sum;
-  };
+  // In a drag pairs wait.
+  if (finding.verdict == Verdict::fails && (cures.empty() || (cheapest() >= 10 && search.most > 10))) {
+    surgeon.forget();
+    surgeon.pairs();
+    const int least = cheapest();
+    for (auto& c : surgeon.priced(search.most))
+      if (cost_of(c) < least) cures.push_back(std::move(c));
+  }
+  if (search.progress && !search.progress(1)) return {};
   std::stable_sort(cures.begin(), cures.end(), [&](const Cure& x, const Cure& y) {
-    if (cost(x) != cost(y)) return cost(x) < cost(y);
-    return effort(x) < effort(y);
+    if (cost_of(x) != cost_of(y)) return cost_of(x) < cost_of(y);
+    return effort_of(x) < effort_of(y);
   });
   return cures;
 }

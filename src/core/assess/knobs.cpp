@@ -60,6 +60,66 @@ void slide(Design& d, double by) {
   }
 }
 
+//! What is always there, kg; 0 where nothing is known.
+double empty_mass(const Design& d) {
+  double mass = 0;
+  for (const auto& i : d.ledger)
+    if (i.group != Group::load && i.mass.known()) mass += i.mass;
+  return mass;
+}
+//! Where ballast can be fixed, foremost and aftmost: a twentieth in from the ends of the body; without one of
+//! what the ledger places.
+std::optional<std::pair<double, double>> ballast_places(const Design& d) {
+  double from = std::numeric_limits<double>::infinity();
+  double to = -from;
+  for (const auto& b : d.airframe.bodies)
+    for (const auto& s : b.sections)
+      if (s.x.known()) {
+        from = std::min(from, s.x.si);
+        to = std::max(to, s.x.si);
+      }
+  if (!(to > from))
+    for (const auto& i : d.ledger)
+      if (i.at.x.known()) {
+        from = std::min(from, i.at.x.si);
+        to = std::max(to, i.at.x.si);
+      }
+  if (!(to > from)) return std::nullopt;
+  const double in = 0.05 * (to - from);
+  return std::pair{from + in, to - in};
+}
+//! Adds to the ballast that lies there already, or puts a new item into the ledger, at the height of the
+//! rest, aboard whenever it flies: what stood on the scales had none.
+void add_ballast(Design& d, double x, double mass) {
+  if (!(mass > 0)) return;
+  for (auto& item : d.ledger)
+    if (item.name.starts_with("ballast") && item.at.x.known() && std::abs(item.at.x - x) < 1e-6) {
+      item.mass.si += mass;
+      return;
+    }
+  Item item;
+  item.name = unused_name(d.ledger, "ballast");
+  item.group = Group::load;
+  item.mass = Given(mass);
+  double weight = 0;
+  double height = 0;
+  for (const auto& i : d.ledger)
+    if (i.mass.known() && i.at.z.known()) {
+      weight += i.mass;
+      height += i.mass * i.at.z;
+    }
+  item.at.x = Given(x);
+  item.at.y = Given(0.0);
+  item.at.z = Given(weight > 0 ? height / weight : 0);
+  for (auto& l : d.loadings)
+    if (l.flown) {
+      Aboard aboard;
+      aboard.item = item.name;
+      l.aboard.push_back(std::move(aboard));
+    }
+  d.ledger.push_back(std::move(item));
+}
+
 bool something_slides(const Design& d) {
   return std::any_of(d.ledger.begin(), d.ledger.end(), [](const Item& i) { return i.slides; });
 }
@@ -96,6 +156,54 @@ bool bears_on_sheet(const Leg& l) {
   });
 }
 bool has_plates(const Leg& l) { return std::any_of(l.joints.begin(), l.joints.end(), is_plate); }
+//! The rows of a joint's fasteners along u, each from end to end; a single column counts along v.
+std::vector<std::vector<Fastener>> rows_of(const Joint& j) {
+  std::vector<std::vector<Fastener>> rows;
+  for (const auto& f : j.fasteners) {
+    auto row = std::find_if(rows.begin(), rows.end(),
+                            [&](const auto& r) { return std::abs(r.front().v - f.v) < 1e-4; });
+    if (row == rows.end()) row = rows.insert(rows.end(), std::vector<Fastener>{});
+    row->push_back(f);
+  }
+  if (rows.size() == j.fasteners.size() && rows.size() > 1) {
+    rows.resize(1);
+    rows[0] = j.fasteners;
+  }
+  for (auto& r : rows)
+    std::sort(r.begin(), r.end(),
+              [](const auto& a, const auto& b) { return a.u.si + a.v.si < b.u.si + b.v.si; });
+  return rows;
+}
+//! Spreads more, or fewer, evenly between the ends of each row: no closer than three diameters, no less than
+//! two.
+void more_in_each_row(Joint& j, int by) {
+  if (j.kind != JointKind::fasteners || by == 0) return;
+  std::vector<Fastener> spread;
+  for (const auto& row : rows_of(j)) {
+    const auto count = static_cast<int>(row.size()) + by;
+    const Fastener& first = row.front();
+    const Fastener& last = row.back();
+    const double length = std::hypot(last.u - first.u, last.v - first.v);
+    if (row.size() < 2 || count < 2 || length / (count - 1) < 3 * first.diameter) return;
+    for (int i = 0; i < count; ++i) {
+      const double t = static_cast<double>(i) / (count - 1);
+      Fastener f = first;
+      f.u.si += t * (last.u - first.u);
+      f.v.si += t * (last.v - first.v);
+      spread.push_back(f);
+    }
+  }
+  j.fasteners = std::move(spread);
+}
+//! The most that a row of the leg's fasteners holds now; 0 where there is no row of two.
+double longest_row(const Leg& l) {
+  size_t most = 0;
+  for (const auto& j : l.joints)
+    if (j.kind == JointKind::fasteners)
+      for (const auto& row : rows_of(j)) most = std::max(most, row.size());
+  return most >= 2 ? static_cast<double>(most) : 0;
+}
+bool has_rows(const Leg& l) { return longest_row(l) > 0; }
 bool has_twins(const Leg& l) { return l.wheel_spacing.known(); }
 bool has_air(const Leg& l) {
   return l.wheel.tyre == Tyre::pneumatic && l.wheel.pressure.known() && !l.wheel.tyre_rate.known();
@@ -252,6 +360,10 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::stiffness, S::load, 0, 0, bends_as<BentForm::leaf>, {{"spring/bent/cross_wire_rate_N_per_m"}}},
       {"fasteners", "pins and bolts of the {} thicker by {}", "pins and bolts of the {} thinner by {}",
        N::legs, K::length, S::part, 0.5 * mm, 0, has_joints, {{"joints/*/diameter_m"}, {"joints/*/fasteners/*/diameter_m"}}},
+      {"fastener_count", "{}: more fasteners in each row, by {}", "{}: fewer fasteners in each row, by {}",
+       N::legs, K::factor, S::count, 1, 0, has_rows, {}, [](Leg& l, double v) {
+         for (auto& j : l.joints) more_in_each_row(j, static_cast<int>(std::lround(v)));
+       }},
       {"bearing", "sheet or lugs at the {} thicker by {}", "sheet or lugs at the {} thinner by {}",
        N::legs, K::length, S::part, 0.5 * mm, 0, bears_on_sheet, {{"joints/*/inner_thickness_m"}, {"joints/*/outer_thickness_m"}}},
       {"plate", "plates and blocks of the {} longer by {}", "plates and blocks of the {} shorter by {}",
@@ -310,6 +422,7 @@ std::optional<Knob> knob_of(const Design& d, const LegKnob& k, const LegLine& li
             -k.way,
             k.way,
             nan,
+            1,
             {}};
   Turned turned;
   for (const auto& id : line.ids)
@@ -317,7 +430,10 @@ std::optional<Knob> knob_of(const Design& d, const LegKnob& k, const LegLine& li
   double there = std::numeric_limits<double>::infinity();  // the least of what it turns
   for (const auto& [path, by] : turned) there = std::min(there, value_at(d, path) / by);
   if (!k.turns.empty() && turned.empty()) return std::nullopt;
-  if (k.scale == Scale::count && k.apply) there = d.gear.legs[line.rows[0]].spring.pucks.count;
+  if (k.scale == Scale::count && k.apply) {
+    const Leg& leg = d.gear.legs[line.rows[0]];
+    there = has_rows(leg) && knob.what() == "fastener_count" ? longest_row(leg) : leg.spring.pucks.count.si;
+  }
 
   const auto step_for = [&](double of) {
     const double fine = handy(of / 200);
@@ -379,7 +495,15 @@ std::optional<Knob> knob_of(const Design& d, const LegKnob& k, const LegLine& li
 
 }  // namespace
 
+Text Knob::named() const {
+  return noun.empty() ? sentence(more, {Text("…")}) : sentence(more, {noun, Text("…")});
+}
+
 Text Knob::worded(double change) const {
+  if (!choices.empty()) {
+    const auto i = static_cast<size_t>(std::lround(change));
+    return i >= 1 && i <= choices.size() ? choices[i - 1] : Text();
+  }
   const char* words = change > 0 ? more : less;
   const Text amount =
       kind == Kind::factor ? Text(shortest(std::abs(change))) : Text(Amount{std::abs(change), kind});
@@ -400,11 +524,25 @@ std::vector<KnobRef> knobs(const Design& d) {
   const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
                          double way, std::function<void(Design&, double)> apply) {
     list.push_back(
-        std::make_shared<Knob>(Knob{id, more, less, {}, kind, step, -way, way, nan, std::move(apply)}));
+        std::make_shared<Knob>(Knob{id, more, less, {}, kind, step, -way, way, nan, 1, std::move(apply)}));
   };
   if (something_slides(d))
     whole("weigh.slide", "what slides aboard, aft by {}", "what slides aboard, forward by {}", Kind::length,
           std::clamp(handy(size / 500), 0.1 * mm, mm), 0.4, slide);
+  if (const auto places = ballast_places(d)) {
+    const double most = 0.15 * empty_mass(d);
+    const double step = handy(most / 100);
+    const auto ballast = [&](const char* id, const char* words, double x) {
+      list.push_back(std::make_shared<Knob>(
+          Knob{id, words, words, {}, Kind::mass, step, 0, most, nan, 4, [x](Design& c, double v) {
+                 add_ballast(c, x, v);
+               }}));
+    };
+    if (most > 2 * step) {
+      ballast("weigh.ballast_nose", "{} of ballast in the nose", places->first);
+      ballast("weigh.ballast_tail", "{} of ballast in the tail", places->second);
+    }
+  }
   if (sequenced(d)) {
     const auto later = [&](const char* id, const char* more, const char* less, bool up, Action action) {
       whole(id, more, less, Kind::time, 0.1, 30,
@@ -424,12 +562,15 @@ std::vector<KnobRef> knobs(const Design& d) {
 std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
   using Words = std::vector<std::string_view>;
   static const std::vector<std::pair<std::string_view, Words>> moves{
-      {"weigh.", {"slide"}},
+      {"weigh.", {"slide", "ballast_nose", "ballast_tail"}},
+      {"stance.upright", {"station", "length", "slide", "ballast_nose", "ballast_tail"}},
+      {"stance.ballast", {"station", "length", "slide", "ballast_nose", "ballast_tail"}},
       {"place.twin_", {"spacing", "wheel", "pressure"}},
       {"place.fork_gap", {"fork"}},
       {"place.tyre_left", {"pressure", "wheel"}},
       {"place.ground_pressure", {"pressure", "wheel"}},
-      {"place.", {"station", "length", "side", "bend", "shim", "wheel", "slide"}},
+      {"place.",
+       {"station", "length", "side", "bend", "shim", "wheel", "slide", "ballast_nose", "ballast_tail"}},
       {"stance.",
        {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "wire", "turns", "leaf",
         "strands", "cord_length", "wheel", "bend"}},
@@ -438,7 +579,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
         "cord_length", "pucks", "bent", "bent_width", "plies", "loops", "helper", "damping", "pressure"}},
       {"leg.margin",
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
-        "bent_width", "plies", "fasteners", "bearing", "plate", "plate_width"}},
+        "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width"}},
       {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =

@@ -16,20 +16,26 @@
 namespace kranich {
 
 struct Knob {
-  std::string id;    //!< "main.station": leg's id, and what it moves
-  const char* more;  //!< how an increase reads: "{} aft by {}", or without a noun "doors close later by {}"
-  const char* less;
+  std::string id;  //!< "main.station": leg's id, and what it moves
+  const char* more =
+      "";  //!< how an increase reads: "{} aft by {}", or without a noun "doors close later by {}"
+  const char* less = "";
   Text noun;  //!< "main wheels"; empty where the words have none
-  Kind kind;
-  double step;         //!< what the answer is rounded outward to, SI
-  double least, most;  //!< how far it may be turned, SI, least < 0 < most
+  Kind kind = Kind::factor;
+  double step = 1;             //!< what the answer is rounded outward to, SI
+  double least = 0, most = 0;  //!< how far it may be turned, SI, least <= 0 < most
   //! What it changes as it stands, SI: of more than half of this a builder is told. NaN for places and times.
-  double there;
+  double there = 0;
+  double dear = 1;  //!< what its whole range costs against that of another: dead weight is taken last
   std::function<void(Design&, double)> apply;
+  //! What may be taken instead, by name: the change is the number of one of them, from 1. Empty of a number.
+  std::vector<Text> choices{};
 
   std::string_view what() const { return std::string_view(id).substr(id.find('.') + 1); }
   double range() const { return most > -least ? most : -least; }
   Text worded(double change) const;
+  //! What it is, without an amount: "main wheels aft by …".
+  Text named() const;
 };
 using KnobRef = std::shared_ptr<const Knob>;
 

@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/swaps.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <set>
+
+#include "core/assess/loading_state.h"
+#include "core/force/materials.h"
+#include "core/model/moves.h"
+
+namespace kranich {
+namespace {
+
+constexpr size_t most_choices = 6;
+
+//! A choice: how it reads and what it does.
+struct Choice {
+  Text text;
+  std::function<void(Design&)> put;
+};
+
+void offer(std::vector<KnobRef>& list, const LegLine& line, const char* what, std::vector<Choice> choices) {
+  if (choices.empty()) return;
+  if (choices.size() > most_choices) choices.resize(most_choices);
+  auto knob = std::make_shared<Knob>();
+  knob->id = line.ids[0] + "." + what;
+  knob->kind = Kind::factor;
+  knob->step = 1;
+  knob->least = 0;
+  // Exchanging a part counts for about a tenth of a knob's whole way, the nearest for the least.
+  knob->most = 10 * static_cast<double>(choices.size());
+  knob->there = std::numeric_limits<double>::quiet_NaN();
+  for (const auto& c : choices) knob->choices.push_back(c.text);
+  knob->apply = [choices](Design& d, double v) {
+    const auto i = static_cast<size_t>(std::lround(v));
+    if (i >= 1 && i <= choices.size()) choices[i - 1].put(d);
+  };
+  list.push_back(std::move(knob));
+}
+
+Text of_line(const LegLine& line) {
+  return line.several ? say("{} legs", line.word) : say("{} leg", line.word);
+}
+
+//! Greatest load on one leg at rest over all loadings, N; 0 where nothing stands.
+double static_load(const Design& d, const Assessment& a, size_t row) {
+  double load = 0;
+  const auto placed = placed_legs(d.gear);
+  for (const auto& l : a.loadings)
+    if (l.rest)
+      for (size_t i = 0; i < placed.size() && i < l.rest->wheels.size(); ++i)
+        if (placed[i].row == row) load = std::max(load, l.rest->wheels[i].load);
+  return load;
+}
+
+std::vector<Choice> wheels(const Design& d, const Assessment& a, const Stock& stock, const LegLine& line) {
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  std::vector<Choice> choices;
+  if (leg.skid || !leg.wheel.diameter.known()) return choices;
+  const double load = static_load(d, a, line.rows[0]) / (leg.wheel_spacing.known() ? 2 : 1);
+  double off = std::numeric_limits<double>::quiet_NaN();
+  std::vector<const place::ShelfWheel*> fit;
+  for (const auto& w : stock.wheels) {
+    if (w.name == leg.wheel.shelf_name) off = w.mass;
+    if (w.name != leg.wheel.shelf_name && w.greatest_load >= load &&
+        std::abs(w.wheel.diameter / leg.wheel.diameter - 1) < 0.5)
+      fit.push_back(&w);
+  }
+  const auto far = [&](const place::ShelfWheel* w) {
+    return std::abs(w->wheel.diameter / leg.wheel.diameter - 1) + (w->wheel.tyre == leg.wheel.tyre ? 0 : 0.1);
+  };
+  std::stable_sort(fit.begin(), fit.end(), [&](auto* x, auto* y) { return far(x) < far(y); });
+  for (const auto* w : fit)
+    choices.push_back(
+        {say("wheel “{}” from the shelf on the {}", w->name, of_line(line)),
+         [rows = line.rows, wheel = *w, off](Design& x) { place::exchange_wheels(x, rows, wheel, off); }});
+  return choices;
+}
+
+std::vector<Choice> springs(const Design& d, const Assessment& a, const Stock& stock, const LegLine& line) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  const double load = static_load(d, a, line.rows[0]);
+  if (!(load > 0) || !leg.travel.known()) return choices;
+  const spring::Need need{load};
+  const auto offers = spring::offers_for(leg, stock.springs, d.materials, need);
+  for (const auto& c : spring::rank_offers(offers, d.materials, need)) {
+    const auto& o = offers[c.index];
+    if (!c.fits || o.leg.spring == leg.spring) continue;
+    choices.push_back({say("“{}” ({}) from the shelf in the {}", o.name, o.size, of_line(line)),
+                       [ids = line.ids, spring = o.leg.spring](Design& x) {
+                         for (const auto& id : ids)
+                           if (Leg* l = x.gear.find(id)) l->spring = spring;
+                       }});
+  }
+  return choices;
+}
+
+//! Fasteners and adhesives are not what legs are made of.
+bool holds_together(const std::string& name) {
+  return name.starts_with("bolt") || name.find("bolt") != std::string::npos ||
+         name.find("rivet") != std::string::npos || name.find("screw") != std::string::npos;
+}
+
+//! Stronger materials of the same stuff, the next strongest first.
+template <class Put>
+std::vector<Choice> materials(const Design& d, const std::string& fitted, bool fasteners, Put&& put) {
+  std::vector<Choice> choices;
+  const Material* now = force::find_material(d.materials, fitted);
+  if (!now) return choices;
+  const auto strength = [&](const Material& m) {
+    const auto allowed = force::allowable_of(m, 0.003, false);
+    return fasteners ? allowed.shear : m.stuff == Stuff::adhesive ? allowed.ultimate : allowed.yield;
+  };
+  std::vector<const Material*> better;
+  for (const auto& name : force::material_names(d.materials)) {
+    const Material* m = force::find_material(d.materials, name);
+    if (m->stuff == now->stuff && holds_together(name) == fasteners && strength(*m) > strength(*now))
+      better.push_back(m);
+  }
+  std::stable_sort(better.begin(), better.end(),
+                   [&](auto* x, auto* y) { return strength(*x) < strength(*y); });
+  for (const Material* m : better) choices.push_back(put(m->name));
+  return choices;
+}
+
+//! For every row of a line.
+template <class Change>
+std::function<void(Design&)> on_each(const LegLine& line, Change change) {
+  return [ids = line.ids, change](Design& d) {
+    for (const auto& id : ids)
+      if (Leg* leg = d.gear.find(id)) change(*leg);
+  };
+}
+
+void material_swaps(const Design& d, const LegLine& line, bool joints, std::vector<KnobRef>& list) {
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  const Text legs = of_line(line);
+  const bool bends = leg.spring.kind == SpringKind::bending;
+  if (bends)
+    offer(
+        list, line, "bent_material", materials(d, leg.spring.bent.material, false, [&](const std::string& m) {
+          return Choice{say("{} of {}", legs, m), on_each(line, [m](Leg& l) { l.spring.bent.material = m; })};
+        }));
+  else if (leg.tubes.empty())
+    offer(list, line, "material", materials(d, leg.material, false, [&](const std::string& m) {
+            return Choice{say("{} of {}", legs, m), on_each(line, [m](Leg& l) { l.material = m; })};
+          }));
+  if (!joints) return;
+  std::set<std::string> seen;
+  for (const auto& t : leg.tubes)
+    if (seen.insert(t.material).second)
+      offer(list, line, "tube_material", materials(d, t.material, false, [&](const std::string& m) {
+              return Choice{say("tubes of the {} of {}", legs, m),
+                            on_each(line, [m, was = t.material](Leg& l) {
+                              for (auto& tube : l.tubes)
+                                if (tube.material == was) tube.material = m;
+                            })};
+            }));
+  offer(list, line, "axle_material", materials(d, leg.axle_material, false, [&](const std::string& m) {
+          return Choice{say("axle of the {} of {}", legs, m),
+                        on_each(line, [m](Leg& l) { l.axle_material = m; })};
+        }));
+  seen.clear();
+  for (const auto& j : leg.joints) {
+    if (!seen.insert(j.material).second) continue;
+    const bool fasteners = j.kind == JointKind::fasteners || j.kind == JointKind::pin;
+    const auto put = [&](const std::string& m) {
+      return Choice{say("{} of the {}: {}", j.name, legs, m), on_each(line, [m, was = j.material](Leg& l) {
+                      for (auto& joint : l.joints)
+                        if (joint.material == was) joint.material = m;
+                    })};
+    };
+    offer(list, line, "joint_material", materials(d, j.material, fasteners, put));
+  }
+}
+
+}  // namespace
+
+std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const Stock& stock,
+                               const Finding& finding) {
+  const std::string& id = finding.measure_id;
+  const auto of = [&](std::initializer_list<std::string_view> starts) {
+    return std::any_of(starts.begin(), starts.end(), [&](std::string_view s) { return id.starts_with(s); });
+  };
+  const bool by_wheel =
+      of({"place.tyre_left", "place.ground_pressure", "place.wheel_", "place.propeller", "place.low_point",
+          "place.one_down", "place.tail_strike", "place.twin_", "spring.rim", "stance.wing_angle", "swing."});
+  const bool by_spring = of({"spring.", "stance.wing_angle", "stance.sag"});
+  const bool by_material = of({"leg.margin", "spring.bend_", "spring.set"});
+  std::vector<KnobRef> list;
+  if (!by_wheel && !by_spring && !by_material) return list;
+  for (const LegLine& line : leg_lines(d)) {
+    // What is about a leg is moved by the legs of its line.
+    const bool its = finding.subject.leg.empty() ||
+                     std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end();
+    if (!its) continue;
+    if (by_wheel) offer(list, line, "wheel_from_shelf", wheels(d, before, stock, line));
+    if (by_spring) offer(list, line, "spring_from_shelf", springs(d, before, stock, line));
+    if (by_material) material_swaps(d, line, of({"leg.margin"}), list);
+  }
+  return list;
+}
+
+}  // namespace kranich

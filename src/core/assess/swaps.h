@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Parts and materials that may be taken instead of those fitted, each by its name: wheels and springs of the
+//! shelves, materials of the tables. As knobs whose change is the number of a choice, from 1.
+#pragma once
+
+#include <vector>
+
+#include "core/assess/assess.h"
+#include "core/assess/knobs.h"
+#include "core/place/wheel_shelf.h"
+#include "core/spring/shelf.h"
+
+namespace kranich {
+
+//! What lies on the shelves.
+struct Stock {
+  std::vector<place::ShelfWheel> wheels;
+  spring::Shelves springs;
+};
+
+//! What could be exchanged to move a finding, the nearest to what is fitted first; a wheel carries its load,
+//! a spring goes in and lasts, a material is of the same stuff and stronger.
+std::vector<KnobRef> swaps_for(const Design& design, const Assessment& before, const Stock& stock,
+                               const Finding& finding);
+
+}  // namespace kranich
