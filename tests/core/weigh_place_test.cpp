@@ -97,7 +97,7 @@ TEST_CASE("scaled by Froude's law, every figure scales as its kind does") {
     for (const auto& f : full.findings) {
       const std::string id = f.measure_id;
       // Statistics of wheels and the wire's strength are no laws of mechanics; scale is not scaled again.
-      if (id == "place.wheel_size" || id.rfind("spring.coil", 0) == 0 || id == "leg.margin" ||
+      if (id == "place.wheel_size" || id.rfind("spring.coil", 0) == 0 || id == "leg.margin" || id == "leg.path" ||
           id.rfind("place.scale", 0) == 0 || id == "spring.sink_speed" || id == "spring.stroke" ||
           id == "spring.load_factor" || !std::isfinite(f.value))
         continue;
@@ -129,6 +129,8 @@ TEST_CASE("moving the datum moves nothing but stations") {
     for (auto& a : l.aboard) a.x.si += by;
   for (auto& p : d.airframe.low_points) p.at.x.si += by;
   for (auto& p : d.airframe.propellers) p.hub.x.si += by;
+  for (auto& door : d.doors)
+    for (Point* p : {&door.hinge_from, &door.hinge_to}) p->x.si += by;
   for (Leg* leg : {&d.gear.main(), &d.gear.third()}) shift_leg(*leg, by, 0, 0);
   d.airframe.wing.root_leading_edge_x.si += by;
   d.airframe.cg_forward_limit.si += by;

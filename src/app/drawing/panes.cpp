@@ -173,6 +173,14 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
                    document_.say(std::abs(from_cg), Kind::length),
                    from_cg >= 0 ? QObject::tr("behind") : QObject::tr("ahead of")),
           Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  // Edges and formers to measure from, along the ground.
+  for (const auto& r : d.airframe.references) {
+    if (!r.x.known()) continue;
+    const QPointF at = pose.side(Vec3(r.x, 0, d.gear.main().axle.z.known() ? d.gear.main().axle.z.si : 0));
+    s.pen(Ink::grey, r.former ? 1.4 : 0.9, r.former ? Qt::SolidLine : Qt::DashLine);
+    s.line({at.x(), 0.10 * pose.cg.z() + at.y()}, {at.x(), 0});
+    s.label({at.x(), 0}, text_of(r.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 24}, 7.5);
+  }
   // Propeller clearance.
   for (const auto& p : d.airframe.propellers) {
     if (!p.hub.known() || !p.diameter.known() || !p.tilt.known()) continue;

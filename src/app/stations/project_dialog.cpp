@@ -133,12 +133,16 @@ void legs_tab(Document& document, Builder& b) {
                              add);
   held->table()->setObjectName("list:/gear/legs held");
   b.put(held);
-  b.heading(QObject::tr("Their tyres, and the braces that hold hinged struts"));
+  b.heading(QObject::tr("Their tyres, what is stacked on the axle, and the braces that hold hinged struts"));
   auto* tyres = new ListTable(document, "/gear/legs",
                               {{"wheel/tyre", QObject::tr("Tyre")},
                                {"wheel/pressure_Pa", QObject::tr("Pressure")},
+                               {"wheel/greatest_pressure_Pa", QObject::tr("Wheel's most")},
                                {"wheel/shoulder_radius_m", QObject::tr("Shoulder")},
                                {"wheel/fork_gap_m", QObject::tr("To fork and leg")},
+                               {"hub_width_m", QObject::tr("Hub")},
+                               {"spacer_m", QObject::tr("Spacers")},
+                               {"brake_width_m", QObject::tr("Brake")},
                                {"brace_leg/x_m", QObject::tr("Brace, leg x")},
                                {"brace_leg/y_m", "y"},
                                {"brace_leg/z_m", "z"},
@@ -191,6 +195,16 @@ void fill(Document& document, QTabWidget* tabs) {
                           d.airframe.bodies[0].y = 0.0;
                         }
                         d.airframe.bodies[0].sections.emplace_back();
+                      }));
+
+  b.heading(QObject::tr("Edges and formers that places are measured from; a former can hold a leg"));
+  b.put(new ListTable(document, "/airframe/references",
+                      {{"name", QObject::tr("Edge or former")},
+                       {"x_m", QObject::tr("Station")},
+                       {"former", QObject::tr("Holds a leg")}},
+                      [](Design& d) {
+                        d.airframe.references.emplace_back();
+                        d.airframe.references.back().name = unused_name(d.airframe.references, "edge");
                       }));
 
   b.tab(QObject::tr("Wing and tail"));

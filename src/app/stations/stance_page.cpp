@@ -51,7 +51,28 @@ class StancePage : public StationPage {
     answer_->setObjectName("shim-answer");
     apply_ =
         button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
+    field("/stance/table_slope_deg", tr("Slope of the table, nose up"));
     add_findings(tr("What it does"));
+    heading(tr("Two rests"), tr("height of one point over the leg"));
+    for (const Leg& leg : document_.design().gear.legs) {
+      const QString name = capitalised(text_of(document_.design().legs_word(leg), document_.units()));
+      put(new QuantityRow(document_, leg_path(leg.id) + "rest_pressed_m",
+                          tr("%1, after pressing down").arg(name), this));
+      put(new QuantityRow(document_, leg_path(leg.id) + "rest_lifted_m", tr("%1, after lifting").arg(name),
+                          this));
+    }
+    auto* take = button(tr("Take the friction over"),
+                        tr("What the two rests tell becomes the friction of each leg; Ctrl+Z takes it back"));
+    take->setObjectName("take-rest-friction");
+    connect(take, &QPushButton::clicked, this, [this] {
+      document_.edit(tr("Friction of the legs as two rests tell"), [this](Design& d) {
+        for (const Finding& f : document_.assessment().findings)
+          if (f.measure_id == "stance.rest_friction" && std::isfinite(f.value) && f.value >= 0)
+            if (Leg* leg = d.gear.find(f.subject.leg))
+              for (const auto& w : f.working)
+                if (in_words(w.name) == "friction") leg->spring.friction = Given(w.si, Origin::measured);
+      });
+    });
     heading(tr("Springs and tyres"), tr("at the wheel"));
     for (const Leg& leg : document_.design().gear.legs) {
       const QString word = text_of(document_.design().legs_word(leg), document_.units());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Make it hold: what may move, ticked; the least changes after which nothing fails, to put in or to keep as
 //! a variant; where there are none, the limits that contradict each other.
+#include <QCheckBox>
 #include <QDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -49,9 +50,8 @@ class HoldDialog : public QDialog {
     tree_->setMinimumWidth(330);
     tree_->setMaximumWidth(380);
     left->addWidget(tree_, 1);
-    shelf_ = new QPushButton(tr("Parts off the shelves too"), this);
+    shelf_ = new QCheckBox(tr("Parts off the shelves, stronger materials too"), this);
     shelf_->setObjectName("hold-shelf");
-    shelf_->setCheckable(true);
     shelf_->setChecked(true);
     shelf_->setToolTip(tr("Wheels and springs of the shelves and stronger materials, each by name"));
     left->addWidget(shelf_);
@@ -71,7 +71,8 @@ class HoldDialog : public QDialog {
     bar_->setObjectName("hold-progress");
     bar_->setRange(0, 100);
     bar_->setTextVisible(false);
-    line->addWidget(bar_, 1);
+    line->addWidget(bar_, 4);
+    line->addStretch(1);
     stop_ = new QPushButton(tr("Stop"), this);
     stop_->setObjectName("hold-stop");
     line->addWidget(stop_);
@@ -210,9 +211,8 @@ class HoldDialog : public QDialog {
     if (!held.ways.empty()) {
       show_state(
           held.ways.size() == 1
-              ? tr("<b>One way</b>, assessed: with it nothing fails.")
-              : tr("<b>%1 different ways</b>, each assessed: with it nothing fails. The one that goes least "
-                   "far first.")
+              ? tr("<b>One way</b>, assessed: nothing fails then.")
+              : tr("<b>%1 different ways</b>, each assessed: nothing fails then. The least change first.")
                     .arg(held.ways.size()));
       int n = 0;
       for (const auto& way : held.ways) add_way(way, ++n);
@@ -309,7 +309,8 @@ class HoldDialog : public QDialog {
   Document& document_;
   QLabel* state_;
   QTreeWidget* tree_;
-  QPushButton *shelf_, *stop_, *again_;
+  QCheckBox* shelf_;
+  QPushButton *stop_, *again_;
   QProgressBar* bar_;
   QVBoxLayout* ways_;
   std::vector<KnobRef> knobs_;

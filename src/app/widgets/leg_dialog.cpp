@@ -51,7 +51,8 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
        {"brace_arm_m", QObject::tr("Brace arm")},
        {"holds_N", QObject::tr("Screw holds")},
        {"length_m", QObject::tr("Length")},
-       {"width_m", QObject::tr("Width")}},
+       {"width_m", QObject::tr("Width")},
+       {"straps", QObject::tr("Straps")}},
       [which](Design& d) {
         auto& list = d.gear.leg(which).joints;
         list.emplace_back();
@@ -70,6 +71,20 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
     table->setMaximumHeight(150);
     into->addWidget(table);
   }
+  heading(QObject::tr("<b>Fits</b>: what goes into what – leg pin and unit, axle and hub, wire and socket"));
+  auto* fits = new ListTable(
+      document, base + "fits",
+      {{"name", QObject::tr("Fit")},
+       {"pin_m", QObject::tr("Pin, axle, wire")},
+       {"bore_m", QObject::tr("Bore, hub, socket")}},
+      [which](Design& d) {
+        auto& list = d.gear.leg(which).fits;
+        list.emplace_back();
+        list.back().name = unused_name(list, "fit");
+      },
+      parent);
+  fits->setMaximumHeight(130);
+  into->addWidget(fits);
   heading(QObject::tr("<b>Tubes</b>, from an attach point to the axle: one, a V, a tripod"));
   into->addWidget(new ListTable(
       document, base + "tubes",

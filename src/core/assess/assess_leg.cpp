@@ -13,6 +13,7 @@
 #include "core/assess/standing.h"
 #include "core/assess/strength_state.h"
 #include "core/base/numerics.h"
+#include "core/force/materials.h"
 #include "core/leg/geometry.h"
 #include "core/model/lacking.h"
 
@@ -124,6 +125,84 @@ void parts(const Design& d, const LegStrength& s, const Leg& leg, Collector& col
   }
 }
 
+//! From the tyre to the airframe, link by link. Judged where every link is entered; else what is there is
+//! shown, and what is not is named.
+void load_path(const Design& d, const LegStrength& s, const Leg& leg, Collector& collect) {
+  if (s.structure.parts.empty()) return;
+  const leg::PartMargin* weakest = nullptr;
+  std::vector<Working> links;
+  Text open;
+  for (const auto& p : s.structure.parts) {
+    if (!p.missing.empty() || !std::isfinite(p.margin)) {
+      open.also(say("{} is not worked out", p.part));
+      continue;
+    }
+    if (!weakest || p.margin < weakest->margin) weakest = &p;
+    links.push_back({Text(p.part), p.margin, Kind::share});
+  }
+  if (!weakest) return;
+  if (leg.joints.empty()) open.also("nothing entered that holds it to the airframe");
+  for (const auto& j : leg.joints) {
+    const Material* into = force::find_material(d.materials, j.into);
+    const bool relieved = std::any_of(leg.joints.begin(), leg.joints.end(),
+                                      [](const Joint& x) { return x.kind == JointKind::post; });
+    if (into && into->stuff == Stuff::foam && !relieved)
+      open.also(say("{} ends in foam: a post on to the spar would carry it on", j.name));
+    if (j.kind == JointKind::block && j.fasteners.empty()) open.also(say("{} ends in glue alone", j.name));
+  }
+  collect.about(about_leg(d, leg), "", GearState::extended);
+  auto& f = collect.add("leg.path", weakest->margin,
+                        open.empty() ? at_least(0, "no stronger than its weakest link") : Limit{});
+  f.remark = say("weakest: {}, {}", weakest->part, weakest->decides);
+  if (!open.empty()) f.remark.also(open);
+  f.working = std::move(links);
+}
+
+//! How near screws sit to the edge of the plate or block that they hold: wood and laminates split there.
+void edges(const Design& d, const Leg& leg, Collector& collect) {
+  for (const auto& j : leg.joints) {
+    if (j.kind != JointKind::plate && j.kind != JointKind::block) continue;
+    if (!j.length.known() || !j.width.known()) continue;
+    double least = std::numeric_limits<double>::infinity();
+    double nearest = nan;
+    for (const auto& f : j.fasteners) {
+      if (!f.u.known() || !f.v.known() || !f.diameter.known()) continue;
+      const double edge = std::min(j.length / 2 - std::abs(f.u), j.width / 2 - std::abs(f.v));
+      if (edge / f.diameter >= least) continue;
+      least = edge / f.diameter;
+      nearest = edge;
+    }
+    if (!std::isfinite(least)) continue;
+    collect.about(about_member(d, leg, j.name), "", GearState::extended);
+    auto& f =
+        collect.add("leg.edge_distance", least,
+                    j.straps ? at_least(2, "practice: twice the diameter under a metal strap")
+                             : at_least(3, "practice: three diameters where wood or a laminate may split"));
+    f.working = {{"to the edge", nearest, Kind::length}};
+    if (!j.straps) f.remark = "metal straps over the edge let two diameters do";
+  }
+}
+
+//! What goes into what: together, and without rattling.
+void fits(const Design& d, const Leg& leg, Collector& collect) {
+  for (const auto& fit : leg.fits) {
+    collect.about(about_member(d, leg, fit.name), "", GearState::extended);
+    if (!fit.pin.known() || !fit.bore.known()) {
+      collect.unknown("leg.fit", "both diameters");
+      continue;
+    }
+    const double play = fit.bore - fit.pin;
+    const double most = std::max(0.0003, 0.02 * fit.pin);
+    auto& f =
+        collect.add("leg.fit", play, bands(0, 0, most / 2, most, "practice: it goes in and does not rattle"));
+    f.working = {{"pin", fit.pin, Kind::length}, {"bore", fit.bore, Kind::length}};
+    if (play < 0)
+      f.remark = say("does not go together: drill or ream to {}", Amount{fit.pin.si, Kind::length});
+    else if (play > most)
+      f.remark = say("wants a bush {} thick", Amount{play / 2, Kind::length});
+  }
+}
+
 void alignment(const Design& d, Collector& collect) {
   const Jig& j = d.jig;
   const double fine = radians(0.5);
@@ -197,6 +276,10 @@ std::variant<JigFigures, Text> jig_of(const Design& d) {
 void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   alignment(d, collect);
   for (const Leg& l : d.gear.legs) {
+    edges(d, l, collect);
+    fits(d, l, collect);
+  }
+  for (const Leg& l : d.gear.legs) {
     Heaviest heaviest = heaviest_on(d, a, l);
     if (!heaviest.loading && l.role == LegRole::outrigger)  // it may hang clear in all of them
       for (const auto& loading : a.loadings)
@@ -210,6 +293,7 @@ void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&
     for (auto& c : s.cases.cases) c.rise = rise_in(c, l, (*a.wheels)[wheel_of(d, l.id)], a);
     s.structure = leg::check_structure(d, l, s.cases.cases);
     parts(d, s, l, collect);
+    load_path(d, s, l, collect);
     a.strengths.push_back(std::move(s));
   }
 }

@@ -11,6 +11,7 @@
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
 #include "core/model/lacking.h"
+#include "core/motion/retract.h"
 #include "core/place/ground.h"
 
 namespace kranich {
@@ -340,6 +341,32 @@ void one_down(const Design& d, const Assessment& a, const PlaceRules& r, const L
       });
 }
 
+//! Doors that stay open when the gear is down: the free edge's ends, in each state.
+void open_doors(const Design& d, const std::vector<stance::WheelOnLeg>* wheels, const LoadingState& l,
+                Collector& collect) {
+  for (const auto& door : d.doors) {
+    bool open = true;  // one that no step moves hangs open
+    for (const auto& s : d.sequence.down)
+      if (s.actor == door.id) open = s.action != Action::close;
+    const auto panel = motion::panel(door, 1);
+    if (!open || !panel) continue;
+    collect.about({Text(door.name), "door:" + door.id}, l.name, GearState::flat);
+    const auto height = [&](GearState state) {
+      const Standing s = standing_in(d, wheels, l, state);
+      double least = place::height_above_ground(panel->front(), s.main, s.pitch);
+      for (const Vec3& corner : *panel)  // where one is not known none is
+        least = std::min(least, place::height_above_ground(corner, s.main, s.pitch));
+      return least;
+    };
+    auto& f = collect.add("place.door_ground", height(GearState::flat),
+                          at_least(0, "it must not touch, even bottomed and flat"));
+    f.working = {{"extended", height(GearState::extended), Kind::length},
+                 {"static", height(GearState::static_load), Kind::length},
+                 {"bottomed", height(GearState::bottomed), Kind::length}};
+    tell_no_ground(d, f);
+  }
+}
+
 void low_points(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
   const auto* wheels = a.wheels ? &*a.wheels : nullptr;
   const Standing still = standing_in(d, wheels, l, GearState::static_load);
@@ -389,10 +416,11 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
   };
   // A cure asks for one measure at a time, and many times.
   const bool propeller = wanted({"place.propeller"});
-  const bool low = wanted({"place.low_point", "place.wing_tip"});
+  const bool low = wanted({"place.low_point", "place.wing_tip", "place.door_ground"});
   const bool down = wanted({"place.one_down"});
   const bool wheels = wanted({"place.wheel", "place.twin", "place.ground", "place.tyre", "place.fork",
-                              "place.keep", "place.room", "place.scale"});
+                              "place.keep", "place.room", "place.scale", "place.leg_ends", "place.axle_stack",
+                              "place.reference", "place.former"});
   const bool figures = only.empty() || (!propeller && !low && !down && !wheels);
   const PlaceRules rules = place_rules(d);
   const char* headline = !rules.wings      ? "place.tipping"
@@ -411,7 +439,10 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
     }
     const Standing s = standing_in(d, &*a.wheels, l, GearState::static_load);
     if (propeller) propellers(d, a, rules, l, collect);
-    if (low) low_points(d, a, l, collect);
+    if (low) {
+      low_points(d, a, l, collect);
+      open_doors(d, a.wheels ? &*a.wheels : nullptr, l, collect);
+    }
     if (down) one_down(d, a, rules, l, collect);
     if (!figures) continue;
     collect.about("", l.name);

@@ -265,6 +265,45 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
   }
 }
 
+//! The lever of a hinged leg, over its travel.
+void lever(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel, const stance::WheelState& state,
+           Collector& collect) {
+  if (wheel.leg.path != force::Suspension::Path::hinged || !leg.spring.anchor_leg.known()) return;
+  const auto ratio = [&](double q) { return wheel.leg.closure(q).s_1 / wheel.leg.at(q).axle_1.z(); };
+  collect.about(about_leg(d, leg), "");
+  auto& f = collect.add("spring.lever_ratio", ratio(state.coordinate));
+  f.working = {{"extended", ratio(0), Kind::factor},
+               {"a quarter of the way", ratio(0.25 * wheel.leg.most), Kind::factor},
+               {"half way", ratio(0.5 * wheel.leg.most), Kind::factor},
+               {"three quarters", ratio(0.75 * wheel.leg.most), Kind::factor},
+               {"at the stop", ratio(wheel.leg.most), Kind::factor},
+               {"spring closes by, at the stop", wheel.leg.closure(wheel.leg.most).s, Kind::length}};
+}
+
+//! How far the loops of a wire lead the axle aside, and the bend that takes it back.
+void loops_aside(const Design& d, const Leg& leg, Collector& collect) {
+  const BentLeg& b = leg.spring.bent;
+  if (leg.spring.kind != SpringKind::bending || b.form != BentForm::wire || b.loops.empty() ||
+      !b.wire_diameter.known())
+    return;
+  double aside = 0;
+  double last = 0;
+  for (const auto& loop : b.loops) {
+    if (!loop.turns.known() || !loop.along.known()) return;
+    aside += loop.turns * b.wire_diameter;
+    last = std::max(last, loop.along.si);
+  }
+  double length = 0;
+  for (size_t i = 1; i < b.line.size(); ++i) length += (b.line[i].at.vec() - b.line[i - 1].at.vec()).norm();
+  const bool across = b.loops.front().axis == LoopAxis::athwartships;
+  collect.about(about_leg(d, leg), "", GearState::extended);
+  auto& f = collect.add("spring.loop_offset", aside);
+  f.working = {{"from the last loop to the axle", length - last, Kind::length},
+               {"correcting bend below it", std::atan2(aside, length - last), Kind::angle}};
+  f.remark = across ? "along the loops' axis: outboard or inboard by the way they are wound"
+                    : "along the loops' axis: fore or aft by the way they are wound";
+}
+
 void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const stance::WheelOnLeg& wheel,
                    double static_load, Collector& collect, const Assessment* near) {
   if (!d.bump.height.known()) return;
@@ -611,7 +650,9 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
     sag.working = {{"closure at rest", state.leg_closure, Kind::length},
                    {"travel", leg.travel, Kind::length},
                    {"wheel load", state.load, Kind::force}};
+    lever(d, leg, wheel, state, collect);
   }
+  loops_aside(d, leg, collect);
 }
 
 }  // namespace

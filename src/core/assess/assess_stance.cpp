@@ -8,6 +8,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
 #include "core/assess/table_sheet.h"
 #include "core/model/moves.h"
@@ -251,7 +252,8 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
       auto& f = collect.add("stance.table_angle", line.off(),
                             within(-allowed, allowed, "what an incidence meter shows"));
       f.working = {{"computed", line.computed_starboard, Kind::angle},
-                   {"read", line.read_starboard, Kind::angle}};
+                   {"read", line.read_starboard, Kind::angle},
+                   {"the table's own slope", line.slope, Kind::angle}};
       if (!line.build_state.empty()) f.remark = say("read as: {}", line.build_state);
       continue;
     }
@@ -263,6 +265,37 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
       f.working.push_back({"port read", line.read_port, Kind::length});
     }
     if (!line.build_state.empty()) f.remark = say("read as: {}", line.build_state);
+  }
+}
+
+//! What two heights at rest tell of a leg's friction: it sticks anywhere between its spring's load and that
+//! plus or minus the friction.
+void two_rests(const Design& d, const Assessment& a, Collector& collect) {
+  for (const Leg& leg : d.gear.legs) {
+    if (!leg.rest_pressed.known() && !leg.rest_lifted.known()) continue;
+    const Heaviest h = heaviest_on(d, a, leg);
+    collect.about(about_leg(d, leg), h.loading ? h.loading->name : "");
+    if (!leg.rest_pressed.known() || !leg.rest_lifted.known() || !h.loading || !(h.load > 0)) {
+      collect.unknown("stance.rest_friction", "both heights at rest, and the aircraft at rest on its wheels");
+      continue;
+    }
+    const auto& wheel = (*a.wheels)[h.wheel];
+    const double rate = wheel.leg.wheel_rate(h.loading->rest->wheels[h.wheel].coordinate);
+    const double apart = leg.rest_lifted - leg.rest_pressed;
+    const double friction = rate * apart / 2;
+    Limit limit = at_most(0.25, "own: beyond a quarter of its load a leg sticks more than it springs");
+    limit.lower = 0;
+    limit.hold_lower = 0;
+    limit.hold_upper = 0.10;
+    auto& f = collect.add("stance.rest_friction", friction / h.load, limit);
+    f.working = {{"heights apart", apart, Kind::length},
+                 {"wheel rate there", rate, Kind::stiffness},
+                 {"friction", friction, Kind::force},
+                 {"load", h.load, Kind::force}};
+    if (leg.spring.friction.known())
+      f.working.push_back({"friction as given", leg.spring.friction, Kind::force});
+    f.remark = apart < 0 ? Text("it cannot rest higher after pressing down: heights mixed up?")
+                         : Text("taken for the heaviest loading: read it in that");
   }
 }
 
@@ -283,6 +316,7 @@ void sides(const Design& d, Collector& collect) {
 void assess_stance(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   sides(d, collect);
   table_readings(d, a, collect);
+  two_rests(d, a, collect);
   for (const auto& l : a.loadings) {
     collect.about("", l.name);
     if (!l.rest) {
@@ -310,6 +344,12 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect, const Ask
       if (d.stance.target_low.known()) target.lower = d.stance.target_low;
       if (d.stance.target_high.known()) target.upper = d.stance.target_high;
       target.source = "the stance you want";
+      // What nobody has said is still held to what every nose-wheel aircraft needs.
+      if (!target.lower && !target.upper && d.is_tricycle() && d.flies_on_wings()) {
+        target =
+            at_least(0, "practice: level to 2° nose-up on a nose wheel; nose-down pins it to the ground");
+        target.hold_lower = radians(0.5);
+      }
       if (d.airframe.wing.incidence.known()) {
         auto& f = collect.add("stance.wing_angle", rest.pitch + d.airframe.wing.incidence, target);
         f.working = {{"pitch", rest.pitch, Kind::angle},

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -162,6 +163,90 @@ void keep_outs(const Design& d, Collector& collect) {
   }
 }
 
+//! Between too soft for its load and the most that the wheel may have.
+void working_pressure(const Design& d, const Assessment& a, const Leg& leg, Collector& collect) {
+  const Wheel& w = leg.wheel;
+  if (w.tyre != Tyre::pneumatic || !w.pressure.known() || !w.diameter.known() || !w.width.known()) return;
+  const Heaviest h = heaviest_on(d, a, leg);
+  if (!h.loading || (!w.flat_radius.known() && !w.greatest_pressure.known())) return;
+  const double load = h.load / (leg.wheel_spacing.known() ? 2 : 1);
+  Limit limit;
+  double least = std::numeric_limits<double>::quiet_NaN();
+  if (w.flat_radius.known() && load > 0) {
+    const double squash = 0.9 * (w.diameter / 2 - w.flat_radius);
+    least = load / place::contact_patch(w, squash);
+    limit.lower = least;
+  }
+  if (w.greatest_pressure.known()) limit.upper = w.greatest_pressure;
+  limit.source = w.greatest_pressure.known() ? "a tenth of the section above the rim; the wheel's maker"
+                                             : "a tenth of the section above the rim";
+  collect.about(about_wheel(d, leg), h.loading->name);
+  auto& f = collect.add("place.tyre_pressure", w.pressure, limit);
+  f.working = {{"load", load, Kind::force}, {"least that keeps the rim up", least, Kind::pressure}};
+  if (!w.greatest_pressure.known()) f.remark = "the wheel's greatest pressure is not given";
+}
+
+//! What stands on the axle between leg and wheel, and how far apart that leaves the legs' ends.
+void axle_stack(const Design& d, const Leg& leg, Collector& collect) {
+  if (leg.skid || !leg.axle.y.known() || leg.stands == LegStands::centre) return;
+  if (leg.wheel_offset.known() && leg.role == LegRole::main) {
+    collect.about(about_leg(d, leg), "", GearState::extended);
+    const double tips = leg.axle_beyond_wheel.known() ? 2 * (leg.axle.y + leg.axle_beyond_wheel)
+                                                      : std::numeric_limits<double>::quiet_NaN();
+    auto& f = collect.add("place.leg_ends", 2 * (leg.axle.y - leg.wheel_offset));
+    f.working = {{"overall, over the axle tips", tips, Kind::length},
+                 {"tip beyond the wheel's middle, each", leg.axle_beyond_wheel, Kind::length},
+                 {"wheel's middle from the leg, each", leg.wheel_offset, Kind::length}};
+  }
+  if (!leg.hub_width.known() && !leg.spacer.known() && !leg.brake_width.known()) return;
+  collect.about(about_leg(d, leg), "", GearState::extended);
+  Lacking lacks(leg_root(leg.id));
+  lacks.number(leg.hub_width, "hub_width_m", "the hub's width")
+      .number(leg.spacer, "spacer_m", "the spacers' width, 0 where there is none")
+      .number(leg.brake_width, "brake_width_m", "the brake's width, 0 where there is none")
+      .number(leg.wheel_offset, "wheel_offset_m", "how far the wheel stands from the leg");
+  if (!lacks.nothing()) {
+    collect.unknown("place.axle_stack", lacks.text());
+    return;
+  }
+  const double stack = leg.hub_width / 2 + leg.spacer + leg.brake_width;
+  auto& f = collect.add("place.axle_stack", stack - std::abs(leg.wheel_offset),
+                        bands(-0.002, -0.0005, 0.0005, 0.002, "what a washer takes up"));
+  f.working = {{"half the hub", leg.hub_width / 2, Kind::length},
+               {"spacers", leg.spacer, Kind::length},
+               {"brake", leg.brake_width, Kind::length},
+               {"wheel from the leg", leg.wheel_offset, Kind::length}};
+}
+
+//! Mains by the edges that a builder measures from, and legs that must go where a former is.
+void references(const Design& d, Collector& collect) {
+  const auto& list = d.airframe.references;
+  for (const auto& r : list) {
+    if (!r.x.known() || !d.gear.has(LegRole::main) || !d.gear.main().axle.x.known()) continue;
+    collect.about(about_one(list, r), "", GearState::extended);
+    auto& f = collect.add("place.reference", d.gear.main().axle.x - r.x);
+    for (const Leg& leg : d.gear.legs)
+      if (&leg != &d.gear.main() && leg.axle.x.known())
+        f.working.push_back({say("{} axle", d.stem_word(leg)), leg.axle.x - r.x, Kind::length});
+  }
+  if (std::none_of(list.begin(), list.end(), [](const Reference& r) { return r.former && r.x.known(); }))
+    return;
+  for (const Leg& leg : d.gear.legs) {
+    if (leg.role != LegRole::nose && leg.role != LegRole::tail) continue;
+    const double x = leg.held_at().x();
+    if (!std::isfinite(x)) continue;
+    const Reference* nearest = nullptr;
+    for (const auto& r : list)
+      if (r.former && r.x.known() && (!nearest || std::abs(r.x - x) < std::abs(nearest->x - x))) nearest = &r;
+    collect.about(about_leg(d, leg), "", GearState::extended);
+    Limit limit = at_most(d.is_model() ? 0.005 : 0.02, "it has to be fixed to the former");
+    limit.hold_upper = *limit.upper / 2;
+    auto& f = collect.add("place.former", std::abs(nearest->x - x), limit);
+    f.remark = nearest->name;
+    f.working = {{"leg held at", x, Kind::length}, {"former at", nearest->x, Kind::length}};
+  }
+}
+
 void scale(const Design& d, Collector& collect) {
   const Purpose& p = d.purpose;
   if (!d.is_model() || !p.scale_denominator.known()) return;
@@ -189,10 +274,13 @@ void assess_wheels(const Design& d, Assessment& a, Collector& collect) {
   for (const Leg& leg : d.gear.legs)
     if (!leg.skid) {
       tyre(d, a, leg, collect);
+      working_pressure(d, a, leg, collect);
+      axle_stack(d, leg, collect);
       twins(d, a, leg, collect);
     }
   obstacle(d, collect);
   keep_outs(d, collect);
+  references(d, collect);
   scale(d, collect);
 }
 

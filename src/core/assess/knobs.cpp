@@ -156,6 +156,7 @@ bool bears_on_sheet(const Leg& l) {
   });
 }
 bool has_plates(const Leg& l) { return std::any_of(l.joints.begin(), l.joints.end(), is_plate); }
+bool has_spacer(const Leg& l) { return l.spacer.known(); }
 //! The rows of a joint's fasteners along u, each from end to end; a single column counts along v.
 std::vector<std::vector<Fastener>> rows_of(const Joint& j) {
   std::vector<std::vector<Fastener>> rows;
@@ -301,6 +302,8 @@ const std::vector<LegKnob>& leg_knobs() {
        N::wheels, K::pressure, S::part, 5e3, 0, has_air, {{"wheel/pressure_Pa"}}},
       {"fork", "{}: fork or leg further from the tyre by {}", "{}: fork or leg closer to the tyre by {}",
        N::wheels, K::length, S::load, 0.5 * mm, 0.02, in_a_fork, {{"wheel/fork_gap_m"}}},
+      {"spacer", "spacer of the {} thicker by {}", "spacer of the {} thinner by {}",
+       N::axle, K::length, S::load, 0.5 * mm, 0.05, has_spacer, {{"spacer_m"}}},
       {"charge", "more charge in the {}, by {}", "less charge in the {}, by {}",
        N::legs, K::pressure, S::part, 5e3, 0, sprung_by<SpringKind::gas>, {{"spring/gas/pressure_absolute_Pa"}}},
       {"rate", "{} stiffer by {}", "{} softer by {}",
@@ -521,6 +524,17 @@ std::vector<KnobRef> knobs(const Design& d) {
     for (const LegLine& line : lines)
       if (k.fits(d.gear.legs[line.rows[0]]))
         if (auto knob = knob_of(d, k, line, size)) list.push_back(std::make_shared<Knob>(std::move(*knob)));
+  for (const Leg& leg : d.gear.legs)
+    for (size_t i = 0; i < leg.fits.size(); ++i) {
+      const Fit& fit = leg.fits[i];
+      if (!fit.pin.known() || !fit.bore.known()) continue;
+      list.push_back(std::make_shared<Knob>(
+          Knob{leg.id + ".fit" + std::to_string(i + 1), "{}: bore drilled or reamed out by {}",
+               "{}: bore bushed down by {}", Text(fit.name), Kind::length, 5e-5, -0.7 * fit.bore,
+               0.7 * fit.bore, fit.bore.si, 1, [id = leg.id, i](Design& x, double v) {
+                 if (Leg* l = x.gear.find(id)) l->fits[i].bore.si += v;
+               }}));
+    }
   const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
                          double way, std::function<void(Design&, double)> apply) {
     list.push_back(
@@ -559,6 +573,14 @@ std::vector<KnobRef> knobs(const Design& d) {
   return list;
 }
 
+namespace {
+//! Of several of a kind, "fit2": "fit".
+std::string_view kind_of(std::string_view what) {
+  while (!what.empty() && what.back() >= '0' && what.back() <= '9') what.remove_suffix(1);
+  return what;
+}
+}  // namespace
+
 std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
   using Words = std::vector<std::string_view>;
   static const std::vector<std::pair<std::string_view, Words>> moves{
@@ -568,6 +590,14 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"place.twin_", {"spacing", "wheel", "pressure"}},
       {"place.fork_gap", {"fork"}},
       {"place.tyre_left", {"pressure", "wheel"}},
+      {"place.tyre_pressure", {"pressure", "wheel"}},
+      {"place.axle_stack", {"spacer"}},
+      {"place.former", {"station"}},
+      {"leg.fit", {"fit"}},
+      {"leg.edge_distance", {"plate", "plate_width"}},
+      {"leg.path",
+       {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
+        "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width"}},
       {"place.ground_pressure", {"pressure", "wheel"}},
       {"place.",
        {"station", "length", "side", "bend", "shim", "wheel", "slide", "ballast_nose", "ballast_tail"}},
@@ -587,7 +617,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
   std::vector<KnobRef> list;
   if (words == moves.end()) return list;
   for (auto& k : knobs(d))
-    if (std::find(words->second.begin(), words->second.end(), k->what()) != words->second.end())
+    if (std::find(words->second.begin(), words->second.end(), kind_of(k->what())) != words->second.end())
       list.push_back(std::move(k));
   return list;
 }

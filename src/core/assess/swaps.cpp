@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/assess/loading_state.h"
+#include "core/assess/subjects.h"
 #include "core/force/materials.h"
 #include "core/model/moves.h"
 
@@ -38,6 +39,15 @@ void offer(std::vector<KnobRef>& list, const LegLine& line, const char* what, st
     if (i >= 1 && i <= choices.size()) choices[i - 1].put(d);
   };
   list.push_back(std::move(knob));
+}
+
+//! For every row of a line.
+template <class Change>
+std::function<void(Design&)> on_each(const LegLine& line, Change change) {
+  return [ids = line.ids, change](Design& d) {
+    for (const auto& id : ids)
+      if (Leg* leg = d.gear.find(id)) change(*leg);
+  };
 }
 
 Text of_line(const LegLine& line) {
@@ -126,13 +136,33 @@ std::vector<Choice> materials(const Design& d, const std::string& fitted, bool f
   return choices;
 }
 
-//! For every row of a line.
-template <class Change>
-std::function<void(Design&)> on_each(const LegLine& line, Change change) {
-  return [ids = line.ids, change](Design& d) {
-    for (const auto& id : ids)
-      if (Leg* leg = d.gear.find(id)) change(*leg);
-  };
+//! Formers that can take a leg, the nearest first.
+std::vector<Choice> formers(const Design& d, const LegLine& line) {
+  std::vector<Choice> choices;
+  const double x = d.gear.legs[line.rows[0]].held_at().x();
+  if (!std::isfinite(x)) return choices;
+  std::vector<const Reference*> list;
+  for (const auto& r : d.airframe.references)
+    if (r.former && r.x.known()) list.push_back(&r);
+  std::stable_sort(list.begin(), list.end(),
+                   [&](auto* p, auto* q) { return std::abs(p->x - x) < std::abs(q->x - x); });
+  for (const Reference* r : list)
+    choices.push_back({say("{} to former “{}”", of_line(line), r->name),
+                       [rows = line.rows, by = r->x - x](Design& c) { shift_legs(c, rows, by, 0, 0); }});
+  return choices;
+}
+
+std::vector<Choice> straps(const Design& d, const LegLine& line, const Subject& subject) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  for (const auto& j : leg.joints)
+    if (!j.straps && about_member(d, leg, j.name) == subject)
+      choices.push_back(
+          {say("metal straps over the edge of “{}”", j.name), on_each(line, [name = j.name](Leg& l) {
+             for (auto& joint : l.joints)
+               if (joint.name == name) joint.straps = true;
+           })});
+  return choices;
 }
 
 void material_swaps(const Design& d, const LegLine& line, bool joints, std::vector<KnobRef>& list) {
@@ -189,9 +219,12 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
       of({"place.tyre_left", "place.ground_pressure", "place.wheel_", "place.propeller", "place.low_point",
           "place.one_down", "place.tail_strike", "place.twin_", "spring.rim", "stance.wing_angle", "swing."});
   const bool by_spring = of({"spring.", "stance.wing_angle", "stance.sag"});
-  const bool by_material = of({"leg.margin", "spring.bend_", "spring.set"});
+  const bool by_material = of({"leg.margin", "leg.path", "spring.bend_", "spring.set"});
+  const bool by_former =
+      of({"place.former", "place.nose_share", "place.tail_share", "place.turnover", "place.tipping"});
+  const bool by_strap = of({"leg.edge_distance"});
   std::vector<KnobRef> list;
-  if (!by_wheel && !by_spring && !by_material) return list;
+  if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap) return list;
   for (const LegLine& line : leg_lines(d)) {
     // What is about a leg is moved by the legs of its line.
     const bool its = finding.subject.leg.empty() ||
@@ -199,7 +232,11 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     if (!its) continue;
     if (by_wheel) offer(list, line, "wheel_from_shelf", wheels(d, before, stock, line));
     if (by_spring) offer(list, line, "spring_from_shelf", springs(d, before, stock, line));
-    if (by_material) material_swaps(d, line, of({"leg.margin"}), list);
+    if (by_material) material_swaps(d, line, of({"leg.margin", "leg.path"}), list);
+    const LegRole role = d.gear.legs[line.rows[0]].role;
+    if (by_former && (role == LegRole::nose || role == LegRole::tail))
+      offer(list, line, "to_former", formers(d, line));
+    if (by_strap) offer(list, line, "straps", straps(d, line, finding.subject));
   }
   return list;
 }

@@ -40,7 +40,8 @@ class Sheet {
     return l_.rest->heave + up_direction(l_.rest->pitch, l_.rest->roll).dot(p);
   }
   void add(const Text& what, double starboard, double port, bool both, bool is_angle) {
-    TableLine line{what, l_.name, is_angle, both, starboard, port, none, none, ""};
+    TableLine line{what, l_.name, is_angle, both, starboard, port, none, none, 0, ""};
+    if (is_angle && d_.stance.table_slope.known()) line.slope = d_.stance.table_slope;
     if (const auto* r = reading_of(d_, in_words(what), l_.name)) {
       line.read_starboard = is_angle ? r->angle.si : r->starboard.si;
       line.read_port = r->port.si;
@@ -58,7 +59,7 @@ class Sheet {
 bool TableLine::is_read() const { return std::isfinite(read_starboard) || std::isfinite(read_port); }
 
 double TableLine::off() const {
-  const double starboard = read_starboard - computed_starboard;
+  const double starboard = read_starboard - slope - computed_starboard;
   const double port = read_port - computed_port;
   return std::isfinite(port) && !(std::abs(port) < std::abs(starboard)) ? port : starboard;
 }
@@ -76,6 +77,15 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
     sheet.angle("incidence of the level reference", l.rest->pitch);
     if (d.airframe.wing.incidence.known())
       sheet.angle("incidence of the wing", l.rest->pitch + d.airframe.wing.incidence);
+    for (const auto& p : d.airframe.propellers)
+      if (p.tilt.known()) sheet.angle(say("thrust line, {}", p.name), l.rest->pitch - p.tilt);
+    if (!d.airframe.bodies.empty() && d.airframe.bodies[0].sections.size() > 1) {
+      const auto& first = d.airframe.bodies[0].sections.front();
+      const auto& last = d.airframe.bodies[0].sections.back();
+      if (last.x > first.x)
+        sheet.angle("top of the fuselage, end to end",
+                    l.rest->pitch + std::atan2(first.top - last.top, last.x - first.x));
+    }
     const auto placed = placed_legs(d.gear);
     for (size_t i = 0; i < placed.size(); ++i) {
       const Leg& leg = d.gear.legs[placed[i].row];

@@ -17,6 +17,7 @@ struct TableLine {
   bool both_sides = false;
   double computed_starboard, computed_port;  //!< m above the table, or rad; NaN where there is none
   double read_starboard, read_port;          //!< NaN where nothing was read
+  double slope = 0;                          //!< of the table, in an angle's reading, rad
   std::string build_state;                   //!< of the reading
   bool is_read() const;
   //! Read less computed, of the side that is further off; NaN where nothing was read.

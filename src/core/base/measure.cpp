@@ -72,13 +72,37 @@ const std::array registry{
         "Nose leg at its stop with its tyre flat, mains static: the aircraft pitches down about the mains.",
         "plane under both wheels", "certification practice: some clearance must be left", 0.05},
     Measure{"place.one_down", place, "Clearance, one leg down", Kind::length,
-            "Least height of a propeller's tip or a low point with each leg in turn, and both of a line, at its stop "
+            "Least height of a propeller's tip or a low point with each leg in turn, and both of a line, at "
+            "its stop "
             "with its tyre flat, the others carrying the weight.",
             "plane under three wheels, none below it, the CG between them",
             "certification practice: some clearance must be left", 0.05},
     Measure{"place.low_point", place, "Low point above ground", Kind::length,
             "A named point that may touch the ground: clearance at rest, legs bottomed and tyres flat.",
             "height above the ground", geometry, 0.05},
+    Measure{
+        "place.door_ground", place, "Open door above ground", Kind::length,
+        "The lowest corner of a door that stays open when the gear is down: clearance at rest, legs bottomed "
+        "and tyres flat.",
+        "height above the ground", geometry, 0.05},
+    Measure{"place.reference", place, "Mains from a reference edge", Kind::length,
+            "How far the main axle stands behind an edge of the structure; negative: ahead of it.",
+            "x_axle − x_edge", geometry, 0.05},
+    Measure{"place.former", place, "Leg off its former", Kind::length,
+            "How far a nose or tail leg is held from the nearest former that can take it.",
+            "|x_leg − x_former|", "practice: a leg goes where there is, or can be, a former", 0.02},
+    Measure{
+        "place.leg_ends", place, "Leg ends apart", Kind::length,
+        "From leg to leg at the axle: the overall width over the axle tips less what stands on each axle.",
+        "width over tips − 2·(tip beyond the wheel + wheel from the leg)", geometry, 0.1},
+    Measure{"place.axle_stack", place, "Axle stack off the wheel's offset", Kind::length,
+            "Half the hub, spacers and brake stacked up, less how far the wheel stands from the leg.",
+            "hub/2 + spacer + brake − offset", geometry, 0.01},
+    Measure{"place.tyre_pressure", place, "Working pressure of the tyre", Kind::pressure,
+            "Between the pressure at which a tenth of the tyre's section stays above the rim and the "
+            "greatest that "
+            "the wheel may have.",
+            "load = p·2.3·√(w·D)·squash", "textbook tyre; the wheel's maker", 1e4},
     Measure{"place.wing_tip", place, "Wing tip in bank", Kind::length,
             "Clearance of the wing tip with the aircraft banked onto one main wheel by 5° (full size) or 8° "
             "(model).",
@@ -251,6 +275,11 @@ const std::array registry{
     Measure{"stance.ballast_brings", stance, "Ballast that brings it down", Kind::mass,
             "The larger mass that brings it down from its tail.",
             "m·(CG behind the mains) / (ballast ahead of them), on its tail", "moments about the mains"},
+    Measure{
+        "stance.rest_friction", stance, "Friction told by two rests", Kind::share,
+        "Pressed down and let go, then lifted and let down, a leg with friction rests at two heights: half "
+        "their difference times its rate is the friction, here as a share of its load.",
+        "k·Δh / (2·load)", "statics; own bands", 0.1},
     Measure{"stance.table", stance, "Table reading less computed", Kind::length,
             "What was read on the table less what the stance says.", "read − computed",
             "5 mm or 1 % of the height (model 1 mm), the larger", 0.005},
@@ -321,6 +350,14 @@ const std::array registry{
     Measure{"spring.bend_rest", spring, "Bending leg's stress left standing still", Kind::share,
             "What it is left with under the static load: a leg past it at rest sags on its own.",
             "yield / σ − 1", "beam theory; typical strength: confirm", 1},
+    Measure{"spring.lever_ratio", spring, "Spring closure over wheel rise", Kind::factor,
+            "The lever between wheel and spring of a hinged leg, at rest; it changes over the travel.",
+            "ds/dz", geometry},
+    Measure{"spring.loop_offset", spring, "Axle aside by the wire's loops", Kind::length,
+            "A close-wound loop leads the wire on by its own thickness for every turn: the axle ends up so "
+            "far out "
+            "of line until a correcting bend takes it back.",
+            "Σ turns · wire diameter", geometry, 0.01},
     Measure{"spring.set", spring, "Spread kept after a design landing", Kind::length,
             "How far one design landing bends a soft metal leaf for good, across at the axle.",
             "M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading elastic", "elastic–plastic bending", 0.01},
@@ -349,6 +386,15 @@ const std::array registry{
             "least of yield/σ and strength/(1.5·σ), − 1",
             "load cases of the historical small-aeroplane rule, of models the drop; the local rule decides",
             1},
+    Measure{"leg.path", leg, "Load path, weakest link", Kind::share,
+            "From the tyre to the airframe, link by link: what the weakest one is left with.",
+            "least of all its parts", "as the parts' own strength", 1},
+    Measure{"leg.edge_distance", leg, "Fastener to the edge, in diameters", Kind::factor,
+            "The fastener nearest to the edge of its plate or block: too near, and the edge tears out.",
+            "distance / diameter", "practice: 3 where it may split, 2 under a strap", 1},
+    Measure{"leg.fit", leg, "Play of a fit", Kind::length,
+            "Bore less pin: less than nothing does not go together, much rattles.", "bore − pin", "practice",
+            0.0002},
     Measure{"leg.square", leg, "Axle out of square", Kind::angle,
             "Toe that the two diagonals of the jig come to, starboard toe-in.",
             "sin ψ = (D_s² − D_p²)/(2·B·X)", geometry, 0.0175},

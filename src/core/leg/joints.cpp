@@ -298,6 +298,17 @@ PartMargin check_joint(const Joint& joint, const std::vector<Material>& own,
   p.working = {{"carries, limit", p.load, Kind::force},
                {"stress at the limit load", p.stress, Kind::stress},
                {"allowed at the limit load", p.allowed, Kind::stress}};
+  // Which of them work, and which only locate.
+  double hardest = 0;
+  for (const auto& f : of_worst) hardest = std::max(hardest, f.tension);
+  for (size_t i = 0; i < of_worst.size(); ++i) {
+    const auto& f = of_worst[i];
+    const bool works = f.tension > 0.5 * hardest && hardest > f.shear;
+    p.working.push_back({works ? say("fastener {} works, pulled by", counted(i + 1))
+                               : say("fastener {} locates, pulled by", counted(i + 1)),
+                         f.tension, Kind::force});
+    p.working.push_back({say("fastener {}, sheared by", counted(i + 1)), f.shear, Kind::force});
+  }
   if (joint.kind == JointKind::block) p.remark = "glue and screws are not added: it holds if one alone does";
   if (joint.material == "epoxy, five-minute") p.remark = "brittle under shock: a slow epoxy is tougher";
   if (joint.material == "blind rivet, ordinary")

@@ -53,6 +53,14 @@ struct LowPoint : Kept {
   bool operator==(const LowPoint&) const = default;
 };
 
+//! An edge or frame of the structure that places are told by; a former also holds a leg.
+struct Reference : Kept {
+  std::string name;
+  Given x;
+  bool former = false;
+  bool operator==(const Reference&) const = default;
+};
+
 struct OutlinePoint : Kept {
   Given x, z;
   bool operator==(const OutlinePoint&) const = default;
@@ -97,6 +105,7 @@ struct Airframe : Kept {
   std::vector<OutlinePoint> fin, canopy;
   std::vector<Propeller> propellers;
   std::vector<LowPoint> low_points;
+  std::vector<Reference> references;
   Given cg_forward_limit, cg_aft_limit;  //!< stations the designer allows
   Given mass_limit;
   Given target_empty_mass;  //!< what it was designed to weigh empty

@@ -60,6 +60,7 @@ void describe(V& v, T& s) {
   v.given("wing_angle_high_deg", s.target_high, spec::angle("Wing angle at rest, to", -30, 30));
   v.text("loading", s.target_loading, "At the loading");
   v.given("ballast_x_m", s.ballast_x, spec::place("Ballast hung at station"));
+  v.given("table_slope_deg", s.table_slope, spec::angle("Slope of the table, nose end up", -10, 10));
   v.list("readings", s.readings, "Read on the table", 400);
 }
 

@@ -100,6 +100,13 @@ void describe(V& v, T& k) {
   v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
 }
 
+template <class V, Of<Reference> T>
+void describe(V& v, T& r) {
+  v.text("name", r.name, "Name");
+  v.given("x_m", r.x, spec::place("Station"));
+  v.flag("former", r.former, "A former that can hold a leg");
+}
+
 template <class V, Of<Airframe> T>
 void describe(V& v, T& a) {
   v.text("level_reference", a.level_reference, "Level reference");
@@ -110,6 +117,7 @@ void describe(V& v, T& a) {
   v.list("canopy_outline", a.canopy, "Canopy outline", 40);
   v.list("propellers", a.propellers, "Propellers", 8);
   v.list("low_points", a.low_points, "Points that may touch the ground", 40);
+  v.list("references", a.references, "Edges and formers that places are told by", 60);
   v.given("cg_forward_limit_m", a.cg_forward_limit, spec::place("Foremost CG allowed"));
   v.given("cg_aft_limit_m", a.cg_aft_limit, spec::place("Aftmost CG allowed"));
   v.given("mass_limit_kg", a.mass_limit, spec::mass("Greatest mass allowed"));

@@ -17,6 +17,8 @@ void describe(V& v, T& w) {
           spec::not_negative("Tyre shoulder radius", Kind::length, 0.5));
   v.given("tyre_rate_N_per_m", w.tyre_rate, spec::positive("Tyre rate", Kind::stiffness, 1e9));
   v.given("pressure_Pa", w.pressure, spec::positive("Tyre pressure, gauge", Kind::pressure, 3e6));
+  v.given("greatest_pressure_Pa", w.greatest_pressure,
+          spec::positive("Greatest pressure of the wheel", Kind::pressure, 3e6));
   v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
   v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
 }
@@ -208,6 +210,13 @@ void describe(V& v, T& f) {
   v.given("diameter_m", f.diameter, spec::size("Diameter", 0.05));
 }
 
+template <class V, Of<Fit> T>
+void describe(V& v, T& f) {
+  v.text("name", f.name, "Fit");
+  v.given("pin_m", f.pin, spec::size("Pin, axle or wire", 0.3));
+  v.given("bore_m", f.bore, spec::size("Bore, hub or socket", 0.3));
+}
+
 template <class V, Of<Joint> T>
 void describe(V& v, T& j) {
   v.text("name", j.name, "Joint");
@@ -226,6 +235,7 @@ void describe(V& v, T& j) {
   v.given("holds_N", j.holds, spec::positive("One screw holds, pulled", Kind::force, 1e5));
   v.given("length_m", j.length, spec::size("Length (fore and aft on a plate)", 3));
   v.given("width_m", j.width, spec::size("Width", 2));
+  v.flag("straps", j.straps, "Metal straps over its edge");
 }
 
 template <class V, Of<BarReading> T>
@@ -251,6 +261,9 @@ void describe(V& v, T& l) {
   v.given("wheel_offset_m", l.wheel_offset, spec::between("Wheel outboard of the leg", Kind::length, -2, 2));
   v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
           spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
+  v.given("hub_width_m", l.hub_width, spec::size("Width of the hub", 1));
+  v.given("spacer_m", l.spacer, spec::not_negative("Spacers on the axle", Kind::length, 1));
+  v.given("brake_width_m", l.brake_width, spec::not_negative("Brake on the axle", Kind::length, 1));
   v.given("tube_diameter_m", l.tube_diameter, spec::size("Leg diameter", 1));
   v.choice("section", l.section, Names(section_names), "Section of the leg");
   v.given("tube_wall_m", l.tube_wall, spec::size("Wall of the leg", 0.2));
@@ -269,6 +282,10 @@ void describe(V& v, T& l) {
   v.given("travel_m", l.travel, spec::not_negative("Travel to the stop", Kind::length, 2));
   v.given("stop_rate_N_per_m", l.stop_rate, spec::positive("Stiffness of the stop", Kind::stiffness, 1e9));
   v.given("unsprung_mass_kg", l.unsprung_mass, spec::mass("Unsprung mass: wheel, axle, lower leg"));
+  v.given("rest_pressed_m", l.rest_pressed,
+          spec::not_negative("Rests at, after pressing down", Kind::length, 20));
+  v.given("rest_lifted_m", l.rest_lifted, spec::not_negative("Rests at, after lifting", Kind::length, 20));
+  v.list("fits", l.fits, "Fits: what goes into what", 20);
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");
   v.object("retraction", l.retraction, "Retraction");

@@ -96,6 +96,7 @@ struct Stance : Kept {
   Given target_low, target_high;  //!< wing angle to the ground at rest that is wanted
   std::string target_loading;
   Given ballast_x;  //!< where ballast is hung to hold an unfinished airframe on its wheels
+  Given table_slope = defaulted(0);  //!< of the table itself, nose end up: what the meter shows on it
   std::vector<TableReading> readings;
   bool operator==(const Stance&) const = default;
 };

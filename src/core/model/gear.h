@@ -33,10 +33,11 @@ struct Wheel : Kept {
   std::string shelf_name;
   Tyre tyre = Tyre::pneumatic;
   Given diameter, width, shoulder_radius;
-  Given tyre_rate;    //!< N/m, square to the ground; follows from the pressure where not given
-  Given pressure;     //!< gauge
-  Given flat_radius;  //!< axle above the ground on the rim or core
-  Given fork_gap;     //!< least distance of the tyre to fork and leg
+  Given tyre_rate;          //!< N/m, square to the ground; follows from the pressure where not given
+  Given pressure;           //!< gauge
+  Given greatest_pressure;  //!< that the wheel may have, gauge
+  Given flat_radius;        //!< axle above the ground on the rim or core
+  Given fork_gap;           //!< least distance of the tyre to fork and leg
   bool operator==(const Wheel&) const = default;
 };
 
@@ -219,7 +220,15 @@ struct Joint : Kept {
   std::vector<Fastener> fasteners;
   Given holds;          //!< pull that one screw holds in what it is screwed into
   Given length, width;  //!< of a block or plate, along u and v; of a post: its length and bearing width
+  bool straps = false;  //!< metal straps over the edge keep screws from tearing out
   bool operator==(const Joint&) const = default;
+};
+
+//! Two parts that go into one another: leg pin and unit, axle and hub, wire and socket.
+struct Fit : Kept {
+  std::string name;
+  Given pin, bore;  //!< diameters
+  bool operator==(const Fit&) const = default;
 };
 
 //! Offsets of a straight bar through one axle's bore where it reaches the other axle: aft and up positive.
@@ -242,8 +251,10 @@ struct Leg : Kept {
   LegPath path = LegPath::straight;
   Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
   Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
-  Given wheel_offset;       //!< wheel's middle plane outboard of the leg's line, along the axle
-  Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
+  Given wheel_offset;                    //!< wheel's middle plane outboard of the leg's line, along the axle
+  Given axle_beyond_wheel;               //!< axle tip outboard of the wheel's middle plane
+  Given hub_width, spacer, brake_width;  //!< what is stacked on the axle between leg and wheel's middle: half
+                                         //!< the hub, spacer, brake
   Given tube_diameter;
   LegSection section = LegSection::tube;              //!< of a leg that is one strut
   Given tube_wall, section_width, section_thickness;  //!< width fore and aft
@@ -258,6 +269,10 @@ struct Leg : Kept {
   Given travel;     //!< of the axle, along z, to the stop
   Given stop_rate;  //!< of the stop at the end of the travel, at the axle; usual_stop_rate where not given
   Given unsprung_mass;  //!< wheel, axle, lower leg
+  //! Heights of one point over the leg at rest: after pressing down and letting go, after lifting and letting
+  //! down.
+  Given rest_pressed, rest_lifted;
+  std::vector<Fit> fits;
   Spring spring;
   Wheel wheel;
   Retraction retraction;
