@@ -6,6 +6,7 @@
 #include <QTreeWidget>
 
 #include "bench.h"
+#include "core/assess/loading_state.h"
 #include "core/io/variants.h"
 #include "said.h"
 
@@ -116,4 +117,41 @@ TEST_CASE("the card of what fails leads there, and stopping leaves the design al
   CHECK(b.find<QLabel>("hold-state")->text().contains("Stopped"));
   CHECK(b.document.design() == before);
   b.find<QDialog>("hold-dialog")->close();
+}
+
+TEST_CASE("two rests are read on the table, and their friction is taken over") {
+  Bench b("Redshank");
+  b.go(Station::stance);
+  b.type("/gear/legs/main/rest_lifted_m", "250");
+  b.type("/gear/legs/main/rest_pressed_m", "249");
+  const auto read = [&] {
+    for (const auto& f : b.document.assessment().findings)
+      if (f.measure_id == "stance.rest_friction") return f;
+    return Finding();
+  };
+  REQUIRE(std::isfinite(read().value));
+  CHECK(read().verdict != Verdict::unknown);
+  b.find<QPushButton>("take-rest-friction")->click();
+  b.settle();
+  const auto& friction = b.document.design().gear.main().spring.friction;
+  CHECK(friction.si > 0);
+  CHECK(friction.origin == Origin::measured);
+}
+
+TEST_CASE("ways to trim are shown in degrees for each, and tried") {
+  Bench b("Dunnock");
+  auto& page = b.go(Station::stance);
+  auto* target = b.find<QLineEdit>("shim-target");
+  target->selectAll();
+  QTest::keyClicks(target, "0.5");
+  REQUIRE(QTest::qWaitFor([&] { return page.findChild<QPushButton*>("trim:third.shim") != nullptr; }, 20000));
+  bool told = false;
+  for (const auto* l : page.findChildren<QLabel*>()) told = told || l->text().contains("for each mm");
+  CHECK(told);
+  auto* attempt = page.findChild<QPushButton*>("trim:third.shim");
+  REQUIRE(attempt);
+  attempt->click();
+  b.settle();
+  CHECK(degrees(b.document.loading()->rest->pitch) == Approx(0.5).margin(0.06));
+  CHECK(b.document.undo_text().contains("Shim under"));
 }

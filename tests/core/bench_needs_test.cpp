@@ -187,7 +187,18 @@ TEST_CASE("the path of the load is as strong as its weakest link, and a link tha
   for (const auto& f : a.findings)
     if (f.measure_id == "leg.margin" && f.subject.leg == "main") least = std::min(least, f.value);
   CHECK(path.value == Approx(least));
-  CHECK(path.verdict == Verdict::holds);
+  CHECK(path.verdict == Verdict::noted);
+  Joint block;
+  block.name = "root block";
+  block.kind = JointKind::block;
+  block.at = d.gear.main().top;
+  block.material = "epoxy, slow";
+  block.length = block.width = Given(0.3);
+  Design glued = d;
+  glued.gear.main().joints.push_back(block);
+  const auto by_glue = assess(glued);
+  CHECK(the_worst(by_glue, "leg.path", "main leg").verdict == Verdict::tight);
+  CHECK(plain(the_worst(by_glue, "leg.path", "main leg").remark).find("glue alone") != std::string::npos);
   d.gear.main().joints.clear();
   const auto open = assess(d);
   CHECK(the_worst(open, "leg.path", "main leg").verdict == Verdict::noted);

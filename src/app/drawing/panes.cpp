@@ -175,11 +175,12 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
           Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
   // Edges and formers to measure from, along the ground.
   for (const auto& r : d.airframe.references) {
-    if (!r.x.known()) continue;
-    const QPointF at = pose.side(Vec3(r.x, 0, d.gear.main().axle.z.known() ? d.gear.main().axle.z.si : 0));
+    if (!r.x.known() || !d.gear.main().axle.z.known()) continue;
+    const QPointF at = pose.side(Vec3(r.x, 0, d.gear.main().axle.z.si));
     s.pen(Ink::grey, r.former ? 1.4 : 0.9, r.former ? Qt::SolidLine : Qt::DashLine);
-    s.line({at.x(), 0.10 * pose.cg.z() + at.y()}, {at.x(), 0});
-    s.label({at.x(), 0}, text_of(r.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 24}, 7.5);
+    const double tick = 9 * s.unit() / s.frame().scale();
+    s.line({at.x(), 0}, {at.x(), -6 * tick});
+    s.label({at.x(), 0}, text_of(r.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 56}, 7.5);
   }
   // Propeller clearance.
   for (const auto& p : d.airframe.propellers) {

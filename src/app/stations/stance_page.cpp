@@ -13,6 +13,7 @@
 #include "app/widgets/list_table.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/table_sheet.h"
+#include "core/assess/trim.h"
 #include "core/model/moves.h"
 
 namespace kranich::app {
@@ -51,6 +52,14 @@ class StancePage : public StationPage {
     answer_->setObjectName("shim-answer");
     apply_ =
         button(tr("Put the shim in"), tr("Lowers the leg with its mount by that much; Ctrl+Z takes it back"));
+    heading(tr("Ways to trim"), tr("each alone, with what it costs"));
+    ways_note_ = remark();
+    ways_note_->setObjectName("trim-note");
+    auto* ways = new QWidget(this);
+    ways_ = new QVBoxLayout(ways);
+    ways_->setContentsMargins(0, 0, 0, 0);
+    ways_->setSpacing(2);
+    put(ways);
     field("/stance/table_slope_deg", tr("Slope of the table, nose up"));
     add_findings(tr("What it does"));
     heading(tr("Two rests"), tr("height of one point over the leg"));
@@ -225,6 +234,75 @@ class StancePage : public StationPage {
             .arg(text_of(state)));
   }
 
+  //! Every way to the wanted pitch, worked out beside the interface once the hand rests.
+  void find_ways(double target) {
+    clear_ways();  // what was worked out for another pitch or design is not to be tried any more
+    if (document_.before_drag()) return;
+    ways_note_->setVisible(true);
+    ways_note_->setText(tr("being worked out …"));
+    ways_work_.start<std::vector<TrimWay>>(
+        [design = document_.design(), before = document_.assessment(),
+         loading = document_.loading_name().toStdString(), target](const Progress& progress) {
+          return ways_to_trim(design, before, loading, target, progress);
+        },
+        [this](std::vector<TrimWay> ways) { show_ways(ways); });
+  }
+
+  void clear_ways() {
+    ways_work_.cancel();
+    clear_layout(ways_);
+  }
+
+  void show_ways(const std::vector<TrimWay>& ways) {
+    clear_ways();
+    int shown = 0;
+    for (const auto& way : ways) {
+      if (++shown > 8) break;
+      const UnitSystem units = document_.units();
+      // What a millimetre, a newton, a degree of it does.
+      const QString symbol = document_.unit(way.knob->kind);
+      const Unit* unit = find_unit(way.knob->kind, symbol.toStdString());
+      const double degrees_each = degrees(way.slope * (unit ? unit->to_si : 1));
+      const QString slope = tr("%1° for each %2")
+                                .arg(QString::number(degrees_each, 'g', 2).replace('-', QChar(0x2212)),
+                                     symbol.isEmpty() ? tr("one") : symbol);
+      QStringList worse;
+      if (way.cure)
+        for (const auto& p : way.cure->worse)
+          worse << QStringLiteral("<span style='color:%1'>%2 %3</span>")
+                       .arg(Theme::now().of(p.after).name(), html(text_of(measure(p.measure_id).title)),
+                            text_of(verdict_word(p.after)));
+      auto* row = new QWidget(this);
+      auto* line = new QHBoxLayout(row);
+      line->setContentsMargins(0, 0, 0, 0);
+      auto* text = new QLabel(
+          QStringLiteral("<b>%1</b><br><span style='font-size:7.5pt'>%2%3</span>")
+              .arg(
+                  html(way.cure ? sentence_of(way.cure->text, units) : sentence_of(way.knob->named(), units)),
+                  slope,
+                  !way.cure         ? tr("; does not get there alone")
+                  : worse.isEmpty() ? tr("; nothing else gets worse")
+                                    : QStringLiteral("; ") + worse.join(QStringLiteral(", "))),
+          row);
+      text->setWordWrap(true);
+      text->setFont(text_font(8.5));
+      line->addWidget(text, 1);
+      if (way.cure) {
+        auto* put_in = new QPushButton(tr("try"), row);
+        put_in->setFlat(true);
+        put_in->setObjectName("trim:" + QString::fromStdString(way.knob->id));
+        put_in->setAccessibleName(tr("Try: %1").arg(sentence_of(way.cure->text, units)));
+        connect(put_in, &QPushButton::clicked, this, [this, cure = *way.cure] {
+          document_.edit(sentence_of(cure.text, document_.units()), [&](Design& d) { d = cure.applied(d); });
+        });
+        line->addWidget(put_in, 0, Qt::AlignTop);
+      }
+      ways_->addWidget(row);
+    }
+    ways_note_->setText(ways.empty() ? tr("type the pitch it should rest at") : QString());
+    ways_note_->setVisible(ways.empty());
+  }
+
   void solve() {
     shim_.reset();
     apply_->setEnabled(false);
@@ -238,6 +316,7 @@ class StancePage : public StationPage {
       return;
     }
     const double target = std::get<ParsedQuantity>(parsed).si;
+    find_ways(target);
     const auto* l = document_.loading();
     if (!l || !l->mass.known() || !document_.assessment().wheels) {
       answer_->setText(tr("needs an aircraft that stands on its wheels"));
@@ -272,6 +351,9 @@ class StancePage : public StationPage {
   QLabel* answer_;
   QPushButton* apply_;
   std::optional<double> shim_;
+  QVBoxLayout* ways_ = nullptr;
+  QLabel* ways_note_ = nullptr;
+  Background ways_work_;
   QCheckBox* unlinked_ = nullptr;
   QTableWidget* sheet_ = nullptr;
   QLabel* sheet_note_ = nullptr;

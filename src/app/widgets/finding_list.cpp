@@ -12,21 +12,6 @@
 #include "core/io/stock.h"
 
 namespace kranich::app {
-namespace {
-
-
-void clear_layout(QLayout* layout) {
-  while (QLayoutItem* item = layout->takeAt(0)) {
-    if (QWidget* w = item->widget()) {
-      w->hide();
-      w->deleteLater();
-    }
-    delete item;
-  }
-}
-
-}  // namespace
-
 FindingList::FindingList(Document& document, Station station, QWidget* parent)
     : QWidget(parent),
       document_(document),

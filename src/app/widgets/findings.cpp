@@ -12,6 +12,17 @@
 
 namespace kranich::app {
 
+void clear_layout(QLayout* layout) {
+  while (QLayoutItem* item = layout->takeAt(0)) {
+    if (QWidget* w = item->widget()) {
+      w->hide();
+      w->setParent(nullptr);
+      w->deleteLater();
+    }
+    delete item;
+  }
+}
+
 QString text_of(std::string_view s) {
   QString text = QString::fromUtf8(s.data(), static_cast<int>(s.size()));
   // With a word joiner behind it, a < begins no tag, in a label or a tooltip, and looks the same.

@@ -27,6 +27,9 @@ QString sentence_of(const Text& text, UnitSystem units);
 //! The same for a label that shows markup: what names a number of the design leads to its entry (link
 //! "entry:" and its path).
 QString html_of(const Text& text, UnitSystem units);
+//! Takes everything out of a layout. What is taken out is gone at once and deleted later: it may be a button
+//! that was just pressed.
+void clear_layout(QLayout* layout);
 //! As it stands, in a label that shows markup.
 inline QString html(const QString& s) { return s.toHtmlEscaped(); }
 //! A heading of a word: its first letter large.

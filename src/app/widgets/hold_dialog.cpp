@@ -151,11 +151,8 @@ class HoldDialog : public QDialog {
   void show_state(const QString& text) { state_->setText(text); }
 
   void clear_ways() {
-    while (ways_->count() > 1) {
-      auto* item = ways_->takeAt(0);
-      delete item->widget();
-      delete item;
-    }
+    clear_layout(ways_);
+    ways_->addStretch(1);
   }
 
   void search() {

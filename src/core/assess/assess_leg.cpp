@@ -125,13 +125,13 @@ void parts(const Design& d, const LegStrength& s, const Leg& leg, Collector& col
   }
 }
 
-//! From the tyre to the airframe, link by link. Judged where every link is entered; else what is there is
-//! shown, and what is not is named.
+//! From the tyre to the airframe, link by link. Each link's own strength is judged by itself; here an end in
+//! foam or in glue alone is flagged, and what is not entered is named.
 void load_path(const Design& d, const LegStrength& s, const Leg& leg, Collector& collect) {
   if (s.structure.parts.empty()) return;
   const leg::PartMargin* weakest = nullptr;
   std::vector<Working> links;
-  Text open;
+  Text open, soft;
   for (const auto& p : s.structure.parts) {
     if (!p.missing.empty() || !std::isfinite(p.margin)) {
       open.also(say("{} is not worked out", p.part));
@@ -147,14 +147,20 @@ void load_path(const Design& d, const LegStrength& s, const Leg& leg, Collector&
     const bool relieved = std::any_of(leg.joints.begin(), leg.joints.end(),
                                       [](const Joint& x) { return x.kind == JointKind::post; });
     if (into && into->stuff == Stuff::foam && !relieved)
-      open.also(say("{} ends in foam: a post on to the spar would carry it on", j.name));
-    if (j.kind == JointKind::block && j.fasteners.empty()) open.also(say("{} ends in glue alone", j.name));
+      soft.also(say("{} ends in foam: a post on to the spar would carry it on", j.name));
+    if (j.kind == JointKind::block && j.fasteners.empty())
+      soft.also(say("{} ends in glue alone: screws or a cheek beside it", j.name));
   }
   collect.about(about_leg(d, leg), "", GearState::extended);
-  auto& f = collect.add("leg.path", weakest->margin,
-                        open.empty() ? at_least(0, "no stronger than its weakest link") : Limit{});
+  Limit limit;
+  if (!soft.empty()) {
+    limit = at_least(0, "practice: no link of foam, thin skin or glue alone");
+    limit.hold_lower = 100;  // however strong it works out to be
+  }
+  auto& f = collect.add("leg.path", weakest->margin, limit);
   f.remark = say("weakest: {}, {}", weakest->part, weakest->decides);
-  if (!open.empty()) f.remark.also(open);
+  for (const Text* t : {&soft, &open})
+    if (!t->empty()) f.remark.also(*t);
   f.working = std::move(links);
 }
 
