@@ -178,8 +178,10 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
     if (!r.x.known() || !d.gear.main().axle.z.known()) continue;
     const QPointF at = pose.side(Vec3(r.x, 0, d.gear.main().axle.z.si));
     s.pen(Ink::grey, r.former ? 1.4 : 0.9, r.former ? Qt::SolidLine : Qt::DashLine);
-    const double tick = 9 * s.unit() / s.frame().scale();
-    s.line({at.x(), 0}, {at.x(), -6 * tick});
+    // A tick on the ground and one below the dimensions, clear of what is written between.
+    const double point = s.unit() / s.frame().scale();
+    s.line({at.x(), 9 * point}, {at.x(), 0});
+    s.line({at.x(), -49 * point}, {at.x(), -56 * point});
     s.label({at.x(), 0}, text_of(r.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop, {0, 56}, 7.5);
   }
   // Propeller clearance.
