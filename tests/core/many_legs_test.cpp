@@ -330,3 +330,32 @@ TEST_CASE("shares of a weight: each spring closes by the plane it stands under")
   }
   CHECK(sum == Approx(420 * standard_gravity));
 }
+
+TEST_CASE(
+    "a tandem let go from balance strikes its outrigger harder than it lies on it, and that goes to its "
+    "strength") {
+  const auto d = demo("nightjar");
+  const auto a = assess(d);
+  const Finding& f = the_worst(a, "stance.topple", "port outrigger");
+  const auto told = [](const Finding& of, std::string_view name) {
+    for (const auto& w : of.working)
+      if (in_words(w.name) == name) return w.si;
+    return std::nan("");
+  };
+  // The blow over the load at rest, in closed form.
+  const double mass = a.find(f.loading)->mass.down.mass;
+  const double y = std::abs((*a.wheels)[wheel_of(d, "outrigger")].leg.axle.y());
+  const double high = the_worst(a, "stance.cg_height").value;
+  const double c = mass * standard_gravity * high / (told(f, "outrigger's rate") * y * y);
+  CHECK(f.value / told(f, "at rest on it") == Approx((1 + std::sqrt(c)) / std::sqrt(c)).epsilon(0.05));
+  const Leg& leg = *d.gear.first(LegRole::outrigger);
+  CHECK(a.outrigger_loads.at(leg.id) >= f.value);
+  // A softer leg lets it roll further.
+  Design soft = d;
+  for (auto& l : soft.gear.legs)
+    if (l.role == LegRole::outrigger) l.spring.rate.si *= 0.8;
+  const auto b = assess(soft);
+  CHECK(told(the_worst(b, "stance.topple", "port outrigger"), "rolls on to") > told(f, "rolls on to"));
+  soft.airframe.wing.span = Given();
+  CHECK_FALSE(worst(assess(soft), "stance.topple"));
+}

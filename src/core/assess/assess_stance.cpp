@@ -150,6 +150,30 @@ void leg_loads(const Design& d, const stance::Rest& rest, Collector& collect) {
   f.working = std::move(loads);
 }
 
+//! The blow on an outrigger of an aircraft that falls on to it, balanced upright and let go, N; NaN where it
+//! stands by itself or the span that its inertia follows from is not known.
+double toppling(const Design& d, const stance::WheelOnLeg& w, const stance::Held& upright, double mass,
+                bool stands, Collector& collect) {
+  if (stands || !d.airframe.wing.span.known()) return std::numeric_limits<double>::quiet_NaN();
+  const double radius = 0.12 * d.airframe.wing.span;
+  const double tyre = w.tyre.rate * w.tyres();
+  const double leg = w.leg.most > 0 ? w.leg.wheel_rate(0) : std::numeric_limits<double>::infinity();
+  const double rate = 1 / (1 / leg + 1 / tyre);
+  const double gap = std::max(
+      0.0, upright.heave + place::lowest_height({w.leg.axle, w.radius}, up_direction(upright.pitch, 0)));
+  const auto t =
+      place::topple(mass, upright.cg_height, mass * radius * radius, gap, std::abs(w.leg.axle.y()), rate);
+  if (!t) return std::numeric_limits<double>::quiet_NaN();
+  auto& f = collect.add("stance.topple", t->greatest_load);
+  f.working = {{"touches at a roll of", t->roll_at_touch, Kind::angle},
+               {"rolls on to", t->greatest_roll, Kind::angle},
+               {"at rest on it", t->resting_load, Kind::force},
+               {"outrigger's rate", rate, Kind::stiffness},
+               {"radius of gyration", radius, Kind::length}};
+  f.assumption = "single thin wheels, no damping, the mains' own roll stiffness left out";
+  return t->greatest_load;
+}
+
 //! Whether it stands on its own wheels sideways, and what its outriggers have to do.
 void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& collect) {
   const bool outriggers = d.gear.has(LegRole::outrigger);
@@ -238,6 +262,8 @@ void sideways(const Design& d, Assessment& a, const LoadingState& l, Collector& 
                                : collect.fails("stance.outrigger_load", at_least(0, "it must be caught"),
                                                say("it goes over on it {}", falls));
     load.working = std::move(working);
+    const double blow = toppling(d, w, *upright, mass, stands, collect);
+    if (std::isfinite(blow)) greatest = std::max(greatest, blow);
     auto& most = a.outrigger_loads[leg.id];
     most = std::max(most, greatest);
   }

@@ -275,6 +275,12 @@ const std::array registry{
     Measure{"stance.ballast_brings", stance, "Ballast that brings it down", Kind::mass,
             "The larger mass that brings it down from its tail.",
             "m·(CG behind the mains) / (ballast ahead of them), on its tail", "moments about the mains"},
+    Measure{"stance.topple", stance, "Outrigger's load, let go from balance", Kind::force,
+            "Balanced upright and let go, it topples on to the outrigger: the blow is harder than the load "
+            "at rest, "
+            "and goes to the outrigger's strength.",
+            "φ_t/(1 − √c), c = W·h/(k·y²)",
+            "energy, no damping; radius of gyration 0.12 of the span, estimated"},
     Measure{
         "stance.rest_friction", stance, "Friction told by two rests", Kind::share,
         "Pressed down and let go, then lifted and let down, a leg with friction rests at two heights: half "
