@@ -157,6 +157,42 @@ TEST_CASE("ballast goes aboard whenever it flies, and what stood on the scales h
   CHECK(read_project(write_project(heavier)).design);
 }
 
+TEST_CASE("a bare shell that sits on its tail is held down on the bench, not built differently") {
+  auto d = demo("dunnock");
+  Item shell;
+  shell.name = "tail weights";
+  shell.group = Group::load;
+  shell.mass = Given(120.0);
+  shell.at.x = Given(4.6);
+  shell.at.y = Given(0.0);
+  shell.at.z = Given(0.2);
+  Loading bench;
+  bench.name = "shell on the bench";
+  bench.flown = false;
+  Aboard aboard;
+  aboard.item = shell.name;
+  bench.aboard = {aboard};
+  d.ledger.push_back(shell);
+  d.loadings.push_back(bench);
+  const auto a = assess(d);
+  const Finding* f = nullptr;
+  for (const auto& x : a.findings)
+    if (x.measure_id == "stance.third_load" && x.loading == bench.name) f = &x;
+  REQUIRE(f);
+  REQUIRE(f->verdict == Verdict::fails);
+  const auto cures = cures_for(d, a, *f, {100, &shipped_stock()});
+  REQUIRE(cures.size() == 1);
+  CHECK(plain(cures[0].text).find("hung on at") != std::string::npos);
+  const Design put = cures[0].applied(d);
+  CHECK(read_project(write_project(put)).design);
+  CHECK(put.gear == d.gear);
+  const auto after = assess(put);
+  for (const auto& x : after.findings)
+    if (x.measure_id == "stance.third_load" && x.loading == bench.name) CHECK(x.verdict != Verdict::fails);
+  for (const auto& l : d.loadings)
+    if (l.flown) CHECK(after.find(l.name)->mass.down.mass == Approx(a.find(l.name)->mass.down.mass));
+}
+
 TEST_CASE("make it hold: every way of every demo, put in, leaves nothing failing and costs what was told") {
   size_t in_all = 0;
   for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) {

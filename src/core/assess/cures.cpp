@@ -104,7 +104,8 @@ class Surgeon {
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
     needed_.measure = finding.measure_id;
-    knobs_ = knobs_for(design, finding.measure_id);
+    // What is unfinished on purpose is held on the bench, not built differently.
+    if (!on_the_bench(design, finding)) knobs_ = knobs_for(design, finding.measure_id);
     if (search.stock) swaps_ = swaps_for(design, before, *search.stock, finding);
   }
 

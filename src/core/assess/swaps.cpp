@@ -207,7 +207,53 @@ void material_swaps(const Design& d, const LegLine& line, bool joints, std::vect
   }
 }
 
+//! What has to be hung on, for the time it stands like this: as much as just keeps it down, a tenth more, and
+//! what brings it down.
+std::vector<Choice> hung_on(const Design& d, const Assessment& before, const Finding& finding) {
+  std::vector<Choice> choices;
+  const double x = d.stance.ballast_x.known() ? d.stance.ballast_x.si
+                   : d.gear.has_third()       ? d.gear.third().axle.x.si
+                                              : std::numeric_limits<double>::quiet_NaN();
+  const LoadingState* l = before.find(finding.loading);
+  if (!std::isfinite(x) || !l || !l->mass.known()) return choices;
+  const double z = l->mass.down.at.z();
+  for (const auto& f : before.findings) {
+    if (f.measure_id != "stance.ballast_keeps" || f.loading != finding.loading || !std::isfinite(f.value))
+      continue;
+    for (const double times : {1.02, 1.1, 1.25}) {
+      // In steps that can be weighed out.
+      const double step = f.value > 5 ? 0.5 : f.value > 0.5 ? 0.05 : 0.005;
+      const double mass = std::ceil(times * f.value / step) * step;
+      choices.push_back({say("{} hung on at {} while it stands like this, or its tail held up",
+                             Amount{mass, Kind::mass}, Amount{x, Kind::length}),
+                         [mass, x, z, loading = finding.loading](Design& c) {
+                           Item item;
+                           item.name = unused_name(c.ledger, "hung on");
+                           item.group = Group::load;
+                           item.mass = Given(mass);
+                           item.at.x = Given(x);
+                           item.at.y = Given(0.0);
+                           item.at.z = Given(z);
+                           for (auto& entry : c.loadings)
+                             if (entry.name == loading) {
+                               Aboard aboard;
+                               aboard.item = item.name;
+                               entry.aboard.push_back(std::move(aboard));
+                             }
+                           c.ledger.push_back(std::move(item));
+                         }});
+    }
+  }
+  return choices;
+}
+
 }  // namespace
+
+bool on_the_bench(const Design& d, const Finding& finding) {
+  return finding.measure_id.starts_with("stance.") &&
+         std::any_of(d.loadings.begin(), d.loadings.end(),
+                     [&](const Loading& l) { return l.name == finding.loading && !l.flown; });
+}
 
 std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const Stock& stock,
                                const Finding& finding) {
@@ -224,6 +270,12 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
       of({"place.former", "place.nose_share", "place.tail_share", "place.turnover", "place.tipping"});
   const bool by_strap = of({"leg.edge_distance"});
   std::vector<KnobRef> list;
+  if (on_the_bench(d, finding)) {
+    LegLine aircraft;
+    aircraft.ids = {"weigh"};
+    offer(list, aircraft, "hung_on", hung_on(d, before, finding));
+    return list;
+  }
   if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap) return list;
   for (const LegLine& line : leg_lines(d)) {
     // What is about a leg is moved by the legs of its line.
