@@ -9,11 +9,12 @@
 #include "core/assess/cures.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/make_hold.h"
 #include "core/assess/placement_map.h"
 #include "core/assess/swing_state.h"
 #include "core/assess/tolerance.h"
-#include "core/io/stock.h"
 #include "core/io/project_file.h"
+#include "core/io/stock.h"
 #include "core/model/moves.h"
 #include "core/spring/drop.h"
 #include "core/spring/scatter.h"
@@ -56,6 +57,13 @@ void all_cures(benchmark::State& state, const std::string& name) {
   const auto a = assess(d);
   const Finding& f = *worst_of_each(a)[1];
   for (auto _ : state) benchmark::DoNotOptimize(cures_for(d, a, f, {100, &shipped_stock()}));
+}
+void all_to_hold(benchmark::State& state, const std::string& name) {
+  const Design d = demo(name);
+  const auto a = assess(d);
+  HoldSearch search;
+  search.stock = &shipped_stock();
+  for (auto _ : state) benchmark::DoNotOptimize(make_hold(d, a, search));
 }
 //! What one movement of a drag in Place costs on the interface's thread: the whole assessment and the map.
 //! Its three cures are solved beside it.
@@ -174,6 +182,7 @@ FOR_ALL(equilibrium);
 BENCHMARK_CAPTURE(least_clearance, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);
 BENCHMARK_CAPTURE(least_clearance, redshank, "redshank")->Unit(benchmark::kMicrosecond);
 FOR_ALL(all_cures);
+FOR_ALL(all_to_hold);
 FOR_ALL(drag_in_place);
 FOR_ALL(cures_in_a_drag);
 FOR_ALL(map_alone);

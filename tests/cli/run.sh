@@ -32,6 +32,17 @@ for x in c:
     assert x["verdict"] in ("tight", "holds") and x["text"][0].isupper(), x
     for p in x["worse"]: assert p["verdict_after"] != p["verdict_before"]
 assert any(f["measure"] == x["measure"] for x in c for f in d["findings"])' "$work/out" || { echo "FAILED: cures as json"; bad=1; }
+# Make it hold: the best way written, in which nothing fails; nothing to do where nothing does.
+expect 0 "hold" "$cli" hold "$tree/data/demo/wheatear.kranich" --write "$work/held.kranich"
+has "Main wheels forward by"
+expect 0 "what was made to hold holds" "$cli" assess "$work/held.kranich"
+expect 0 "nothing to make hold" "$cli" hold "$work/held.kranich"
+has "nothing fails"
+expect 0 "hold as json" "$cli" hold --json "$tree/data/demo/dunnock.kranich"
+/usr/bin/python3 -c 'import json,sys
+d=json.load(open(sys.argv[1]))
+assert d["ways"] and not d["against"], d
+for w in d["ways"]: assert w["changes"] and w["text"][0].isupper(), w' "$work/out" || { echo "FAILED: hold as json"; bad=1; }
 # Nothing fails, but something is not known: neither a pass nor a fail.
 printf '{"kranich": 3}' >"$work/empty.kranich"
 expect 5 "what is not known" "$cli" assess --json "$work/empty.kranich"

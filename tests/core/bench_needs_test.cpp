@@ -205,6 +205,47 @@ TEST_CASE("the path of the load is as strong as its weakest link, and a link tha
   CHECK(plain(the_worst(open, "leg.path", "main leg").remark).find("nothing entered") != std::string::npos);
 }
 
+TEST_CASE("a mount that ends in foam is carried on by a post up to the spar") {
+  auto d = demo("redshank");
+  KeepOut spar;
+  spar.name = "main spar";
+  const Vec3 at(0.40, 0.30, 0.0);
+  spar.low.x = Given(at.x() - 0.02);
+  spar.high.x = Given(at.x() + 0.02);
+  spar.low.y = Given(0.0);
+  spar.high.y = Given(0.6);
+  spar.low.z = Given(at.z() + 0.055);
+  spar.high.z = Given(at.z() + 0.08);
+  d.airframe.keep_outs.push_back(spar);
+  Joint plate;
+  plate.name = "mount plate";
+  plate.kind = JointKind::plate;
+  plate.at.x = Given(at.x());
+  plate.at.y = Given(at.y());
+  plate.at.z = Given(at.z());
+  plate.material = "epoxy, slow";
+  plate.into = "foam, 30 g/l";
+  plate.length = plate.width = Given(0.08);
+  d.gear.main().joints.push_back(plate);
+  const auto a = assess(d);
+  const Finding& path = the_worst(a, "leg.path", "main leg");
+  CHECK(plain(path.remark).find("ends in foam") != std::string::npos);
+  const Finding& margin = the_worst(a, "leg.margin", "main leg, mount plate");
+  REQUIRE(margin.verdict == Verdict::fails);
+  const auto list = swaps_for(d, a, shipped_stock(), margin);
+  const auto knob =
+      std::find_if(list.begin(), list.end(), [](const auto& k) { return k->what() == "post_to_spar"; });
+  REQUIRE(knob != list.end());
+
+  CHECK(plain((*knob)->choices[0]).find("55 mm long") != std::string::npos);
+  Design with = d;
+  (*knob)->apply(with, 2);
+  CHECK(read_project(write_project(with)).design);
+  const auto b = assess(with);
+  CHECK(the_worst(b, "leg.margin", "main leg, mount plate").value > margin.value);
+  CHECK(plain(the_worst(b, "leg.path", "main leg").remark).find("ends in foam") == std::string::npos);
+}
+
 TEST_CASE("screws near a plate's edge: a larger plate, or straps") {
   auto d = demo("redshank");
   Joint plate;

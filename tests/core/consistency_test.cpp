@@ -18,6 +18,12 @@ using namespace kranich;
 
 namespace {
 
+//! As the demos were before edges were entered in them.
+Design without_edges(Design d) {
+  d.airframe.references.clear();
+  return d;
+}
+
 Design old_demo(const std::string& name, int version = 1) {
   auto r = load_project(std::filesystem::path(KRANICH_FIXTURES_DIR) / fmt::format("version-{}", version) /
                         (name + ".kranich"));
@@ -53,7 +59,7 @@ void opens_again(Design d) {
 TEST_CASE("a project of version 2 means what it meant: its three scales, and its faults by their old names") {
   for (const std::string name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
     INFO(name);
-    CHECK(old_demo(name, 2) == demo(name));
+    CHECK(old_demo(name, 2) == without_edges(demo(name)));
   }
   const auto scales = old_demo("dunnock", 2).weighing.scales;
   REQUIRE(scales.size() == 3);
@@ -79,7 +85,7 @@ TEST_CASE("a project of version 2 means what it meant: its three scales, and its
 TEST_CASE("a project of version 1 means what it meant") {
   for (const std::string name : {"dunnock", "redshank", "wheatear"}) {
     INFO(name);
-    CHECK(old_demo(name) == demo(name));
+    CHECK(old_demo(name) == without_edges(demo(name)));
   }
   const auto r =
       read_project(R"({"kranich": 1, "gear": {"arrangement": "tailwheel", "tail_skid": true, "unlinked": true,

@@ -164,6 +164,12 @@ TEST_CASE("diagonals and bar come back as toe and camber") {
   d.jig.diagonal_starboard = Given(std::hypot(j.behind + half * std::sin(toe), half * std::cos(toe)));
   d.jig.diagonal_port = Given(std::hypot(j.behind - half * std::sin(toe), half * std::cos(toe)));
   CHECK(value("leg.square", "") == Approx(toe).epsilon(1e-9));
+  for (const auto& f : assess(d).findings)  // in shop words, about the bar's middle
+    if (f.measure_id == "leg.square")
+      CHECK(plain(f.remark) ==
+            "port end forward by " +
+                plain(format_quantity(half * std::sin(toe), Kind::length, UnitSystem::metric)) +
+                ", starboard end aft by as much");
   const double apart = 2 * d.gear.main().axle.y;
   d.jig.bar_starboard = {{}, Given(apart * std::tan(radians(0.4))), Given(apart * std::tan(radians(4.5)))};
   CHECK(value("leg.bar_toe", "starboard") == Approx(radians(0.4)).epsilon(1e-9));
@@ -430,4 +436,18 @@ TEST_CASE("a DXF is pairs of code and value, with letters that release 12 knows"
   CHECK(value == "EOF");
   CHECK(circles == 1);
   CHECK(entities > 10);
+}
+
+TEST_CASE("the bending plan takes back what the loops lead the wire aside") {
+  auto d = demo("redshank");
+  const auto all = sheets(d);
+  const auto& bent = d.gear.third().spring.bent;
+  REQUIRE(bent.loops.size() == 1);
+  const std::string id = "bend:" + d.gear.third().id;
+  const double aside = 1000 * bent.loops[0].turns * bent.wire_diameter;
+  INFO(aside);
+  CHECK(says(drawing(all, id), "lead the wire aside by 22.5"));
+  CHECK(aside == Approx(22.5));
+  d.gear.third().spring.bent.loops.clear();
+  CHECK_FALSE(says(drawing(sheets(d), id), "lead the wire aside"));
 }

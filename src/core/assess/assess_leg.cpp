@@ -14,6 +14,7 @@
 #include "core/assess/strength_state.h"
 #include "core/base/numerics.h"
 #include "core/force/materials.h"
+#include "core/leg/alignment.h"
 #include "core/leg/geometry.h"
 #include "core/model/lacking.h"
 
@@ -228,6 +229,11 @@ void alignment(const Design& d, Collector& collect) {
                    {"port diagonal", j.diagonal_port, Kind::length},
                    {"bar", fig.jig.bar_length, Kind::length},
                    {"point behind the bar", fig.behind, Kind::length}};
+      const double end = std::abs(leg::end_of_bar_by(toe, fig.jig.bar_length));
+      if (end > 0.0005)  // in shop words, turned about its middle
+        f.remark =
+            toe > 0 ? say("port end forward by {}, starboard end aft by as much", Amount{end, Kind::length})
+                    : say("starboard end forward by {}, port end aft by as much", Amount{end, Kind::length});
       if (std::isnan(toe)) f.remark = "needs diagonals of one triangle: these two and the bar do not close";
     }
   }

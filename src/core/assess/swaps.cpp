@@ -152,6 +152,57 @@ std::vector<Choice> formers(const Design& d, const LegLine& line) {
   return choices;
 }
 
+//! Posts from a plate, block or row of screws up to the spar over it: what presses up goes past the soft
+//! part. The spar is the nearest box of the structure above that is called so.
+std::vector<Choice> posts(const Design& d, const LegLine& line, const Subject& subject) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  const auto carried_on = [&](const Joint& j) {
+    return std::any_of(leg.joints.begin(), leg.joints.end(),
+                       [&](const Joint& p) { return p.kind == JointKind::post && p.carries == j.carries; });
+  };
+  for (const auto& j : leg.joints) {
+    if (j.kind == JointKind::pin || j.kind == JointKind::post || !j.at.known() || carried_on(j)) continue;
+    // The joint that is spoken of; of a whole leg the one that ends in foam.
+    const Material* into = force::find_material(d.materials, j.into);
+    const bool meant = about_member(d, leg, j.name) == subject ||
+                       (subject == about_leg(d, leg) && into && into->stuff == Stuff::foam);
+    if (!meant) continue;
+    const KeepOut* spar = nullptr;
+    double length = std::numeric_limits<double>::infinity();
+    for (const auto& k : d.airframe.keep_outs) {
+      if (k.name.find("spar") == std::string::npos || k.shape != Shape::box || !k.low.known() ||
+          !k.high.known())
+        continue;
+      const bool over =
+          j.at.x >= k.low.x - 0.02 && j.at.x <= k.high.x + 0.02 && std::abs(j.at.y) <= k.high.y + 0.02;
+      const double up = k.low.z - j.at.z;
+      if (over && up > 0.005 && up < length) {
+        spar = &k;
+        length = up;
+      }
+    }
+    if (!spar) continue;
+    const double thin = d.is_model() ? 0.008 : 0.02;
+    for (const double thick : {thin, 1.5 * thin, 2 * thin})
+      choices.push_back({say("a post of ash, {} thick and {} long, from “{}” up to “{}”",
+                             Amount{thick, Kind::length}, Amount{length, Kind::length}, j.name, spar->name),
+                         on_each(line, [j, thick, length](Leg& l) {
+                           Joint post;
+                           post.name = unused_name(l.joints, "post");
+                           post.kind = JointKind::post;
+                           post.carries = j.carries;
+                           post.at = j.at;
+                           post.material = "ash";
+                           post.into = "spruce";
+                           post.diameter = post.width = Given(thick);
+                           post.length = Given(length);
+                           l.joints.push_back(std::move(post));
+                         })});
+  }
+  return choices;
+}
+
 std::vector<Choice> straps(const Design& d, const LegLine& line, const Subject& subject) {
   std::vector<Choice> choices;
   const Leg& leg = d.gear.legs[line.rows[0]];
@@ -288,6 +339,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     const LegRole role = d.gear.legs[line.rows[0]].role;
     if (by_former && (role == LegRole::nose || role == LegRole::tail))
       offer(list, line, "to_former", formers(d, line));
+    if (of({"leg.path", "leg.margin"})) offer(list, line, "post_to_spar", posts(d, line, finding.subject));
     if (by_strap) offer(list, line, "straps", straps(d, line, finding.subject));
   }
   return list;

@@ -214,6 +214,18 @@ Maker::Made Maker::wire(const Leg& leg) const {
                   length(b.wire_diameter), length(plan.length), length(wound), length(2 * b.wire_diameter)),
       "Spring wire under load flies when cut: eyes. Check against this drawing; the other leg is the "
       "mirror image."};
+  // A close-wound loop leads the wire on by its own thickness a turn: the drawing has the axle where it
+  // belongs.
+  double aside = 0, last = 0;
+  for (const auto& l : b.loops) {
+    aside += l.turns * b.wire_diameter;
+    last = std::max(last, l.along.si);
+  }
+  if (aside > 0 && plan.length > last)
+    s.notes.push_back(
+        fmt::format("The loops lead the wire aside by {}: bend it back by {} just below the last one and "
+                    "parallel again at the axle, or the axle stands out of line by as much.",
+                    length(aside), angle(std::atan2(aside, plan.length - last))));
   return s;
 }
 
