@@ -553,8 +553,8 @@ std::vector<KnobRef> knobs(const Design& d) {
                }}));
     };
     if (most > 2 * step) {
-      ballast("weigh.ballast_nose", "{} of ballast in the nose", places->first);
-      ballast("weigh.ballast_tail", "{} of ballast in the tail", places->second);
+      ballast("weigh.ballast_nose", "ballast of {} in the nose", places->first);
+      ballast("weigh.ballast_tail", "ballast of {} in the tail", places->second);
     }
   }
   if (sequenced(d)) {

@@ -275,7 +275,7 @@ std::vector<Choice> hung_on(const Design& d, const Assessment& before, const Fin
       // In steps that can be weighed out.
       const double step = f.value > 5 ? 0.5 : f.value > 0.5 ? 0.05 : 0.005;
       const double mass = std::ceil(times * f.value / step) * step;
-      choices.push_back({say("{} hung on at {} while it stands like this, or its tail held up",
+      choices.push_back({say("ballast of {} hung on at {} while it stands like this, or its tail held up",
                              Amount{mass, Kind::mass}, Amount{x, Kind::length}),
                          [mass, x, z, loading = finding.loading](Design& c) {
                            Item item;
