@@ -12,7 +12,6 @@
 #include "core/assess/cures.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
-#include "core/assess/make_hold.h"
 #include "core/assess/settle.h"
 #include "core/assess/strength_state.h"
 #include "core/force/materials.h"
@@ -353,7 +352,7 @@ TEST_CASE("random designs: no crash, no verdict without a number, saved and open
       CHECK(std::abs(b.loadings[k].rest->roll) == Approx(std::abs(a.loadings[k].rest->roll)).margin(1e-7));
     }
 
-    if (i % 4) continue;
+    if (i % 8 != 4) continue;
     for (const auto& s : shop::shop_sheets(d, a, "legs extended"))
       if (!s.ready()) CHECK_FALSE(std::get<Text>(s.drawing).empty());
     const Finding* worst = nullptr;
@@ -366,22 +365,10 @@ TEST_CASE("random designs: no crash, no verdict without a number, saved and open
       CHECK(read_project(write_project(cure.applied(d))).design);
       CHECK((cure.reached == Verdict::holds || cure.reached == Verdict::tight));
     }
-    if (i % 100) continue;  // most of these fail in too many places for it: it must say so and not lie
-    HoldSearch all;
-    all.most = 1;
-    all.stock = &shipped_stock();
-    for (const auto& way : make_hold(d, a, all).ways) {
-      INFO(way.text);
-      const Design put = way.applied(d);
-      CHECK(buildable(d, put));
-      CHECK(read_project(write_project(put)).design);
-      for (const auto& f : assess(put).findings) CHECK(f.verdict != Verdict::fails);
-    }
   }
   CHECK(tried > count / 2);
   CHECK(stood > count / 3);
   CHECK(landed > count / 3);
   CHECK(strong > count / 4);
   CHECK(cured > count / 40);
-
 }
