@@ -162,7 +162,10 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
     if (h.nearest) answer["nearest"] = cure_json(*h.nearest, design->units);
     std::cout << answer.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
   } else if (!failed) {
-    put("nothing fails");
+    const auto lacking = std::count_if(before.findings.begin(), before.findings.end(),
+                                       [](const Finding& f) { return f.verdict == Verdict::unknown; });
+    put(lacking == 0 ? "nothing fails"
+                     : fmt::format("nothing fails that can be judged; {} lack a number", lacking));
   } else {
     for (const auto& w : h.ways) {
       put(fmt::format("- {}", capitalised(in_words(w.text, tongue))));
@@ -187,7 +190,10 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
       std::cerr << out << ": " << *why << '\n';
       return cannot_write;
     }
-  return failed && h.ways.empty() ? some_check_fails : done;
+  if (failed) return h.ways.empty() ? some_check_fails : done;
+  const bool unknown = std::any_of(before.findings.begin(), before.findings.end(),
+                                   [](const Finding& f) { return f.verdict == Verdict::unknown; });
+  return unknown ? some_check_unknown : done;
 }
 
 int run_assess(const std::string& path, bool json, bool csv, bool cures) {

@@ -45,6 +45,8 @@ assert d["ways"] and not d["against"], d
 for w in d["ways"]: assert w["changes"] and w["text"][0].isupper(), w' "$work/out" || { echo "FAILED: hold as json"; bad=1; }
 # Nothing fails, but something is not known: neither a pass nor a fail.
 printf '{"kranich": 3}' >"$work/empty.kranich"
+expect 5 "hold of what is not known" "$cli" hold "$work/empty.kranich"
+has "lack a number"
 expect 5 "what is not known" "$cli" assess --json "$work/empty.kranich"
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"

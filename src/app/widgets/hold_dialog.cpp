@@ -171,10 +171,17 @@ class HoldDialog : public QDialog {
           if (k->id == id) may.push_back(k);
       }
     int fails = 0;
-    for (const Finding* f : worst_of_each(document_.assessment())) fails += f->verdict == Verdict::fails;
+    int unknown = 0;
+    for (const Finding* f : worst_of_each(document_.assessment())) {
+      fails += f->verdict == Verdict::fails;
+      unknown += f->verdict == Verdict::unknown;
+    }
     if (fails == 0) {
       busy(false);
-      show_state(tr("<b>Nothing fails.</b>"));
+      show_state(
+          unknown == 0
+              ? tr("<b>Nothing fails.</b>")
+              : tr("<b>Nothing fails</b> that can be judged; checks that lack a number: %1.").arg(unknown));
       return;
     }
     if (may.empty() && !shelf_->isChecked()) {
@@ -183,8 +190,7 @@ class HoldDialog : public QDialog {
       return;
     }
     busy(true);
-    show_state(tr("<b>%n check(s) fail.</b> Looking for the least change after which nothing does …", nullptr,
-                  fails));
+    show_state(tr("<b>Failing: %1.</b> Looking for the least change after which nothing does …").arg(fails));
     work_.start<Holding>(
         [design = document_.design(), before = document_.assessment(),
          may = all ? std::nullopt : std::optional(std::move(may)),
