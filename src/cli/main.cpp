@@ -150,6 +150,8 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
   const Holding h = make_hold(*design, before, search);
   const bool failed = std::any_of(before.findings.begin(), before.findings.end(),
                                   [](const Finding& f) { return f.verdict == Verdict::fails; });
+  const auto lacking = std::count_if(before.findings.begin(), before.findings.end(),
+                                     [](const Finding& f) { return f.verdict == Verdict::unknown; });
   const Tongue tongue{design->units};
   if (json) {
     Json ways = Json::array();
@@ -162,8 +164,6 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
     if (h.nearest) answer["nearest"] = cure_json(*h.nearest, design->units);
     std::cout << answer.dump(1, ' ', false, Json::error_handler_t::replace) << '\n';
   } else if (!failed) {
-    const auto lacking = std::count_if(before.findings.begin(), before.findings.end(),
-                                       [](const Finding& f) { return f.verdict == Verdict::unknown; });
     put(lacking == 0 ? "nothing fails"
                      : fmt::format("nothing fails that can be judged; {} lack a number", lacking));
   } else {
@@ -191,9 +191,7 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
       return cannot_write;
     }
   if (failed) return h.ways.empty() ? some_check_fails : done;
-  const bool unknown = std::any_of(before.findings.begin(), before.findings.end(),
-                                   [](const Finding& f) { return f.verdict == Verdict::unknown; });
-  return unknown ? some_check_unknown : done;
+  return lacking > 0 ? some_check_unknown : done;
 }
 
 int run_assess(const std::string& path, bool json, bool csv, bool cures) {

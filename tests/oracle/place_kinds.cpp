@@ -109,20 +109,16 @@ Answers tilt(const Given& g) {
   const auto changed = [&](weigh::Tilt wrong) {
     return weigh::cg_height_by_tilt(wrong).cg_above_main_axle - r.cg_above_main_axle;
   };
-  for (const auto& [stem, wrong_by] :
-       {std::pair{std::string("tilted_reading"),
-                  g.any({"wrong_tilted_reading_by_kg", "tilted_reading_wrong_by_kg",
-                         "tilted_reading_error_kg", "error_of_tilted_reading_kg", "reading_error_kg",
-                         "tilted_" + third + "_reading_wrong_by_kg"})
-                      .value_or(1)}}) {
-    auto wrong = t;
-    wrong.tilted_nose += wrong_by;
-    for (const std::string& name :
-         {"cg_height_change_if_" + stem + "_is_wrong_m", std::string("cg_height_change_m"),
-          std::string("cg_height_error_m"), "cg_height_error_from_" + stem + "_m",
-          "cg_height_error_per_kg_of_" + stem + "_m", "cg_height_change_per_kg_of_" + stem + "_m"})
-      a[name] = changed(wrong);
-  }
+  auto wrong = t;
+  wrong.tilted_nose +=
+      g.any({"wrong_tilted_reading_by_kg", "tilted_reading_wrong_by_kg", "tilted_reading_error_kg",
+             "error_of_tilted_reading_kg", "reading_error_kg", "tilted_" + third + "_reading_wrong_by_kg"})
+          .value_or(1);
+  for (const char* name :
+       {"cg_height_change_if_tilted_reading_is_wrong_m", "cg_height_change_m", "cg_height_error_m",
+        "cg_height_error_from_tilted_reading_m", "cg_height_error_per_kg_of_tilted_reading_m",
+        "cg_height_change_per_kg_of_tilted_reading_m"})
+    a[name] = changed(wrong);
   auto steeper = t;
   steeper.pitch += radians(g.any({"wrong_tilt_by_deg", "tilt_wrong_by_deg", "tilt_error_deg"}).value_or(1));
   a["cg_height_error_from_tilt_m"] = a["cg_height_error_per_degree_of_tilt_m"] = changed(steeper);

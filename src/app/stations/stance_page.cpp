@@ -75,11 +75,9 @@ class StancePage : public StationPage {
     take->setObjectName("take-rest-friction");
     connect(take, &QPushButton::clicked, this, [this] {
       document_.edit(tr("Friction of the legs as two rests tell"), [this](Design& d) {
-        for (const Finding& f : document_.assessment().findings)
-          if (f.measure_id == "stance.rest_friction" && std::isfinite(f.value) && f.value >= 0)
-            if (Leg* leg = d.gear.find(f.subject.leg))
-              for (const auto& w : f.working)
-                if (in_words(w.name) == "friction") leg->spring.friction = Given(w.si, Origin::measured);
+        for (Leg& leg : d.gear.legs)
+          if (const auto told = rest_friction(d, document_.assessment(), leg); told && told->friction >= 0)
+            leg.spring.friction = Given(told->friction, Origin::measured);
       });
     });
     heading(tr("Springs and tyres"), tr("at the wheel"));

@@ -229,9 +229,9 @@ class HoldDialog : public QDialog {
     QString s;
     for (const auto& f : held.against)
       s += QStringLiteral(
-               "<p><span style='color:%1'>■</span> <b>%2</b> %3 &nbsp; <span style='color:%4'>%5</span></p>")
+               "<p><b>%2</b> %3 <span style='color:%1'>%6</span> &nbsp; <span style='color:%4'>%5</span></p>")
                .arg(t.of(f.verdict).name(), html(title_of(f, units)), html(value_text(f, units)),
-                    t.grey.name(), html(limit_text(f, units)));
+                    t.grey.name(), html(limit_text(f, units)), text_of(verdict_word(f.verdict)));
     if (held.nearest)
       s += tr("<p>It came nearest with: %1</p>").arg(html(text_of(held.nearest->text, units)));
     auto* label = new QLabel(s, this);
@@ -260,9 +260,9 @@ class HoldDialog : public QDialog {
         const QString title =
             text_of(m.title) +
             (p.subject.empty() ? QString() : QStringLiteral(", ") + text_of(p.subject.words, units));
-        lines << QStringLiteral("%1 %2 → <span style='color:%3'>%4</span>")
+        lines << QStringLiteral("%1 %2 → <span style='color:%3'>%4, %5</span>")
                      .arg(html(title), html(document_.say(p.value_before, m.kind)), t.of(p.after).name(),
-                          html(document_.say(p.value_after, m.kind)));
+                          html(document_.say(p.value_after, m.kind)), text_of(verdict_word(p.after)));
       }
       s += QStringLiteral(
                "<div style='margin-top:5px; font-size:8pt'><span style='color:%1'>%2</span><br>%3</div>")

@@ -294,34 +294,26 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
   }
 }
 
-//! What two heights at rest tell of a leg's friction: it sticks anywhere between its spring's load and that
-//! plus or minus the friction.
 void two_rests(const Design& d, const Assessment& a, Collector& collect) {
   for (const Leg& leg : d.gear.legs) {
     if (!leg.rest_pressed.known() && !leg.rest_lifted.known()) continue;
-    const Heaviest h = heaviest_on(d, a, leg);
-    collect.about(about_leg(d, leg), h.loading ? h.loading->name : "");
-    if (!leg.rest_pressed.known() || !leg.rest_lifted.known() || !h.loading || !(h.load > 0)) {
+    const auto told = rest_friction(d, a, leg);
+    collect.about(about_leg(d, leg), told ? told->loading : "");
+    if (!told) {
       collect.unknown("stance.rest_friction", "both heights at rest, and the aircraft at rest on its wheels");
       continue;
     }
-    const auto& wheel = (*a.wheels)[h.wheel];
-    const double rate = wheel.leg.wheel_rate(h.loading->rest->wheels[h.wheel].coordinate);
-    const double apart = leg.rest_lifted - leg.rest_pressed;
-    const double friction = rate * apart / 2;
-    Limit limit = at_most(0.25, "own: beyond a quarter of its load a leg sticks more than it springs");
-    limit.lower = 0;
-    limit.hold_lower = 0;
-    limit.hold_upper = 0.10;
-    auto& f = collect.add("stance.rest_friction", friction / h.load, limit);
-    f.working = {{"heights apart", apart, Kind::length},
-                 {"wheel rate there", rate, Kind::stiffness},
-                 {"friction", friction, Kind::force},
-                 {"load", h.load, Kind::force}};
+    auto& f = collect.add(
+        "stance.rest_friction", told->friction / told->load,
+        bands(0, 0, 0.10, 0.25, "own: beyond a quarter of its load a leg sticks more than it springs"));
+    f.working = {{"heights apart", told->apart, Kind::length},
+                 {"wheel rate there", told->rate, Kind::stiffness},
+                 {"friction", told->friction, Kind::force},
+                 {"load", told->load, Kind::force}};
     if (leg.spring.friction.known())
       f.working.push_back({"friction as given", leg.spring.friction, Kind::force});
-    f.remark = apart < 0 ? Text("it cannot rest higher after pressing down: heights mixed up?")
-                         : Text("taken for the heaviest loading: read it in that");
+    f.remark = told->apart < 0 ? Text("it cannot rest higher after pressing down: heights mixed up?")
+                               : Text("taken for the heaviest loading: read it in that");
   }
 }
 

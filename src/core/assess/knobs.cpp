@@ -67,9 +67,8 @@ double empty_mass(const Design& d) {
     if (i.group != Group::load && i.mass.known()) mass += i.mass;
   return mass;
 }
-//! Where ballast can be fixed, foremost and aftmost: a twentieth in from the ends of the body; without one of
-//! what the ledger places.
-std::optional<std::pair<double, double>> ballast_places(const Design& d) {
+//! The stations from the first to the last section of all bodies.
+std::pair<double, double> held_between(const Design& d) {
   double from = std::numeric_limits<double>::infinity();
   double to = -from;
   for (const auto& b : d.airframe.bodies)
@@ -78,6 +77,13 @@ std::optional<std::pair<double, double>> ballast_places(const Design& d) {
         from = std::min(from, s.x.si);
         to = std::max(to, s.x.si);
       }
+  return {from, to};
+}
+
+//! Where ballast can be fixed, foremost and aftmost: a twentieth in from the ends of the body; without one of
+//! what the ledger places.
+std::optional<std::pair<double, double>> ballast_places(const Design& d) {
+  auto [from, to] = held_between(d);
   if (!(to > from))
     for (const auto& i : d.ledger)
       if (i.at.x.known()) {
@@ -630,19 +636,6 @@ double least_length(const Leg& l) {
   const double radius = l.wheel.diameter.known() ? l.wheel.diameter / 2 : 0;
   const bool slides = l.path == LegPath::straight && l.spring.kind != SpringKind::bending;
   return radius + (slides && l.travel > 0 ? l.travel.si : 0);
-}
-
-//! The stations from the first to the last section of all bodies.
-std::pair<double, double> held_between(const Design& d) {
-  double from = std::numeric_limits<double>::infinity();
-  double to = -from;
-  for (const auto& b : d.airframe.bodies)
-    for (const auto& s : b.sections)
-      if (s.x.known()) {
-        from = std::min(from, s.x.si);
-        to = std::max(to, s.x.si);
-      }
-  return {from, to};
 }
 
 }  // namespace

@@ -294,8 +294,6 @@ class Holder {
         if (gains) {
           u = met.u;
           here = *there;
-          // A check that was met for the first time made the list longer.
-          here.margin.conservativeResize(static_cast<long>(keys_.size()));
           moved = true;
         } else {
           reach *= 0.4;
@@ -303,9 +301,9 @@ class Holder {
       }
       note_nearest(u, here);
       if (here.holds) {
-        const bool again = !best;
+        const bool first_time = !best;
         best = u;
-        if (!again || !moved) break;  // once more about it, for less
+        if (!first_time || !moved) break;  // once more about it, for less
         continue;
       }
       if (!moved) break;

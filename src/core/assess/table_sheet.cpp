@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/assess/loading_state.h"
+#include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
 #include "core/model/describe.h"
 
@@ -114,6 +115,15 @@ std::vector<TableLine> table_sheet(const Design& d, const Assessment& a) {
     }
   }
   return lines;
+}
+
+std::optional<RestFriction> rest_friction(const Design& d, const Assessment& a, const Leg& leg) {
+  const Heaviest h = heaviest_on(d, a, leg);
+  if (!leg.rest_pressed.known() || !leg.rest_lifted.known() || !h.loading || !(h.load > 0))
+    return std::nullopt;
+  const double rate = (*a.wheels)[h.wheel].leg.wheel_rate(h.loading->rest->wheels[h.wheel].coordinate);
+  const double apart = leg.rest_lifted - leg.rest_pressed;
+  return RestFriction{rate * apart / 2, h.load, apart, rate, h.loading->name};
 }
 
 void set_reading(Design& d, const TableLine& line, bool port, double si) {

@@ -3,6 +3,7 @@
 //! wheels, for each loading, and beside it what was read.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -29,6 +30,17 @@ struct TableLine {
 
 //! Every line of every loading that stands. Heights above the ground in the static state.
 std::vector<TableLine> table_sheet(const Design& design, const Assessment& assessment);
+
+//! What two heights at rest tell of a leg's friction: pressed down and let go, lifted and let down, it sticks
+//! anywhere between its spring's load plus and minus the friction. For the heaviest loading.
+struct RestFriction {
+  double friction;     //!< k·Δh/2, N; negative where the heights are mixed up
+  double load;         //!< on the leg then, N
+  double apart, rate;  //!< Δh, m; at the wheel there, N/m
+  std::string loading;
+};
+//! Nothing where a height is missing or the aircraft does not stand on that leg.
+std::optional<RestFriction> rest_friction(const Design& design, const Assessment& assessment, const Leg& leg);
 
 //! Files a reading (NaN takes it out) under what, loading and the project's present build state.
 void set_reading(Design& design, const TableLine& line, bool port, double si);
