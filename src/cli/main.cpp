@@ -128,8 +128,9 @@ Json cure_json(const Cure& c, UnitSystem units) {
 //! What would cure each failing or tight check, the worst of it over the loadings.
 Json cures_json(const Design& design, const Assessment& a) {
   Json list = Json::array();
+  const Stock stock = stock_of(design);
   for (const Finding* f : worst_of_each(a))
-    for (const auto& c : cures_for(design, a, *f, {100, &shipped_stock()})) {
+    for (const auto& c : cures_for(design, a, *f, {100, &stock})) {
       Json cure = cure_json(c, design.units);
       cure["measure"] = f->measure_id;
       cure["subject"] = in_words(f->subject.words);
@@ -146,7 +147,8 @@ int run_hold(const std::string& path, bool json, const std::string& out) {
   if (!design) return faulty_file;
   const Assessment before = assess(*design);
   HoldSearch search;
-  search.stock = &shipped_stock();
+  const Stock stock = stock_of(*design);
+  search.stock = &stock;
   const Holding h = make_hold(*design, before, search);
   const bool failed = std::any_of(before.findings.begin(), before.findings.end(),
                                   [](const Finding& f) { return f.verdict == Verdict::fails; });
@@ -214,6 +216,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
     std::cout << findings_to_csv(a);
   } else {
     put(fmt::format("{} – {}", design->about.name, design->about.summary));
+    const Stock stock = stock_of(*design);
     for (const Finding* f : worst_of_each(a)) {
       const Tongue tongue{design->units};
       put(fmt::format("{:8} {:34} {:>12}  {:22} {}", verdict_word(f->verdict),
@@ -222,7 +225,7 @@ int run_assess(const std::string& path, bool json, bool csv, bool cures) {
                       format_quantity(f->value, f->info().kind, design->units), limit_text(*f, design->units),
                       f->remark.empty() ? f->loading : in_words(f->remark, tongue)));
       if (!cures || f->verdict == Verdict::holds || f->verdict == Verdict::noted) continue;
-      for (const auto& c : cures_for(*design, a, *f, {100, &shipped_stock()})) {
+      for (const auto& c : cures_for(*design, a, *f, {100, &stock})) {
         std::string price;
         for (const auto& p : c.worse)
           price += fmt::format("; {} {}: {}", measure(p.measure_id).title, verdict_word(p.after),

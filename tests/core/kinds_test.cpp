@@ -102,9 +102,12 @@ TEST_CASE("a bow's rule of thumb stands beside what beam theory says of it") {
   const auto* seed = find(a, "spring.bow_seed", "tail leg");
   REQUIRE(seed);
   CHECK(seed->verdict == Verdict::noted);
-  REQUIRE(seed->working.size() == 2);
-  CHECK(seed->working[0].si == Approx(seed->value * 85 / 55));
-  CHECK(seed->working[1].si == 6);
+  REQUIRE(seed->working.size() == 5);
+  CHECK(seed->working[0].si == Approx(seed->value));
+  CHECK(seed->working[1].si == Approx(seed->value * 85 / 55));
+  CHECK(seed->working[2].si == 6);
+  // As many plies in a leg as wide as these want are the seed again.
+  CHECK(6 * seed->working[3].si == Approx(seed->value * 0.015));
   const auto* margin = find(a, "spring.bend_rest", "tail leg");
   REQUIRE(margin);
   bool strain = false;

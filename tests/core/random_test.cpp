@@ -73,6 +73,68 @@ class Chance {
 
 void put(Point& p, const Vec3& v) { kranich::put(p, v.x(), v.y(), v.z()); }
 
+//! What beside its main numbers a leg is made of: tubes, rings, wires, notches, boxes. Each as likely left
+//! out.
+template <class Name>
+void furnish_parts(Leg& leg, Chance& c, double load, double height, double wheel, Name&& material) {
+  Spring& s = leg.spring;
+  BentMount& m = s.bent.mount;
+  m.through = c.one_in(3);
+  if (c.one_in(3)) {
+    m.rings = Given(2.0 + static_cast<double>(c.below(6)));
+    m.ring_outer = c.g(0.08 * wheel);
+    m.ring_hole = c.g(0.02 * wheel);
+    m.ring_thickness = c.g(0.03 * wheel);
+    m.slot = c.g(0.026 * wheel);
+    m.ring_pitch = c.g(0.2 * wheel);
+    m.ring_modulus = c.g(0.8e6);
+    if (c.one_in(2)) m.gap_below = c.g(0.02 * wheel);
+  }
+  if (c.one_in(3)) {
+    s.bent.cross_wire.diameter = c.g(0.02 * wheel);
+    s.bent.cross_wire.rise = c.g(0.2 * wheel);
+    s.bent.cross_wire.along = c.g(0.5 * height);
+  }
+  if (c.one_in(3)) s.bent.section = BentSection::streamlined;
+  if (c.one_in(5)) s.bent.measured_rate = c.g(load / (0.1 * height));
+  if (c.one_in(3)) s.bent.mount_bore = c.g(s.bent.wire_diameter);
+  if (c.one_in(3)) {
+    Telescope& t = s.telescope;
+    t.outer_diameter = c.g(0.12 * wheel);
+    t.outer_wall = c.g(0.01 * wheel);
+    t.outer_length = c.g(0.6 * height);
+    t.inner_diameter = c.g(0.1 * wheel);
+    t.inner_wall = c.g(0.01 * wheel);
+    t.inner_length = c.g(0.6 * height);
+    t.plugged = c.g(0.1 * height);
+    t.thread = c.g(0.03 * wheel);
+    t.thread_depth = c.g(0.05 * wheel);
+  }
+  if (c.one_in(4)) leg.section = LegSection::streamlined;
+  if (c.one_in(3)) {
+    leg.cradle.below = c.g(0.2 * height);
+    leg.cradle.width = c.g(0.1 * wheel);
+    leg.cradle.thickness = c.g(0.02 * wheel);
+    leg.cradle.material = material();
+  }
+  if (c.one_in(3)) leg.lean = Given(radians(c.between(-10, 10)));
+  if (c.one_in(3)) leg.governed = c.g(height);
+  for (auto& j : leg.joints) {
+    j.bought = c.one_in(4);
+    if (c.one_in(2)) j.pulled = c.g(load);
+    if (c.one_in(3)) j.thickness = c.g(0.02 * wheel);
+    if (c.one_in(3)) j.cheeks = c.g(0.1 * wheel);
+    if (c.one_in(3)) {
+      j.box_depth = c.g(0.1 * wheel);
+      j.box_wall = c.g(0.005 * wheel);
+    }
+    if (c.one_in(3)) {
+      put(j.to, j.at.vec() + Vec3(c.between(-0.1, 0.1), 0, c.between(0.05, 0.3)) * wheel);
+      if (c.one_in(2)) j.bay_rate = c.g(load / (0.01 * wheel));
+    }
+  }
+}
+
 //! Gives a leg what every kind of spring, section and joint asks for, in its aircraft's size.
 void furnish(Leg& leg, Chance& c, double mass, const std::vector<std::string>& materials) {
   const auto material = [&] { return materials[c.below(materials.size())]; };
@@ -214,6 +276,7 @@ void furnish(Leg& leg, Chance& c, double mass, const std::vector<std::string>& m
   if (c.one_in(4)) leg.wheel_spacing = Given(1.5 * w.width);
   if (c.one_in(3)) leg.camber = Given(radians(c.between(-6, 6)));
   if (c.one_in(3)) leg.toe = Given(radians(c.between(-3, 3)));
+  furnish_parts(leg, c, load, height, wheel, material);
 }
 
 Design random_design(unsigned seed) {

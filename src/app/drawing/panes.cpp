@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/drawing/picture.h"
 #include "app/widgets/findings.h"
 #include "core/assess/loading_state.h"
 #include "core/model/moves.h"
@@ -60,6 +61,7 @@ void SidePane::draw(Sheet& s) {
   const Pose pose = pose_now(document_);
   const LoadingState* l = document_.loading();
   s.ground(0);
+  if (overlay_ != Overlay::weigh) draw_picture(s, document_, pose);
   draw_side(s, pose);
   if (overlay_ == Overlay::place && pose.gear_position == 0)
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.side(p); });
@@ -158,21 +160,35 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   s.dimension({std::min(third.x(), contact.x()), 0}, {std::max(third.x(), contact.x()), 0},
               QObject::tr("wheelbase %1").arg(document_.say(std::abs(contact.x() - third.x()), Kind::length)),
               40, Ink::grey);
+  // Every wheel from the CG, which is what is marked on the airframe.
+  const auto from_the_cg = [&](double x) {
+    return QObject::tr("%1 %2 the CG")
+        .arg(document_.say(std::abs(x - pose.cg.x()), Kind::length),
+             x >= pose.cg.x() ? QObject::tr("behind") : QObject::tr("ahead of"));
+  };
   const char* share = d.on_two_lines()  ? "place.front_share"
                       : d.is_tricycle() ? "place.nose_share"
                                         : "place.tail_share";
   if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
     s.label({third.x(), 0},
-            QObject::tr("%1 %2").arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units())),
+            QObject::tr("%1 %2, %3")
+                .arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units()),
+                     from_the_cg(d.gear.third().axle.x)),
             ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-  // The axle by its station, and from the CG, which is what is marked on the airframe.
-  const double from_cg = d.gear.main().axle.x - pose.cg.x();
   s.label({contact.x(), 0},
-          QObject::tr("main axle %1, %2 %3 the CG")
-              .arg(document_.say(d.gear.main().axle.x, Kind::length),
-                   document_.say(std::abs(from_cg), Kind::length),
-                   from_cg >= 0 ? QObject::tr("behind") : QObject::tr("ahead of")),
+          QObject::tr("main axle %1, %2")
+              .arg(document_.say(d.gear.main().axle.x, Kind::length), from_the_cg(d.gear.main().axle.x)),
           Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  // The others from the CG likewise.
+  for (const auto& line : lines_of_wheels(d)) {
+    const Leg& leg = d.gear.leg(line.spokesman);
+    if (line.spokesman == d.gear.main().id || line.spokesman == d.gear.third().id) continue;
+    for (size_t i = 0; i < pose.placed.size(); ++i) {
+      if (d.gear.legs[pose.placed[i].row].id != line.spokesman || pose.placed[i].port) continue;
+      s.label({pose.side(pose.wheels[i].axle).x(), 0}, from_the_cg(leg.axle.x), Ink::grey,
+              Qt::AlignHCenter | Qt::AlignTop, {0, 25}, 8);
+    }
+  }
   // Edges and formers to measure from, along the ground.
   for (const auto& r : d.airframe.references) {
     if (!r.x.known() || !d.gear.main().axle.z.known()) continue;
@@ -263,6 +279,14 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
           : alike  ? QObject::tr("%1 × %2").arg(legs).arg(document_.say(load / legs, Kind::force))
                    : each.join(QStringLiteral(", ")),
           below);
+    // How the leg itself leans, beside its middle.
+    for (const auto& f : document_.assessment().findings)
+      if (f.measure_id == "stance.leg_lean" && f.subject.leg == d.gear.legs[pose.placed[speaks].row].id &&
+          std::isfinite(f.value))
+        s.label(foot,
+                QObject::tr(f.value >= 0 ? "leans %1, foot aft" : "leans %1, foot forward")
+                    .arg(document_.say(std::abs(f.value), Kind::angle)),
+                ink_of(f.verdict), Qt::AlignHCenter | Qt::AlignTop, {0, below + 28}, 8);
     s.label(foot,
             w[speaks].touches ? QObject::tr("leg %1, tyre %2")
                                     .arg(document_.say(w[speaks].leg_closure, Kind::length),

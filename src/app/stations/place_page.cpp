@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <cmath>
+#include <functional>
 
 #include "app/document/when_seen.h"
 #include "app/drawing/map_pane.h"
@@ -12,19 +13,27 @@
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/layout_row.h"
+#include "core/assess/loading_state.h"
 #include "core/model/moves.h"
 #include "core/place/keepout.h"
 
 namespace kranich::app {
 namespace {
 
-//! The plan's other way to say the track: overall width over the axle tips. Typed, it moves the wheels.
-class WidthRow : public QWidget {
+//! Another way to say a number that the design holds in its own way: typed, it moves what it is about.
+class OtherWayRow : public QWidget {
  public:
-  WidthRow(Document& document, QWidget* parent)
-      : QWidget(parent), document_(document), field_(new QLineEdit(this)) {
-    field_->setObjectName("overall-width");
-    field_->setAccessibleName(QObject::tr("Overall width over the axle tips"));
+  struct Way {
+    QString id, title, undo;
+    std::function<double()> now;                   //!< m; NaN where it cannot be said
+    std::function<double()> least;                 //!< not to be gone below
+    std::function<QString(double)> too_little;     //!< why not
+    std::function<void(Design&, double)> becomes;  //!< of what is typed
+  };
+  OtherWayRow(Document& document, Way way, QWidget* parent)
+      : QWidget(parent), document_(document), way_(std::move(way)), field_(new QLineEdit(this)) {
+    field_->setObjectName(way_.id);
+    field_->setAccessibleName(way_.title);
     field_->setAlignment(Qt::AlignRight);
     field_->setFont(figure_font(9));
     field_->setFixedWidth(86);
@@ -33,7 +42,7 @@ class WidthRow : public QWidget {
     note_->setWordWrap(true);
     note_->hide();
     auto* line = new QHBoxLayout;
-    auto* label = new QLabel(QObject::tr("Width over the axle tips"), this);
+    auto* label = new QLabel(way_.title, this);
     label->setWordWrap(true);
     line->addWidget(label, 1);
     line->addWidget(field_);
@@ -46,17 +55,13 @@ class WidthRow : public QWidget {
     all->addWidget(note_);
     QObject::connect(field_, &QLineEdit::editingFinished, this, [this] { take_over(); });
     refresh_when_seen(
-        this, &document_, [this] { show_value(); }, &Document::changed);
+        this, &document_, [this] { show_value(); }, &Document::changed, &Document::view_changed);
     show_value();
   }
 
  private:
-  double now() const {
-    const Leg& leg = document_.design().gear.main();
-    return 2 * (leg.axle.y + leg.axle_beyond_wheel);
-  }
   void show_value() {
-    const double v = now();
+    const double v = way_.now();
     field_->setText(std::isfinite(v) ? document_.say_number(v, Kind::length) : QString());
     unit_->setText(document_.unit(Kind::length));
     setEnabled(std::isfinite(v));
@@ -64,25 +69,67 @@ class WidthRow : public QWidget {
   void take_over() {
     const auto parsed = parse_quantity(field_->text().toStdString(), Kind::length, document_.units());
     const auto* q = std::get_if<ParsedQuantity>(&parsed);
-    const double least = 2 * document_.design().gear.main().axle_beyond_wheel;
+    const double least = way_.least();
     note_->setVisible(!q || q->si <= least);
     if (!q || q->si <= least) {
-      note_->setText(q ? QObject::tr("must be wider than the axles' own length, %1")
-                             .arg(document_.say(least, Kind::length))
+      note_->setText(q ? way_.too_little(least)
                        : QString::fromStdString(std::get<ParseError>(parsed).message));
       return show_value();
     }
-    if (std::abs(q->si - now()) < 5e-5) return;
-    document_.edit(QObject::tr("Set the width over the axle tips"), [&](Design& d) {
-      const double by = (q->si - now()) / 2;
-      shift_mains(d, 0, by, 0);
-    });
+    if (std::abs(q->si - way_.now()) < 5e-5) return;
+    document_.edit(way_.undo, [&](Design& d) { way_.becomes(d, q->si); });
   }
   Document& document_;
+  Way way_;
   QLineEdit* field_;
   QLabel* unit_;
   QLabel* note_;
 };
+
+//! The plan's other way to say the track: overall width over the axle tips.
+OtherWayRow::Way overall_width(Document& document) {
+  const auto now = [&document] {
+    const Leg& leg = document.design().gear.main();
+    return 2 * (leg.axle.y + leg.axle_beyond_wheel);
+  };
+  return {"overall-width",
+          QObject::tr("Width over the axle tips"),
+          QObject::tr("Set the width over the axle tips"),
+          now,
+          [&document] { return 2 * document.design().gear.main().axle_beyond_wheel; },
+          [&document](double least) {
+            return QObject::tr("must be wider than the axles' own length, %1")
+                .arg(document.say(least, Kind::length));
+          },
+          [now](Design& d, double v) { shift_mains(d, 0, (v - now()) / 2, 0); }};
+}
+
+//! A wheel from the CG, which is what is marked on the airframe, in the loading on screen. Moved with what
+//! hangs on the legs, the CG goes along a little; that is reckoned in.
+OtherWayRow::Way from_the_cg(Document& document, const std::string& id, const QString& word) {
+  const auto now = [&document, id] {
+    const auto* l = document.loading();
+    const Leg& leg = document.design().gear.leg(id);
+    return l && l->mass.known() ? leg.axle.x - l->mass.down.at.x() : std::nan("");
+  };
+  return {"from-cg-" + text_of(id),
+          QObject::tr("Behind the CG"),
+          QObject::tr("%1 from the CG").arg(capitalised(word)),
+          now,
+          [] { return -60.0; },
+          [](double) { return QObject::tr("must lie within 60 m of the CG"); },
+          [&document, id, now](Design& d, double v) {
+            std::vector<size_t> rows;
+            for (const auto& line : leg_lines(d))
+              if (std::find(line.ids.begin(), line.ids.end(), id) != line.ids.end()) rows = line.rows;
+            double along = 0;  // mass that goes with these legs
+            for (const auto& item : d.ledger)
+              for (const size_t r : rows)
+                if (item.moves == d.gear.legs[r].id && item.mass.known()) along += item.mass;
+            const double stays = 1 - along / document.loading()->mass.down.mass;
+            if (stays > 0.05) shift_legs(d, rows, (v - now()) / stays, 0, 0);
+          }};
+}
 
 class PlacePage : public StationPage {
  public:
@@ -95,7 +142,8 @@ class PlacePage : public StationPage {
       if (leg.role == LegRole::main) build_wheel(leg);
     if (document_.design().gear.has(LegRole::main)) {
       width_ = remark();
-      if (document_.design().gear.main().stands != LegStands::centre) put(new WidthRow(document, this));
+      if (document_.design().gear.main().stands != LegStands::centre)
+        put(new OtherWayRow(document, overall_width(document), this));
     }
     forward_ =
         button(tr("As far forward as it goes"), tr("Moves the mains until a keep-out stops their unit"));
@@ -139,6 +187,7 @@ class PlacePage : public StationPage {
     if (pair) word += "s";
     heading(capitalised(word), pair ? tr("starboard = port") : QString());
     row("axle/x_m", tr("Axle station"));
+    put(new OtherWayRow(document_, from_the_cg(document_, leg.id, word), this));
     row("axle/y_m", tr("Wheel from the centre line"));
     row("axle/z_m", tr("Axle waterline, extended"));
     row("wheel/diameter_m", tr("Wheel diameter"));

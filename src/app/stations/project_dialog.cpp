@@ -152,6 +152,25 @@ void legs_tab(Document& document, Builder& b) {
                               add);
   tyres->table()->setObjectName("list:/gear/legs tyres");
   b.put(tyres);
+  b.heading(QObject::tr(
+      "What goes to the bench and what was found: the length that governs, the lean wanted when down, "
+      "landings counted, why this wheel"));
+  auto* kept = new ListTable(document, "/gear/legs",
+                             {{"governing", QObject::tr("Length that governs")},
+                              {"shoulder_m", QObject::tr("Shoulder over axle")},
+                              {"governed_m", QObject::tr("Built to")},
+                              {"lean_deg", QObject::tr("Lean, foot aft")},
+                              {"landings", QObject::tr("Landings")},
+                              {"failures", QObject::tr("Broke or bent")},
+                              {"cradle/below_m", QObject::tr("Notch below pivot")},
+                              {"cradle/width_m", QObject::tr("bears over")},
+                              {"cradle/thickness_m", QObject::tr("thick")},
+                              {"cradle/play_m", QObject::tr("play")},
+                              {"cradle/material", QObject::tr("Edge of")},
+                              {"wheel/why", QObject::tr("Why this wheel")}},
+                             add);
+  kept->table()->setObjectName("list:/gear/legs kept");
+  b.put(kept);
 }
 
 void fill(Document& document, QTabWidget* tabs) {

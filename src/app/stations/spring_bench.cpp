@@ -68,7 +68,9 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
                         {{"leg", tr("Leg"), Refers::leg},
                          {"load_N", tr("Load")},
                          {"closure_m", tr("Closed by")},
-                         {"unloading", tr("On the way out")}},
+                         {"unloading", tr("On the way out")},
+                         {"state", tr("As built then")},
+                         {"broke", tr("Gave way at")}},
                         [this](Design& d) {
                           d.spring_bench.readings.emplace_back();
                           d.spring_bench.readings.back().leg = leg_;
@@ -85,7 +87,8 @@ BenchPanel::BenchPanel(Document& document, RigPane& pane, QWidget* parent)
                          {"foretold_stroke_m", tr("foretold")},
                          {"acceleration_g", tr("Accel.")},
                          {"foretold_acceleration_g", tr("foretold")},
-                         {"outcome", tr("What it did")}},
+                         {"outcome", tr("What it did")},
+                         {"state", tr("As built then")}},
                         [this](Design& d) {
                           d.spring_bench.drops.emplace_back();
                           d.spring_bench.drops.back().leg = leg_;

@@ -180,12 +180,25 @@ class SpringPage : public StationPage {
            "spring/pucks/thickness_m", "spring/pucks/shear_modulus_Pa", "spring/pucks/hardness_factor",
            "spring/pucks/assembled_length_m"},
           {"spring/bent/wire_diameter_m", "spring/bent/plies", "spring/bent/ply_areal_weight_kg_per_m2",
-           "spring/bent/fibre_fraction", "spring/bent/cross_wire_rate_N_per_m"}};
+           "spring/bent/fibre_fraction", "spring/bent/measured_rate_N_per_m", "spring/bent/mount_bore_m",
+           "spring/bent/cross_wire_rate_N_per_m", "spring/bent/cross_wire/diameter_m",
+           "spring/bent/cross_wire/rise_m", "spring/bent/cross_wire/along_m"}};
       for (size_t k = 0; k < fields.size(); ++k)
         of.parts[k] = section([&] {
           if (static_cast<SpringKind>(k) == SpringKind::bending)
             choice_at_leg(base, "spring/bent/form", tr("Made as"));
           for (const char* p : fields[k]) row(p);
+          if (static_cast<SpringKind>(k) == SpringKind::bending) {
+            choice_at_leg(base, "spring/bent/section", tr("Section of leaf or bow"));
+            put(new FlagRow(document_, base + "spring/bent/mount/through",
+                            tr("One piece, its middle free to bend between the clamps"), this));
+            for (const char* p : {"spring/bent/mount/rings", "spring/bent/mount/ring_outer_m",
+                                  "spring/bent/mount/ring_hole_m", "spring/bent/mount/ring_thickness_m",
+                                  "spring/bent/mount/ring_pitch_m", "spring/bent/mount/ring_modulus_Pa",
+                                  "spring/bent/mount/slot_m", "spring/bent/mount/gap_above_m",
+                                  "spring/bent/mount/gap_below_m"})
+              row(p);
+          }
           if (static_cast<SpringKind>(k) != SpringKind::coil) return;
           choice_at_leg(base, "spring/partner", tr("A second coil"));
           of.second = section([&] {
@@ -199,6 +212,15 @@ class SpringPage : public StationPage {
                             "spring/damping_closing_N_s_per_m", "spring/damping_extending_N_s_per_m",
                             "spring/friction_N", "spring/efficiency"})
         row(p);
+      of.tubes = section([&] {
+        put(new QLabel(tr("<b>Tubes of a strut that is made</b>"), this));
+        for (const char* p :
+             {"spring/telescope/outer_diameter_m", "spring/telescope/outer_wall_m",
+              "spring/telescope/outer_length_m", "spring/telescope/inner_diameter_m",
+              "spring/telescope/inner_wall_m", "spring/telescope/inner_length_m",
+              "spring/telescope/plugged_m", "spring/telescope/thread_m", "spring/telescope/thread_depth_m"})
+          row(p);
+      });
     });
   }
   void choice_at_leg(const QString& base, const char* path, const QString& title) {
@@ -419,6 +441,7 @@ class SpringPage : public StationPage {
       panel.travel->setVisible(!bends);
       panel.settled->setVisible(bends);
       const Leg& of = d.gear.leg(id);
+      panel.tubes->setVisible(!bends && of.path == LegPath::straight && of.tubes.empty());
       if (bends && of.travel.known())
         panel.settled->setText(belly_ends_travel(d, of)
                                    ? tr("Travel <b>%1</b>: then the belly is on the ground")
@@ -491,6 +514,7 @@ class SpringPage : public StationPage {
     QWidget* box;
     std::array<QWidget*, spring_names.size()> parts;
     QWidget* second;
+    QWidget* tubes;   //!< of a strut that slides
     QWidget* travel;  //!< its entry, and what stands there for a leg whose travel follows
     QLabel* settled;
   };

@@ -89,7 +89,7 @@ void ShelfPanel::refresh() {
     return;
   }
   const spring::Need need{loading->rest->wheels[wheel_of(d, leg_)].load};
-  offers_ = spring::offers_for(leg, shipped_stock().springs, d.materials, need);
+  offers_ = spring::offers_for(leg, stock_of(d).springs, d.materials, need);
   ranked_ = spring::rank_offers(offers_, d.materials, need);
   note_->setText(ranked_.empty()
                      ? tr("<b>Shelf</b> &nbsp; nothing on it for this leg")

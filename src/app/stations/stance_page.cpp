@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Stance: how it sits on its springs and tyres, the shim that gives a wanted pitch, and the sheet of heights
 //! to check on the table.
+#include <QFileDialog>
 #include <QHeaderView>
 #include <QLineEdit>
 #include <QTableWidget>
@@ -106,6 +107,24 @@ class StancePage : public StationPage {
         for (const char* path : {"axle/x_m", "axle/y_m", "axle/z_m"})
           put(new QuantityRow(document_, leg_path(d.port_leg().id) + path, {}, this));
     }
+    heading(tr("Lean of the legs when down"), tr("foot aft, from the side"));
+    for (const Leg& leg : document_.design().gear.legs)
+      put(new QuantityRow(
+          document_, leg_path(leg.id) + "lean_deg",
+          tr("%1, wanted").arg(capitalised(text_of(document_.design().legs_word(leg), document_.units()))),
+          this));
+    heading(tr("Picture behind the side view"), tr("how it is to stand"));
+    auto* picture =
+        button(tr("Choose a picture …"), tr("A side view, PNG or JPEG, to stand the gear against"));
+    picture->setObjectName("choose-picture");
+    connect(picture, &QPushButton::clicked, this, [this] {
+      lay_picture(QFileDialog::getOpenFileName(this, tr("Picture of the side view"), {},
+                                               tr("Pictures (*.png *.jpg *.jpeg)")));
+    });
+    put(new FlagRow(document_, "/picture/shown", tr("Shown"), this));
+    field("/picture/left_x_m");
+    field("/picture/bottom_z_m");
+    field("/picture/width_m");
     heading(tr("Unfinished airframe"));
     field("/stance/ballast_x_m");
     finish();
@@ -122,6 +141,23 @@ class StancePage : public StationPage {
   }
 
  private:
+  //! As long as the aircraft is drawn, standing on the ground; the numbers then say where it lies.
+  void lay_picture(const QString& file) {
+    if (file.isEmpty()) return;
+    const QRectF box = side_bounds(pose_now(document_));
+    const double contact = pose_now(document_).main_contact().x();
+    document_.edit(tr("Picture behind the side view"), [&](Design& d) {
+      Picture& p = d.picture;
+      p.file = file.toStdString();
+      p.shown = true;
+      if (p.width.known() && p.left_x.known() && p.bottom_z.known()) return;
+      const double station = d.gear.main().axle.x.known() ? d.gear.main().axle.x.si : 0;
+      p.width = Given(box.width(), Origin::estimated);
+      p.left_x = Given(box.left() - contact + station, Origin::estimated);
+      p.bottom_z = Given(0.0, Origin::estimated);
+    });
+  }
+
   void build_sheet() {
     auto* below = new QWidget(this);
     auto* all = new QVBoxLayout(below);

@@ -16,6 +16,7 @@
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/entry_table.h"
+#include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/loading_state.h"
 #include "core/io/csv.h"
@@ -54,6 +55,14 @@ class WeighPage : public StationPage, public EntryTable {
     aboard_ = new QVBoxLayout(aboard_box_);
     aboard_->setContentsMargins(0, 0, 0, 0);
     aboard_->setSpacing(2);
+    aboard_tables_ = new QVBoxLayout;
+    auto* instead = put(new QWidget(this));
+    instead->setLayout(aboard_tables_);
+    aboard_tables_->setContentsMargins(0, 0, 0, 0);
+    auto* parts = button(tr("Parts weighed against each other …"),
+                         tr("Mass times number, price and where the CG goes; takes one into the ledger"));
+    parts->setObjectName("parts");
+    connect(parts, &QPushButton::clicked, this, [this] { make_parts_dialog(document_, window())->show(); });
     add_findings(tr("What it comes to"));
     heading(tr("Limits"), tr("the designer's"));
     field("/airframe/cg_forward_limit_m");
@@ -505,6 +514,7 @@ class WeighPage : public StationPage, public EntryTable {
     });
     if (loading == d.loadings.end()) return;
     const size_t index = static_cast<size_t>(loading - d.loadings.begin());
+    show_aboard_table(index);
     for (const auto& item : d.ledger) {
       if (item.group != Group::load) continue;
       const auto aboard = std::find_if(loading->aboard.begin(), loading->aboard.end(),
@@ -533,6 +543,19 @@ class WeighPage : public StationPage, public EntryTable {
     }
   }
 
+  //! What of it is aboard in another amount, or elsewhere, than the ledger says.
+  void show_aboard_table(size_t index) {
+    if (index == shown_loading_) return;
+    shown_loading_ = index;
+    clear_layout(aboard_tables_);
+    auto* table = new ListTable(
+        document_, QStringLiteral("/loadings/%1/aboard").arg(index),
+        {{"item", tr("Aboard")}, {"mass_kg", tr("mass here")}, {"x_m", tr("station here")}}, {}, this);
+    table->table()->verticalHeader()->hide();
+    table->setFixedHeight(132);
+    aboard_tables_->addWidget(table);
+  }
+
   QTableWidget* table_;
   QLineEdit* target_ = nullptr;
   QLineEdit* place_ = nullptr;
@@ -543,6 +566,8 @@ class WeighPage : public StationPage, public EntryTable {
   QLabel* state_ = nullptr;
   QWidget* aboard_box_ = nullptr;
   QVBoxLayout* aboard_ = nullptr;
+  QVBoxLayout* aboard_tables_ = nullptr;
+  size_t shown_loading_ = static_cast<size_t>(-1);
   bool filling_ = false;
 };
 

@@ -182,9 +182,9 @@ void FindingList::refresh_cures() {
   cure_work_.start<std::vector<Cure>>(
       [design = document_.design(), assessment = document_.assessment(), finding = *f,
        drag](const Progress& progress) {
-        return cures_for(
-            design, assessment, finding,
-            drag ? CureSearch{3, nullptr, progress} : CureSearch{100, &shipped_stock(), progress});
+        if (drag) return cures_for(design, assessment, finding, {3, nullptr, progress});
+        const Stock stock = stock_of(design);
+        return cures_for(design, assessment, finding, {100, &stock, progress});
       },
       [this](std::vector<Cure> cures) {
         cures_ = std::move(cures);

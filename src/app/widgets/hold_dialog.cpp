@@ -197,7 +197,8 @@ class HoldDialog : public QDialog {
          shelf = shelf_->isChecked()](const Progress& progress) {
           HoldSearch s;
           s.may_move = may;
-          s.stock = shelf ? &shipped_stock() : nullptr;
+          const Stock stock = stock_of(design);
+          s.stock = shelf ? &stock : nullptr;
           s.progress = progress;
           return make_hold(design, before, s);
         },

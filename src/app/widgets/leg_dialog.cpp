@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The lists of Leg: joints and their fasteners, tubes and the line of a bending leg, materials, jig and bar,
 //! lay-up.
+#include <QCheckBox>
 #include <QDialog>
 #include <QLabel>
 #include <QScrollArea>
@@ -8,6 +9,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
@@ -16,9 +18,11 @@
 #include "app/widgets/quantity_edit.h"
 #include "core/assess/assess.h"
 #include "core/assess/strength_state.h"
+#include "core/base/text.h"
 #include "core/force/materials.h"
 #include "core/leg/alignment.h"
 #include "core/model/moves.h"
+#include "core/shop/shop_steps.h"
 
 namespace kranich::app {
 namespace {
@@ -52,7 +56,17 @@ void fill_leg(Document& document, const std::string& which, QVBoxLayout* into, Q
        {"holds_N", QObject::tr("Screw holds")},
        {"length_m", QObject::tr("Length")},
        {"width_m", QObject::tr("Width")},
-       {"straps", QObject::tr("Straps")}},
+       {"straps", QObject::tr("Straps")},
+       {"thickness_m", QObject::tr("Plate")},
+       {"cheeks_m", QObject::tr("Cheeks high")},
+       {"box_depth_m", QObject::tr("Box deep")},
+       {"box_wall_m", QObject::tr("Box wall")},
+       {"to/x_m", QObject::tr("Post ends at x")},
+       {"to/y_m", "y"},
+       {"to/z_m", "z"},
+       {"bay_rate_N_per_m", QObject::tr("Bay without it")},
+       {"bought", QObject::tr("Bought")},
+       {"pulled_N", QObject::tr("Pulled at with")}},
       [which](Design& d) {
         auto& list = d.gear.leg(which).joints;
         list.emplace_back();
@@ -306,7 +320,14 @@ QWidget* plies_page(Document& document) {
        {"direction", QObject::tr("Direction")},
        {"count", QObject::tr("Plies")},
        {"overlap_m", QObject::tr("Overlap")},
-       {"area_m2", QObject::tr("Area of one")}},
+       {"area_m2", QObject::tr("Area of one")},
+       {"x_m", QObject::tr("Middle, along")},
+       {"y_m", QObject::tr("across")},
+       {"length_m", QObject::tr("Size, along")},
+       {"width_m", QObject::tr("across")},
+       {"areal_weight_kg_per_m2", QObject::tr("Dry cloth")},
+       {"resin", QObject::tr("Resin by mass")},
+       {"hard_point", QObject::tr("Hard point")}},
       [](Design& d) {
         d.plies.emplace_back();
         d.plies.back().zone = "zone";
@@ -314,6 +335,55 @@ QWidget* plies_page(Document& document) {
       page));
   return page;
 }
+
+//! The steps of the job, to be ticked where the work is done.
+class StepsPage : public QWidget {
+ public:
+  explicit StepsPage(Document& document) : document_(document), all_(new QVBoxLayout(this)) {
+    count_ = new QLabel(this);
+    count_->setObjectName("steps-done");
+    all_->addWidget(count_);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed);
+    refresh();
+  }
+
+ private:
+  void refresh() {
+    const auto steps = shop::shop_steps(document_.design());
+    if (steps.size() != boxes_.size()) {
+      for (auto* b : boxes_) b->deleteLater();
+      boxes_.clear();
+      for (const auto& step : steps) {
+        auto* box = new QCheckBox(this);
+        connect(box, &QCheckBox::toggled, this, [this, key = step.key](bool on) {
+          document_.edit(on ? QObject::tr("Tick a step") : QObject::tr("Take a tick off"),
+                         [&](Design& d) { shop::tick(d, key, on); });
+        });
+        all_->addWidget(box);
+        boxes_.push_back(box);
+      }
+    }
+    int done = 0;
+    for (size_t i = 0; i < steps.size(); ++i) {
+      const QSignalBlocker quiet(boxes_[i]);
+      boxes_[i]->setObjectName("step:" + text_of(steps[i].key));
+      QStringList lines;
+      for (const auto& line : wrapped(steps[i].words, 120)) lines << text_of(line);
+      boxes_[i]->setText(QStringLiteral("%1. %2").arg(i + 1).arg(lines.join(u'\n')));
+      boxes_[i]->setChecked(steps[i].done);
+      done += steps[i].done;
+    }
+    count_->setText(
+        QObject::tr("<b>Steps of this job</b>: %1 of %2 done. The same list is printed with the sheets.")
+            .arg(done)
+            .arg(steps.size()));
+  }
+  Document& document_;
+  QVBoxLayout* all_;
+  QLabel* count_;
+  std::vector<QCheckBox*> boxes_;
+};
 
 }  // namespace
 
@@ -335,6 +405,7 @@ QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* pa
   tabs->addTab(materials_page(document), QObject::tr("Materials"));
   tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));
   tabs->addTab(plies_page(document), QObject::tr("Lay-up"));
+  tabs->addTab(scrolled(new StepsPage(document)), QObject::tr("Steps"));
   all->addWidget(tabs);
   return dialog;
 }

@@ -9,6 +9,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/parts.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/standing.h"
 #include "core/assess/strength_state.h"
@@ -290,6 +291,7 @@ void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&
   for (const Leg& l : d.gear.legs) {
     edges(d, l, collect);
     fits(d, l, collect);
+    leg_parts(d, l, collect);
   }
   for (const Leg& l : d.gear.legs) {
     Heaviest heaviest = heaviest_on(d, a, l);
@@ -306,6 +308,7 @@ void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&
     s.structure = leg::check_structure(d, l, s.cases.cases);
     parts(d, s, l, collect);
     load_path(d, s, l, collect);
+    loaded_parts(d, l, s.cases.cases, s.structure, collect);
     a.strengths.push_back(std::move(s));
   }
 }

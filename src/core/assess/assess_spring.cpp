@@ -9,6 +9,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/parts.h"
 #include "core/assess/place_rules.h"
 #include "core/assess/settle.h"
 #include "core/assess/standing.h"
@@ -181,8 +182,7 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
   // What the leg itself bends under at its stop: the ground's load less what a strut across holds. All else
   // is in proportion.
   const double stop = wheel.leg.most;
-  const double across =
-      b.cross_wire_rate.known() ? -b.cross_wire_rate * wheel.leg.moved_per_rise.y() * stop : 0;
+  const double across = -bending->across_rate * wheel.leg.moved_per_rise.y() * stop;
   const auto bent = force::bend(*bending, Vec3(0, across, rate * stop));
   if (!bent) return;
   double stress_at_stop = bent->largest_stress;
@@ -191,7 +191,7 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const double share = rise / stop;
     const double stress = share * stress_at_stop;
     auto& f = collect.add(id, allowed.yield / stress - 1, at_least(0, source));
-    if (std::isnan(f.value))
+    if (!std::isfinite(f.value))
       f.remark = std::isfinite(allowed.yield) ? Text("needs a load that bends the leg")
                                               : say("needs the strength of “{}”", b.material);
     f.working = {{"load at the wheel", rate * rise, Kind::force},
@@ -217,13 +217,14 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
     const size_t bends = bending->points.size() - (bending->stub ? 1 : 0);
     for (size_t i = 0; i < bends; ++i)
       sections.push_back({(bending->points[i] - bending->points.front()).dot(along) / length,
-                          bending->width[i], bending->thickness[i]});
+                          (bending->streamlined ? force::streamlined_modulus : 1) * bending->width[i],
+                          bending->thickness[i]});
     sections.push_back({length, sections.back().width, sections.back().thickness});
     const force::SoftLeaf leaf(sections, bending->material.youngs_modulus, allowed.yield);
     const double energy = landing.drop->shares.spring * landing.drop->energy;
     // A wire across pulls level; the leaf feels what of that is square to it.
     const double out = std::cos(cant);  // across the leaf to out at the wheel
-    const double wire = b.cross_wire_rate.known() ? b.cross_wire_rate * out * out : 0;
+    const double wire = bending->across_rate * out * out;
     const auto row = force::row_of_landings(leaf, energy, 10, wire);
     const Limit unnoticed =
         bands(0, 0, 0.002, 0.02 * length, "practice: what is bent back without being noticed");
@@ -257,12 +258,7 @@ void bending_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg&
       ten.working.push_back({"height lost after ten", row.set.back() * std::sin(cant), Kind::length});
     if (wire > 0) ten.working.push_back({"spring wire across the leaf", wire, Kind::stiffness});
   }
-  if (b.form == BentForm::bow && b.line.front().width.known()) {
-    const auto seed = force::bow_seed(2 * landing.mass, b.line.front().width);
-    auto& f = collect.add("spring.bow_seed", seed.plies_low);
-    f.working = {{"up to", seed.plies_high, Kind::factor}};
-    if (b.plies.known()) f.working.push_back({"laid up", b.plies, Kind::factor});
-  }
+  bow_by_experience(d, leg, 2 * landing.mass, collect);
 }
 
 //! The lever of a hinged leg, over its travel.
@@ -653,6 +649,7 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
     lever(d, leg, wheel, state, collect);
   }
   loops_aside(d, leg, collect);
+  spring_parts(d, leg, wheel, state, landing, collect);
 }
 
 }  // namespace

@@ -294,6 +294,30 @@ void table_readings(const Design& d, const Assessment& a, Collector& collect) {
   }
 }
 
+//! How a leg leans when it is down and loaded, seen from the side: its own line, and the attitude it stands
+//! in.
+void leans(const Design& d, const Assessment& a, Collector& collect) {
+  if (!a.wheels) return;
+  for (const Leg& leg : d.gear.legs) {
+    const Heaviest h = heaviest_on(d, a, leg);
+    if (!h.loading || !h.loading->rest) continue;
+    const auto& wheel = (*a.wheels)[h.wheel];
+    const Vec3 way = wheel.leg.at(h.loading->rest->wheels[h.wheel].coordinate).axle - leg.held_at();
+    if (!way.allFinite()) continue;
+    const double own = std::atan2(way.x(), -way.z());
+    const double lean = own - h.loading->rest->pitch;
+    collect.about(about_leg(d, leg), h.loading->name);
+    const Limit limit = leg.lean.known() ? within(leg.lean - radians(1), leg.lean + radians(1),
+                                                  "own: one degree is seen from the side")
+                                         : Limit{};
+    auto& f = collect.add("stance.leg_lean", lean, limit);
+    f.working = {{"of the leg to the level reference", own, Kind::angle},
+                 {"pitch at rest, nose up", h.loading->rest->pitch, Kind::angle}};
+    if (leg.lean.known() && std::abs(lean - leg.lean) > radians(1))
+      f.remark = say("a wedge of {} under its mount", Amount{std::abs(lean - leg.lean), Kind::angle});
+  }
+}
+
 void two_rests(const Design& d, const Assessment& a, Collector& collect) {
   for (const Leg& leg : d.gear.legs) {
     if (!leg.rest_pressed.known() && !leg.rest_lifted.known()) continue;
@@ -335,6 +359,7 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect, const Ask
   sides(d, collect);
   table_readings(d, a, collect);
   two_rests(d, a, collect);
+  leans(d, a, collect);
   for (const auto& l : a.loadings) {
     collect.about("", l.name);
     if (!l.rest) {

@@ -7,6 +7,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
+#include "core/weigh/parts.h"
 
 namespace kranich {
 namespace {
@@ -100,6 +101,49 @@ void over_everything(const Design& d, Collector& collect) {
   aft.working = {{"mass then", e->aftmost.mass, Kind::mass}};
 }
 
+//! Whether both ends of every slide are flown in some loading.
+void tray_ends(const Design& d, Collector& collect) {
+  for (const auto& item : d.ledger) {
+    if (!item.slides || !item.slides_from.known() || !item.slides_to.known()) continue;
+    const double near = 0.05 * std::abs(item.slides_to - item.slides_from) + 1e-9;
+    bool ends[2] = {false, false};
+    for (const auto& l : d.loadings)
+      for (const auto& a : l.aboard) {
+        if (!l.flown || a.item != item.name) continue;
+        const double x = a.x.known() ? a.x.si : item.at.x.si;
+        ends[0] = ends[0] || std::abs(x - item.slides_from) < near;
+        ends[1] = ends[1] || std::abs(x - item.slides_to) < near;
+      }
+    collect.about(Subject{item.name, "item:" + item.name, {}}, "", GearState::extended);
+    auto& f = collect.add("weigh.tray_ends", ends[0] + ends[1],
+                          bands(0, 2, 2, 2, "practice: both extremes, not the middle"));
+    f.working = {{"foremost", item.slides_from, Kind::length}, {"aftmost", item.slides_to, Kind::length}};
+    if (item.group != Group::load)
+      f.remark = "only an item of the group load can lie elsewhere in one loading than in another";
+    else if (f.value < 2)
+      f.remark = "loadings with it at its ends are judged like all others";
+  }
+}
+
+//! Of parts for one place, what the one taken weighs more than the lightest.
+void parts_taken(const Design& d, const Assessment& a, Collector& collect) {
+  const LoadingState* l = a.loadings.empty() ? nullptr : &a.loadings.front();
+  const bool known = l && l->mass.known();
+  for (const auto& g : weigh::part_groups(d, known ? l->mass.down.mass : std::nan(""),
+                                          known ? l->mass.down.at.x() : std::nan(""))) {
+    if (g.taken == weigh::PartGroup::none || g.offers.size() < 2) continue;
+    const auto& taken = g.offers[g.taken];
+    collect.about(Subject{g.for_what, "part:" + g.for_what, {}}, "", GearState::extended);
+    if (!std::isfinite(taken.mass) || !std::isfinite(g.offers[0].mass)) {
+      collect.unknown("weigh.parts", "the mass of the part taken");
+      continue;
+    }
+    auto& f = collect.add("weigh.parts", taken.mass - g.offers[0].mass);
+    for (const auto& o : g.offers) f.working.push_back({Text(d.parts[o.row].name), o.mass, Kind::mass});
+    f.remark = d.parts[taken.row].name;
+  }
+}
+
 void against_target(const Design& d, Collector& collect) {
   if (!d.airframe.target_empty_mass.known()) return;
   double weighed = 0;
@@ -175,6 +219,8 @@ void assess_weigh(const Design& d, Assessment& a, Collector& collect, const Aske
     collect.add("weigh.estimated_share", m.spread.estimated_mass / m.down.mass);
   }
   over_everything(d, collect);
+  tray_ends(d, collect);
+  parts_taken(d, a, collect);
   against_target(d, collect);
   compare_with_scales(d, a, collect);
   by_tilting(d, a, collect);

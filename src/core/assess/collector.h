@@ -44,6 +44,10 @@ inline Limit at_most(double upper, Text source) { return {{}, upper, {}, {}, std
 inline Limit within(double lower, double upper, Text source) {
   return {lower, upper, {}, {}, std::move(source)};
 }
+//! Fails below `lower`, holds from `hold_lower` on, tight between.
+inline Limit at_least_or_tight(double lower, double hold_lower, Text source) {
+  return {lower, {}, hold_lower, {}, std::move(source)};
+}
 //! Own bands: fails outside [lower, upper], holds inside [hold_lower, hold_upper], tight between.
 inline Limit bands(double lower, double hold_lower, double hold_upper, double upper, Text source) {
   return {lower, upper, hold_lower, hold_upper, std::move(source)};

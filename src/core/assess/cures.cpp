@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 #include "core/base/numerics.h"
 
@@ -22,6 +23,17 @@ const Finding* worst_of(const Assessment& a, std::string_view id, const Subject&
 //! How much worse a builder is off with a verdict: not to know is worse than to be tight.
 int badness(Verdict v) {
   return v == Verdict::fails ? 3 : v == Verdict::unknown ? 2 : v == Verdict::tight ? 1 : 0;
+}
+
+//! The end of its band that a finding lies beyond, where it has two: below or above. Nothing where it lies
+//! within both.
+enum class Beyond { neither, below, above };
+Beyond beyond(const Finding& f, bool from_fail) {
+  const Limit& l = f.limit;
+  const auto& low = !from_fail && l.hold_lower ? l.hold_lower : l.lower;
+  const auto& high = !from_fail && l.hold_upper ? l.hold_upper : l.upper;
+  if (!low || !high) return Beyond::neither;
+  return f.value < *low ? Beyond::below : f.value > *high ? Beyond::above : Beyond::neither;
 }
 
 //! Signed distance to what a verdict of "fails" or "tight" lacks: for a fail the margin, for a tight one the
@@ -142,12 +154,14 @@ class Surgeon {
       const KnobRef& knob = knobs_[i];
       const auto change = find_root_downhill(
           [&](double v) {
-            return spare({{knob, v}});
+            return towards({{knob, v}});
           },
           0, std::max(2 * knob->step, 0.02 * knob->range()), knob->least, knob->most, knob->step / 8);
       if (!change || std::abs(*change) < 1e-9 * knob->range()) continue;
       const auto rounded = outward(*knob, *change);
-      for (const double v : {rounded, rounded + std::copysign(knob->step, rounded)}) {
+      const double nearest = std::round(*change / knob->step) * knob->step;
+      for (const double v : {rounded, rounded + std::copysign(knob->step, rounded), nearest}) {
+        if (v == 0) continue;
         if (v > knob->most || v < knob->least || !(spare({{knob, v}}) >= -1e-9)) continue;
         found_.push_back({{knob, v}});
         break;
@@ -202,14 +216,36 @@ class Surgeon {
     return !called_off_;
   }
   double spare(const std::vector<Cure::Part>& parts) {
+    const auto f = tried(parts);
+    return f ? lack(*f, failing_) : std::nan("");
+  }
+  //! As spare; of a band with two ends the way to the end that it lies beyond now, so that no trial jumps
+  //! across a narrow one unseen.
+  double towards(const std::vector<Cure::Part>& parts) {
+    const auto f = tried(parts);
+    if (!f || !std::isfinite(f->margin)) return std::nan("");
+    const Limit& l = f->limit;
+    switch (beyond(finding_, failing_)) {
+      case Beyond::below:
+        return f->value - (!failing_ && l.hold_lower ? *l.hold_lower : *l.lower);
+      case Beyond::above:
+        return (!failing_ && l.hold_upper ? *l.hold_upper : *l.upper) - f->value;
+      case Beyond::neither:
+        break;
+    }
+    return lack(*f, failing_);
+  }
+  //! The finding in question after a change; nothing where it cannot be built or was called off.
+  std::optional<Finding> tried(const std::vector<Cure::Part>& parts) {
     // Asked at every trial: whoever called it off does not want to wait for the rest of a search.
-    if (!keep_on(share_)) return std::nan("");
+    if (!keep_on(share_)) return std::nullopt;
     Design d = design_;
     for (const auto& p : parts) p.knob->apply(d, p.change);
-    if (!buildable(design_, d)) return std::nan("");
+    if (!buildable(design_, d)) return std::nullopt;
     const Assessment a = assess(d, needed_, &before_);
     const Finding* f = worst_of(a, finding_.measure_id, finding_.subject);
-    return f ? lack(*f, failing_) : std::nan("");
+    if (!f) return std::nullopt;
+    return *f;
   }
   static double within_reach(const Knob& knob, double share) {
     return std::clamp(share * knob.range(), knob.least, knob.most);

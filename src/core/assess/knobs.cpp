@@ -142,12 +142,9 @@ template <SpringKind kind>
 bool sprung_by(const Leg& l) {
   return l.spring.kind == kind && (l.travel > 0 || kind == SpringKind::bending);
 }
-bool strut(const Leg& l) {
-  return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section != LegSection::rectangle;
-}
-bool beam(const Leg& l) {
-  return l.tubes.empty() && l.spring.kind != SpringKind::bending && l.section == LegSection::rectangle;
-}
+bool flat(const Leg& l) { return l.section == LegSection::rectangle || l.section == LegSection::streamlined; }
+bool strut(const Leg& l) { return l.tubes.empty() && l.spring.kind != SpringKind::bending && !flat(l); }
+bool beam(const Leg& l) { return l.tubes.empty() && l.spring.kind != SpringKind::bending && flat(l); }
 bool has_stop(const Leg& l) { return l.spring.kind != SpringKind::bending; }
 bool has_tubes(const Leg& l) { return !l.tubes.empty(); }
 bool has_axle(const Leg& l) {
@@ -219,6 +216,23 @@ bool in_a_fork(const Leg& l) { return l.wheel.fork_gap.known(); }
 template <BentForm form>
 bool bends_as(const Leg& l) {
   return l.spring.kind == SpringKind::bending && l.spring.bent.form == form;
+}
+bool on_rings(const Leg& l) {
+  return l.spring.kind == SpringKind::bending && l.spring.bent.mount.rings.known();
+}
+bool on_rings_or_through(const Leg& l) {
+  return on_rings(l) || (l.spring.kind == SpringKind::bending && l.spring.bent.mount.through);
+}
+bool can_be_raked(const Leg& l) {
+  return l.spring.kind != SpringKind::bending && l.path == LegPath::straight && l.tubes.empty() &&
+         l.held_at().allFinite();
+}
+//! Turns a leg about where it is held, its foot aft.
+void rake_leg(Leg& l, double by) {
+  const Vec3 from = l.held_at();
+  const Vec3 way = l.axle.vec() - from;
+  l.axle.x.si = from.x() + std::cos(by) * way.x() - std::sin(by) * way.z();
+  l.axle.z.si = from.z() + std::sin(by) * way.x() + std::cos(by) * way.z();
 }
 bool has_loops(const Leg& l) { return bends_as<BentForm::wire>(l) && !l.spring.bent.loops.empty(); }
 bool oil_damped(const Leg& l) { return l.spring.damping_closing > 0; }
@@ -367,6 +381,40 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::factor, S::count, 1, 0, has_loops, {{"spring/bent/loops/*/turns"}}},
       {"helper", "spring wire across the {} stiffer by {}", "spring wire across the {} softer by {}",
        N::legs, K::stiffness, S::load, 0, 0, bends_as<BentForm::leaf>, {{"spring/bent/cross_wire_rate_N_per_m"}}},
+      {"cross_wire", "spring wire across the {} thicker by {}", "spring wire across the {} thinner by {}",
+       N::legs, K::length, S::part, 0.1 * mm, 0, bends_as<BentForm::leaf>, {{"spring/bent/cross_wire/diameter_m"}}},
+      {"cross_rise", "arch of the wire across the {} higher by {}", "arch of the wire across the {} lower by {}",
+       N::legs, K::length, S::part, mm, 0, bends_as<BentForm::leaf>, {{"spring/bent/cross_wire/rise_m"}}},
+      {"slot", "rings of the {} pressed less, slot higher by {}", "rings of the {} pressed more, slot lower by {}",
+       N::legs, K::length, S::part, 0.5 * mm, 0, on_rings, {{"spring/bent/mount/slot_m"}}},
+      {"gap", "more room about the middle of the {}, by {}", "less room about the middle of the {}, by {}",
+       N::legs, K::length, S::load, 0.5 * mm, 0.03, on_rings_or_through, {{"spring/bent/mount/gap_above_m"}, {"spring/bent/mount/gap_below_m"}}},
+      {"mount_bore", "hole for the wire of the {} drilled out by {}", "hole for the wire of the {} bushed down by {}",
+       N::legs, K::length, S::part, 0.05 * mm, 0, bends_as<BentForm::wire>, {{"spring/bent/mount_bore_m"}}},
+      {"outer_tube", "outer tube of the {} longer by {}", "outer tube of the {} shorter by {}",
+       N::legs, K::length, S::part, mm, 0, any, {{"spring/telescope/outer_length_m"}}},
+      {"inner_tube", "inner tube of the {} longer by {}", "inner tube of the {} shorter by {}",
+       N::legs, K::length, S::part, mm, 0, any, {{"spring/telescope/inner_length_m"}}},
+      {"inner_bore", "inner tube of the {} bored out by less, wall thicker by {}", "inner tube of the {} bored out, wall thinner by {}",
+       N::legs, K::length, S::part, 0.1 * mm, 0, any, {{"spring/telescope/inner_wall_m"}}},
+      {"outer_bore", "outer tube of the {} of thicker wall by {}", "outer tube of the {} honed out, wall thinner by {}",
+       N::legs, K::length, S::part, 0.05 * mm, 0, any, {{"spring/telescope/outer_wall_m"}}},
+      {"plug", "lower end of the {} left solid for longer, by {}", "lower end of the {} bored deeper by {}",
+       N::legs, K::length, S::part, mm, 0, any, {{"spring/telescope/plugged_m"}}},
+      {"thread", "thread of the {} deeper by {}", "thread of the {} less deep by {}",
+       N::legs, K::length, S::part, 0.5 * mm, 0, any, {{"spring/telescope/thread_depth_m"}}},
+      {"rake", "wedge under the {}: foot aft by {}", "wedge under the {}: foot forward by {}",
+       N::legs, K::angle, S::angle, 0.5 * deg, 20 * deg, can_be_raked, {}, rake_leg},
+      {"box_depth", "box over the mount of the {} deeper by {}", "box over the mount of the {} shallower by {}",
+       N::legs, K::length, S::part, mm, 0, has_plates, {{"joints/*/box_depth_m"}}},
+      {"plate_thickness", "mount plate of the {} thicker by {}", "mount plate of the {} thinner by {}",
+       N::legs, K::length, S::part, 0.5 * mm, 0, has_plates, {{"joints/*/thickness_m"}}},
+      {"cheeks", "side cheeks of the {} higher by {}", "side cheeks of the {} lower by {}",
+       N::legs, K::length, S::part, mm, 0, has_plates, {{"joints/*/cheeks_m"}}},
+      {"notch_low", "notch for the {} lower by {}", "notch for the {} higher by {}",
+       N::legs, K::length, S::part, mm, 0, any, {{"cradle/below_m"}}},
+      {"notch_edge", "edge that the {} bear on thicker by {}", "edge that the {} bear on thinner by {}",
+       N::legs, K::length, S::part, 0.5 * mm, 0, any, {{"cradle/thickness_m"}}},
       {"fasteners", "pins and bolts of the {} thicker by {}", "pins and bolts of the {} thinner by {}",
        N::legs, K::length, S::part, 0.5 * mm, 0, has_joints, {{"joints/*/diameter_m"}, {"joints/*/fasteners/*/diameter_m"}}},
       {"fastener_count", "{}: more fasteners in each row, by {}", "{}: fewer fasteners in each row, by {}",
@@ -599,7 +647,21 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"place.tyre_pressure", {"pressure", "wheel"}},
       {"place.axle_stack", {"spacer"}},
       {"place.former", {"station"}},
-      {"leg.fit", {"fit"}},
+      {"stance.leg_lean", {"rake"}},
+      {"spring.overlap", {"outer_tube", "inner_tube"}},
+      {"spring.slide_play", {"outer_bore"}},
+      {"spring.in_bore", {"inner_bore", "wire"}},
+      {"spring.space", {"plug", "coil_length", "length"}},
+      {"spring.cut_left", {"plug", "thread"}},
+      {"spring.thread", {"thread"}},
+      {"spring.ring_crush", {"slot"}},
+      {"spring.centre_gap", {"gap", "slot", "bent", "plies"}},
+      {"spring.cross_wire", {"cross_wire", "cross_rise", "bent"}},
+      {"spring.bow_proven", {"plies", "bent_width"}},
+      {"leg.governed", {"length"}},
+      {"leg.mount_twist", {"box_depth", "plate_thickness", "plate_width"}},
+      {"leg.cradle", {"notch_low", "notch_edge"}},
+      {"leg.fit", {"fit", "mount_bore"}},
       {"leg.edge_distance", {"plate", "plate_width"}},
       {"leg.path",
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
@@ -610,12 +672,12 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"stance.",
        {"station", "length", "shim", "rate", "preload", "charge", "coil_length", "wire", "turns", "leaf",
         "strands", "cord_length", "wheel", "bend"}},
-      {"spring.",
-       {"rate", "preload", "charge", "coil_length", "travel", "wire", "turns", "leaf", "strands",
-        "cord_length", "pucks", "bent", "bent_width", "plies", "loops", "helper", "damping", "pressure"}},
+      {"spring.", {"rate",  "preload", "charge",      "coil_length", "travel",  "wire",       "turns",
+                   "leaf",  "strands", "cord_length", "pucks",       "bent",    "bent_width", "plies",
+                   "loops", "helper",  "cross_wire",  "slot",        "damping", "pressure"}},
       {"leg.margin",
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
-        "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width"}},
+        "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width", "cheeks"}},
       {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =

@@ -196,10 +196,84 @@ std::vector<Choice> posts(const Design& d, const LegLine& line, const Subject& s
                            post.material = "ash";
                            post.into = "spruce";
                            post.diameter = post.width = Given(thick);
-                           post.length = Given(length);
+                           post.to.x = j.at.x;
+                           post.to.y = j.at.y;
+                           post.to.z = Given(j.at.z + length);
                            l.joints.push_back(std::move(post));
                          })});
   }
+  return choices;
+}
+
+//! A bare plate made a box: side cheeks glued beside it, or a closed box of ply over it.
+std::vector<Choice> boxed(const Design& d, const LegLine& line, const Subject& subject, bool closed) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  for (const auto& j : leg.joints) {
+    if (j.kind != JointKind::plate || !j.length.known() || !j.width.known()) continue;
+    if (!(about_member(d, leg, j.name) == subject) || (closed ? j.box_depth : j.cheeks).known()) continue;
+    const double wall = d.is_model() ? 0.0015 : 0.004;
+    for (const double share : {0.2, 0.4, 0.6}) {
+      const double step = d.is_model() ? 0.001 : 0.005;
+      const double height = std::ceil(share * std::min(j.length.si, j.width.si) / step) * step;
+      choices.push_back(
+          {closed ? say("a closed box over “{}”, {} deep, of ply {} thick, doublers along its edges", j.name,
+                        Amount{height, Kind::length}, Amount{wall, Kind::length})
+                  : say("two side cheeks {} high glued beside “{}”, with corner blocks",
+                        Amount{height, Kind::length}, j.name),
+           on_each(line, [name = j.name, height, wall, closed](Leg& l) {
+             for (auto& joint : l.joints) {
+               if (joint.name != name) continue;
+               if (closed) {
+                 joint.box_depth = Given(height);
+                 joint.box_wall = Given(wall);
+               } else {
+                 joint.cheeks = Given(height);
+               }
+             }
+           })});
+    }
+  }
+  return choices;
+}
+
+//! Loadings with what slides at either end of its way, beside the one in which it is aboard already.
+std::vector<Choice> tray_loadings(const Design& d, const Subject& subject) {
+  std::vector<Choice> choices;
+  for (const auto& item : d.ledger) {
+    if (subject.key != "item:" + item.name || item.group != Group::load) continue;
+    choices.push_back(
+        {say("loadings with “{}” at both ends of its way", item.name), [name = item.name](Design& c) {
+           const auto of =
+               std::find_if(c.ledger.begin(), c.ledger.end(), [&](const Item& i) { return i.name == name; });
+           const auto with = std::find_if(c.loadings.begin(), c.loadings.end(), [&](const Loading& l) {
+             return l.flown && std::any_of(l.aboard.begin(), l.aboard.end(),
+                                           [&](const Aboard& a) { return a.item == name; });
+           });
+           if (of == c.ledger.end() || with == c.loadings.end()) return;
+           const Loading like = *with;
+           for (const bool aft : {false, true}) {
+             Loading l = like;
+             l.name =
+                 unused_name(c.loadings, like.name + (aft ? ", " + name + " aft" : ", " + name + " forward"));
+             for (auto& a : l.aboard)
+               if (a.item == name) a.x = aft ? of->slides_to : of->slides_from;
+             c.loadings.push_back(std::move(l));
+           }
+         }});
+  }
+  return choices;
+}
+
+//! The edge of a notch faced with what does not crush.
+std::vector<Choice> facings(const Design& d, const LegLine& line) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  if (!leg.cradle.below.known()) return choices;
+  for (const char* of : {"ash", "aluminium 2024-T3", "mild steel"})
+    if (leg.cradle.material != of)
+      choices.push_back({say("edge of the notch for the {} faced with {}", of_line(line), of),
+                         on_each(line, [of](Leg& l) { l.cradle.material = of; })});
   return choices;
 }
 
@@ -320,6 +394,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   const bool by_former =
       of({"place.former", "place.nose_share", "place.tail_share", "place.turnover", "place.tipping"});
   const bool by_strap = of({"leg.edge_distance"});
+  const bool by_box = of({"leg.mount_twist", "leg.cradle"});
   std::vector<KnobRef> list;
   if (on_the_bench(d, finding)) {
     LegLine aircraft;
@@ -327,7 +402,13 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     offer(list, aircraft, "hung_on", hung_on(d, before, finding));
     return list;
   }
-  if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap) return list;
+  if (of({"weigh.tray_ends"})) {
+    LegLine aircraft;
+    aircraft.ids = {"weigh"};
+    offer(list, aircraft, "tray_ends", tray_loadings(d, finding.subject));
+    return list;
+  }
+  if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap && !by_box) return list;
   for (const LegLine& line : leg_lines(d)) {
     // What is about a leg is moved by the legs of its line.
     const bool its = finding.subject.leg.empty() ||
@@ -340,6 +421,9 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     if (by_former && (role == LegRole::nose || role == LegRole::tail))
       offer(list, line, "to_former", formers(d, line));
     if (of({"leg.path", "leg.margin"})) offer(list, line, "post_to_spar", posts(d, line, finding.subject));
+    if (of({"leg.margin"})) offer(list, line, "cheeks", boxed(d, line, finding.subject, false));
+    if (of({"leg.mount_twist"})) offer(list, line, "box", boxed(d, line, finding.subject, true));
+    if (of({"leg.cradle"})) offer(list, line, "facing", facings(d, line));
     if (by_strap) offer(list, line, "straps", straps(d, line, finding.subject));
   }
   return list;

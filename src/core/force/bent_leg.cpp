@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 #include "core/force/materials.h"
 #include "core/model/lacking.h"
@@ -26,6 +27,59 @@ Vec3 direction_of(LoopAxis axis) {
       return Vec3::UnitZ();
   }
   return Vec3::UnitY();
+}
+
+//! Young's modulus of spring wire, Pa (handbook, Springs).
+constexpr double steel_modulus = 207e9;
+
+//! How far the clamp gives: a middle that bends with both legs' moment, and rings. Level landings, both legs
+//! alike: it neither leans nor goes sideways. What is missing of them.
+Text hold_root(const Leg& leg, BendingLeg& out) {
+  const BentMount& m = leg.spring.bent.mount;
+  if (m.through) {
+    const double half = std::abs(out.points.front().y());
+    if (!(half > 1e-6)) return "clamps that stand apart: the middle between them bends";
+    const double inertia = out.width.empty() ? round_section(out.wire_diameter).first
+                           : out.streamlined ? streamlined_section(out.width[0], out.thickness[0]).first
+                                             : leaf_section(out.width[0], out.thickness[0]).first;
+    out.root.about.x() += half / (out.material.youngs_modulus * inertia);
+  }
+  if (m.rings.known()) {
+    Lacking lacks(leg_root(leg.id) + "spring/bent/mount/");
+    lacks.number(m.ring_outer, "ring_outer_m", "the rings' outer diameter")
+        .number(m.ring_hole, "ring_hole_m", "the rings' hole")
+        .number(m.ring_thickness, "ring_thickness_m", "the rings' thickness")
+        .number(m.ring_pitch, "ring_pitch_m", "how far apart the rings stand fore and aft")
+        .number(m.ring_modulus, "ring_modulus_Pa", "the rubber's shear modulus")
+        .number(m.slot, "slot_m", "the height the rings are pressed into");
+    if (!lacks.nothing()) return lacks.text();
+    if (m.ring_hole >= m.ring_outer) return "rings whose hole is smaller than they are";
+    const RingRates r = ring_rates(m);
+    out.root.along += Vec3(1 / r.sideways, 0, 1 / r.vertical);
+    out.root.about.y() += 1 / r.tilting;
+  }
+  return {};
+}
+
+//! Sets the modulus so that the leg has the vertical rate that was measured: what bends goes with 1/E, rings
+//! do not.
+Text calibrate(const BentLeg& b, BendingLeg& out) {
+  const auto bent = bend(out, Vec3::UnitZ());
+  if (!bent) return "a leg that the load can bend";
+  double rings = 0;
+  if (b.mount.rings.known()) {
+    const RingRates r = ring_rates(b.mount);
+    const double reach = out.points.back().x() - out.points.front().x();
+    rings = 1 / r.vertical + reach * reach / r.tilting;
+  }
+  const double all = bent->flexibility(2, 2);
+  const double wanted = 1 / b.measured_rate - rings;
+  if (!(wanted > 0)) return "a measured rate below what the rubber rings alone give";
+  const double factor = (all - rings) / wanted;
+  out.material.youngs_modulus *= factor;
+  out.material.shear_modulus *= factor;
+  if (b.mount.through) out.root.about.x() /= factor;
+  return {};
 }
 
 }  // namespace
@@ -83,7 +137,69 @@ std::variant<BendingLeg, Text> bending_leg_of(const Leg& leg, const std::vector<
       out.stub = true;
     }
   }
+  out.streamlined = !wire && b.section == BentSection::streamlined;
+  if (const Text missing = hold_root(leg, out); !missing.empty()) return missing;
+  if (b.measured_rate.known())
+    if (const Text missing = calibrate(b, out); !missing.empty()) return missing;
+  const auto across = wire_across(b, out);
+  if (const auto* missing = std::get_if<Text>(&across)) return *missing;
+  if (b.cross_wire_rate.known())
+    out.across_rate = b.cross_wire_rate;
+  else if (const auto& fitted = std::get<0>(across))
+    out.across_rate = fitted->rate_at_axle();
   return out;
+}
+
+RingRates ring_rates(const BentMount& m) {
+  constexpr double hardness = 0.75;
+  const double area = std::numbers::pi * (m.ring_outer * m.ring_outer - m.ring_hole.si * m.ring_hole.si) / 4;
+  const double shape = (m.ring_outer - m.ring_hole) / (4 * m.ring_thickness);
+  const double modulus = 3 * m.ring_modulus * (1 + 2 * hardness * shape * shape);
+  const double left = m.slot / m.ring_thickness;
+  RingRates r{};
+  r.crush = 1 - left;
+  r.vertical = m.rings * area * modulus / 3 * (2 / std::pow(left, 3) + 1) / m.ring_thickness;
+  r.sideways = m.rings * m.ring_modulus * area / m.slot;
+  r.tilting = r.vertical * m.ring_pitch * m.ring_pitch / 4;
+  return r;
+}
+
+ArchedWire arched_wire(double diameter, double rise, double span) {
+  const double inertia = std::numbers::pi * std::pow(diameter, 4) / 64;
+  const double rate = 15 * steel_modulus * inertia / (8 * rise * rise * span);
+  return {rate, rate * rise * diameter / 2 / inertia};
+}
+
+std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& b, const BendingLeg& bending) {
+  const CrossWire& c = b.cross_wire;
+  if (!c.diameter.known()) return std::nullopt;
+  if (!c.rise.known() || !c.along.known()) return "rise and post of the spring wire across";
+  const auto bent = bend(bending, Vec3::UnitZ());
+  if (!bent) return "a leg that the load can bend";
+  size_t i = 0;
+  while (i + 2 < bent->along.size() && bent->along[i + 1] < c.along) ++i;
+  if (c.along > bent->along.back()) return "a post of the spring wire that stands on the leg";
+  const double t = (c.along - bent->along[i]) / (bent->along[i + 1] - bent->along[i]);
+  // The bent leg's nodes less what they moved are the leg's own line.
+  const auto own_line = [&](double along) {
+    double before = 0;
+    for (size_t k = 1; k < bending.points.size(); ++k) {
+      const double piece = (bending.points[k] - bending.points[k - 1]).norm();
+      if (along <= before + piece + 1e-9)
+        return Vec3(bending.points[k - 1] +
+                    (along - before) / piece * (bending.points[k] - bending.points[k - 1]));
+      before += piece;
+    }
+    return bending.points.back();
+  };
+  const Vec3 post = own_line(c.along);
+  const Vec3 loaded = (1 - t) * bent->line[i] + t * bent->line[i + 1];
+  const double span = 2 * post.y();
+  if (!(span > 0)) return "posts of the spring wire that stand apart";
+  const double spread = bent->moved.y();
+  if (!(std::abs(spread) > 1e-15))
+    return "a leg that spreads under its load: a wire across has nothing to hold";
+  return WireAcross{arched_wire(c.diameter, c.rise, span), span, (loaded.y() - post.y()) / spread};
 }
 
 std::vector<double> thickness_at_points(const BentLeg& leg) {
@@ -103,7 +219,8 @@ Vec3 width_direction(const BentLeg& leg) {
   return std::abs(way.x()) > std::abs(way.y()) ? Vec3::UnitY() : Vec3::UnitX();
 }
 
-std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cross_rate) {
+std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg) {
+  const double cross_rate = leg.across_rate;
   const auto up = bend(leg, Vec3::UnitZ());
   if (!up) return std::nullopt;
   Mat3 c = up->flexibility;
@@ -119,10 +236,10 @@ std::optional<BentStiffness> stiffness_at_wheel(const BendingLeg& leg, double cr
   return BentStiffness{1 / c(2, 2), c.col(2) / c(2, 2), turned / c(2, 2)};
 }
 
-double rise_to_stress(const BendingLeg& leg, double allowed, double cross_rate) {
-  const auto stiffness = stiffness_at_wheel(leg, cross_rate);
+double rise_to_stress(const BendingLeg& leg, double allowed) {
+  const auto stiffness = stiffness_at_wheel(leg);
   if (!stiffness) return std::numeric_limits<double>::quiet_NaN();
-  const auto bent = bend_each(leg, {{Vec3(0, 0, stiffness->vertical_rate)}}, cross_rate);
+  const auto bent = bend_each(leg, {{Vec3(0, 0, stiffness->vertical_rate)}});
   if (bent.empty()) return std::numeric_limits<double>::quiet_NaN();
   double stress = bent.front().largest_stress;  // risen by a metre
   for (const auto& loop : bent.front().loops) stress = std::max(stress, loop.stress);
@@ -136,10 +253,8 @@ void settle_travel(Leg& leg, const std::vector<Material>& own, double belly) {
   const auto* bending = std::get_if<BendingLeg>(&chain);
   const Material* material = find_material(own, leg.spring.bent.material);
   if (!bending || !material) return;
-  const Given& cross = leg.spring.bent.cross_wire_rate;
   const double rise =
-      std::min(belly, rise_to_stress(*bending, allowable_of(*material, bending->wire_diameter, false).yield,
-                                     cross.known() ? cross.si : 0));
+      std::min(belly, rise_to_stress(*bending, allowable_of(*material, bending->wire_diameter, false).yield));
   constexpr double most = 2;  // as much as a file takes
   if (rise > 0) leg.travel = defaulted(std::min(rise, most));
 }

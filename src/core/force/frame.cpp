@@ -103,6 +103,13 @@ BeamSection leaf_section(double w, double t) {
   return {w * t, w * std::pow(t, 3) / 12, t * std::pow(w, 3) / 12, j};
 }
 
+BeamSection streamlined_section(double chord, double thickness) {
+  const double area = streamlined_area * chord * thickness;
+  const double first = streamlined_modulus * chord * std::pow(thickness, 3) / 12;
+  const double second = 0.4738 * thickness * std::pow(chord, 3) / 12;
+  return {area, first, second, std::pow(area, 4) / (40 * (first + second))};
+}
+
 std::optional<std::vector<FrameResult>> Frame::solve_each(const std::vector<Loads>& cases) const {
   const int n = static_cast<int>(nodes.size());
   std::vector<int> index(static_cast<size_t>(6 * n), 0);

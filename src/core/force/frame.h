@@ -26,6 +26,14 @@ BeamSection tube_section(double outer_diameter, double wall);
 //! Rectangle: `thickness` in the plane that first bends, `width` across it.
 BeamSection leaf_section(double width, double thickness);
 
+//! A streamlined section, the front two fifths half an ellipse, the rest a parabola: `thickness` in the plane
+//! that first bends, `chord` across it. A = 0.714·c·t, I = 0.510·c·t³/12 and 0.474·t·c³/12, exact; torsion
+//! A⁴/(40·I_p), de Saint-Venant's.
+BeamSection streamlined_section(double chord, double thickness);
+//! Section moduli of it over those of the rectangle round it: bent across its thickness, and along its chord.
+inline constexpr double streamlined_modulus = 0.510, streamlined_edge_modulus = 0.4318;
+inline constexpr double streamlined_area = 0.714;
+
 struct Beam {
   int from, to;
   BeamSection section;

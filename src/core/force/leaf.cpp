@@ -78,8 +78,13 @@ Chain chain_of(const BendingLeg& leg) {
   c.frame.clamped = {0};
   for (size_t i = 0; i + 1 < points.size(); ++i) {
     Beam b{static_cast<int>(i), static_cast<int>(i + 1), {}, leg.material, leg.across, {}};
-    b.section = wire ? round_section(leg.wire_diameter)
-                     : leaf_section((width[i] + width[i + 1]) / 2, (thickness[i] + thickness[i + 1]) / 2);
+    if (wire) {
+      b.section = round_section(leg.wire_diameter);
+    } else {
+      const double w = (width[i] + width[i + 1]) / 2;
+      const double t = (thickness[i] + thickness[i + 1]) / 2;
+      b.section = leg.streamlined ? streamlined_section(w, t) : leaf_section(w, t);
+    }
     if (leg.stub && i + 2 == points.size()) {
       constexpr double stiffer = 1e3;  // than the leaf's own end
       for (double* of : {&b.section.area, &b.section.first, &b.section.second, &b.section.torsion})
@@ -139,8 +144,11 @@ Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, c
       const double t = leg.thickness[i];
       const Vec3 first = (leg.across - tangent.dot(leg.across) * tangent).normalized();
       const Vec3 second = tangent.cross(first);
-      normal = axial / (w * t) + std::abs(moment.dot(first)) * 6 / (w * t * t) +
-               std::abs(moment.dot(second)) * 6 / (t * w * w);
+      const double thin = leg.streamlined ? streamlined_modulus : 1;
+      const double deep = leg.streamlined ? streamlined_edge_modulus : 1;
+      normal = axial / ((leg.streamlined ? streamlined_area : 1) * w * t) +
+               std::abs(moment.dot(first)) * 6 / (thin * w * t * t) +
+               std::abs(moment.dot(second)) * 6 / (deep * t * w * w);
       stress = normal;
     }
     if (i == 0) {
@@ -169,37 +177,60 @@ Bent bent_of(const BendingLeg& leg, const Chain& c, const FrameResult& solved, c
 }
 }  // namespace
 
-std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& given, double wire) {
+namespace {
+//! What the clamp's giving way adds at a node: the whole leg goes along and turns about its root.
+void give_way(const BendingLeg& leg, const Chain& c, const AxleLoad& load, FrameResult& solved) {
+  const Vec3 root = c.frame.nodes.front();
+  const Vec3 moment = (c.frame.nodes.back() - root).cross(load.force) + load.moment;
+  const Vec3 moved = leg.root.along.cwiseProduct(load.force);
+  const Vec3 turned = leg.root.about.cwiseProduct(moment);
+  for (size_t i = 0; i < c.frame.nodes.size(); ++i) {
+    solved.moved[i] += moved + turned.cross(c.frame.nodes[i] - root);
+    solved.turned[i] += turned;
+  }
+  solved.strain_energy += (moved.dot(load.force) + turned.dot(moment)) / 2;
+}
+}  // namespace
+
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& given) {
   if (leg.points.size() < 2) return {};
   const Chain c = chain_of(leg);
   const int axle = static_cast<int>(c.frame.nodes.size()) - 1;
-  std::vector<Frame::Loads> cases;
-  for (int i = 0; i < 3; ++i) cases.push_back({{axle, Vec3::Unit(i)}});
-  std::vector<AxleLoad> loads = given;
-  for (const auto& l : loads) cases.push_back({{axle, l.force, l.moment}});
-  auto each = c.frame.solve_each(cases);
+  std::vector<AxleLoad> loads{
+      {Vec3::UnitX()}, {Vec3::UnitY()}, {Vec3::UnitZ()}};  // units, for the flexibility
+  loads.insert(loads.end(), given.begin(), given.end());
+  const auto solve = [&] {
+    std::vector<Frame::Loads> cases;
+    for (const auto& l : loads) cases.push_back({{axle, l.force, l.moment}});
+    auto each = c.frame.solve_each(cases);
+    if (each && !leg.root.rigid())
+      for (size_t i = 0; i < loads.size(); ++i) give_way(leg, c, loads[i], (*each)[i]);
+    return each;
+  };
+  auto each = solve();
   if (!each) return {};
+  const double wire = leg.across_rate;
   if (wire > 0) {
     // The wire's force follows from where it lets the axle go: u = u₀ − f·k_w·u.
     const double give = (*each)[1].moved.back().y();
-    for (size_t i = 0; i < loads.size(); ++i) {
-      loads[i].force.y() -= wire * (*each)[i + 3].moved.back().y() / (1 + wire * give);
-      cases[i + 3] = {{axle, loads[i].force, loads[i].moment}};
-    }
-    each = c.frame.solve_each(cases);
+    for (size_t i = 3; i < loads.size(); ++i)
+      loads[i].force.y() -= wire * (*each)[i].moved.back().y() / (1 + wire * give);
+    each = solve();
     if (!each) return {};
   }
   Mat3 flexibility;
   for (int i = 0; i < 3; ++i) flexibility.col(i) = (*each)[static_cast<size_t>(i)].moved.back();
   flexibility = ((flexibility + flexibility.transpose()) / 2).eval();
   std::vector<Bent> bent;
-  for (size_t i = 0; i < loads.size(); ++i)
-    bent.push_back(bent_of(leg, c, (*each)[i + 3], flexibility, loads[i]));
+  for (size_t i = 3; i < loads.size(); ++i)
+    bent.push_back(bent_of(leg, c, (*each)[i], flexibility, loads[i]));
   return bent;
 }
 
 std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment) {
-  auto bent = bend_each(leg, {{load, moment}});
+  BendingLeg alone = leg;
+  alone.across_rate = 0;
+  auto bent = bend_each(alone, {{load, moment}});
   if (bent.empty()) return std::nullopt;
   return std::move(bent.front());
 }

@@ -12,6 +12,12 @@
 
 namespace kranich::force {
 
+//! What holds a chain's clamped end: how far it gives, m/N along and rad/(N·m) about the aircraft's axes.
+struct RootGive {
+  Vec3 along{0, 0, 0}, about{0, 0, 0};
+  bool rigid() const { return along.isZero() && about.isZero(); }
+};
+
 //! A leg as a chain: centre-line points from the clamp, a rectangle (width fore and aft, thickness in the
 //! plane of the leg) or a round wire at each.
 struct BendingLeg {
@@ -20,7 +26,10 @@ struct BendingLeg {
   Vec3 across = Vec3::UnitX();           //!< along its width
   double wire_diameter = 0;
   Elastic material{};
-  bool stub = false;  //!< the last piece of a leaf is a stub axle: it carries on without bending
+  bool streamlined = false;  //!< a leaf's section; else a rectangle
+  RootGive root;
+  double across_rate = 0;  //!< of a spring-wire strut to the other leg, N/m at this axle; 0: none
+  bool stub = false;       //!< the last piece of a leaf is a stub axle: it carries on without bending
   struct Loop {
     double along;  //!< of its centre from the clamp along the leg, m
     double mean_diameter, turns;
@@ -62,10 +71,10 @@ struct AxleLoad {
   Vec3 force, moment{0, 0, 0};
 };
 //! Solves a leg under several loads at the axle with one factorisation; a spring-wire strut across to the
-//! other leg (N/m at this axle) holds it back in each. Empty where the leg has no length.
-std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads,
-                            double cross_wire_rate = 0);
-//! Solves a leg under a force at the axle, and a moment there. Nothing where the leg has no length.
+//! other leg holds it back in each. Empty where the leg has no length.
+std::vector<Bent> bend_each(const BendingLeg& leg, const std::vector<AxleLoad>& loads);
+//! Solves a leg by itself, no strut across, under a force at the axle, and a moment there. Nothing where the
+//! leg has no length.
 std::optional<Bent> bend(const BendingLeg& leg, const Vec3& load, const Vec3& moment = Vec3::Zero());
 
 //! A soft leaf loaded across at its tip, M/M_y = 1.5 − 0.5·(κ_y/κ)² beyond yield, unloading and reloading up

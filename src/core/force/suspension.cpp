@@ -143,8 +143,7 @@ std::variant<Suspension, Text> suspension_of(const Leg& leg, const std::vector<M
   if (leg.spring.kind == SpringKind::bending) {
     const auto chain = bending_leg_of(leg, own);
     if (const auto* missing = std::get_if<Text>(&chain)) return *missing;
-    const Given& cross = leg.spring.bent.cross_wire_rate;
-    const auto stiffness = stiffness_at_wheel(std::get<BendingLeg>(chain), cross.known() ? cross.si : 0);
+    const auto stiffness = stiffness_at_wheel(std::get<BendingLeg>(chain));
     if (!stiffness) return std::string("a leg that the load can bend");
     s.path = Suspension::Path::bending;
     s.law.kind = LegLaw::Kind::linear;

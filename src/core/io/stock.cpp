@@ -16,4 +16,21 @@ const Stock& shipped_stock() {
   return stock;
 }
 
+Stock stock_of(const Design& d) {
+  Stock stock = shipped_stock();
+  std::vector<spring::ShelfItem> own;
+  for (const auto& c : d.spring_bench.coils) {
+    if (c.name.empty() || !c.coil.wire_diameter.known() || !c.coil.mean_diameter.known() ||
+        !c.coil.active_turns.known() || !c.coil.total_turns.known() || !c.coil.free_length.known())
+      continue;
+    auto& item = own.emplace_back();
+    item.name = c.name;
+    item.coil = c.coil;
+    item.coil.shelf_name = c.name;
+    item.remark = "at hand";
+  }
+  stock.springs.coils.insert(stock.springs.coils.begin(), own.begin(), own.end());
+  return stock;
+}
+
 }  // namespace kranich

@@ -7,5 +7,7 @@
 namespace kranich {
 
 const Stock& shipped_stock();
+//! With what the builder has at hand of his own, before it: coils of the spring bench that are whole.
+Stock stock_of(const Design& design);
 
 }  // namespace kranich

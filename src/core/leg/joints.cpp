@@ -98,7 +98,8 @@ class Check {
         if (!into_) return "what it is fixed to";
         return {};
       case JointKind::post:
-        if (!j_.length.known() || !j_.diameter.known()) return "the post's length and diameter";
+        if (!std::isfinite(post_line(j_).length) || !j_.diameter.known())
+          return "the post's diameter, and its length or its other end";
         if (!of_ || !of_->youngs_modulus.known()) return "the post's material";
         if (!into_) return "the spar's material";
         return {};
@@ -237,22 +238,46 @@ class Check {
     const auto base = force::allowable_of(*into_, 0, false);
     const double tension = std::min(glue.ultimate, base.ultimate);
     const double crush = std::isfinite(base.bearing) ? base.bearing : base.ultimate;
-    return least({way("face crushed at the plate's edge", press, press / area + edge, crush, ultimate_),
-                  way("glue or face torn at the plate's edge", f.pull,
-                      std::max(0.0, edge + (f.pull - press) / area), tension, ultimate_),
-                  way("glue or face sheared", std::hypot(f.u, f.v), std::hypot(f.u, f.v) / area,
-                      std::min(glue.shear, base.shear), ultimate_)});
+    const Way bare =
+        least({way("face crushed at the plate's edge", press, press / area + edge, crush, ultimate_),
+               way("glue or face torn at the plate's edge", f.pull,
+                   std::max(0.0, edge + (f.pull - press) / area), tension, ultimate_),
+               way("glue or face sheared", std::hypot(f.u, f.v), std::hypot(f.u, f.v) / area,
+                   std::min(glue.shear, base.shear), ultimate_)});
+    if (!j_.cheeks.known()) return bare;
+    const Way boxed = cheeks(f, press, std::min(glue.shear, base.shear));
+    return boxed.margin > bare.margin ? boxed : bare;
+  }
+
+  //! Two side cheeks that run along u: all their glue in shear. Pull or press halves; the moment over u turns
+  //! each in its own plane (τ = M·r/J of the rectangle); the one over v is a couple between them. As with a
+  //! block, their glue and the plate's are not added.
+  Way cheeks(const FaceLoad& f, double press, double shear) const {
+    const double l = j_.length;
+    const double h = j_.cheeks;
+    const double area = l * h;
+    const double diagonal = std::hypot(l, h);
+    const double turned = std::abs(f.over_u) / 2 * (diagonal / 2) / (area * diagonal * diagonal / 12);
+    const double off = std::max(f.pull, press) / 2 + std::abs(f.over_v) / j_.width;
+    const double along = std::abs(f.u) / 2 + std::abs(f.twist) / j_.width;
+    const double stress = std::hypot(turned + off / area, along / area);
+    // What pushes a cheek square off its wall presses the other one on: the glue is asked in tension there.
+    const double square = std::abs(f.v) / (2 * area);
+    return way("glue of the side cheeks sheared", std::max(f.pull, press), std::hypot(stress, square), shear,
+               ultimate_);
   }
 
   //! A post that carries what presses up on to the spar: bearing there, and as a column.
   Way post(const JointLoad& l) const {
-    const double load = std::max(0.0, l.force.z());
+    // Along itself, where it leans.
+    const PostLine line = post_line(j_);
+    const double load = std::max(0.0, l.force.z()) / std::cos(line.lean);
     const double area = std::numbers::pi * j_.diameter * j_.diameter / 4;
     const double inertia = std::numbers::pi * std::pow(j_.diameter.si, 4) / 64;
     const auto spar = force::allowable_of(*into_, 0, false);
     const auto own = force::allowable_of(*of_, j_.diameter, false);
     const double column =
-        std::numbers::pi * std::numbers::pi * of_->youngs_modulus * inertia / (j_.length * j_.length);
+        std::numbers::pi * std::numbers::pi * of_->youngs_modulus * inertia / (line.length * line.length);
     const double bears = std::isfinite(spar.bearing) ? spar.bearing : spar.ultimate;
     return least({way("bearing on the spar", load, load / area, bears, ultimate_),
                   way("post crushed", load, load / area, own.ultimate, ultimate_),
@@ -267,6 +292,38 @@ class Check {
 
 }  // namespace
 
+PostLine post_line(const Joint& post) {
+  if (!post.at.known() || !post.to.known()) return {post.length, 0, 0, 0};
+  const Vec3 way = post.to.vec() - post.at.vec();
+  const double up = std::abs(way.z());
+  return {way.norm(), std::atan2(std::hypot(way.x(), way.y()), up), std::atan2(way.x(), up),
+          std::atan2(way.y(), up)};
+}
+
+double post_rate(const Joint& post, double youngs_modulus) {
+  return youngs_modulus * std::numbers::pi * post.diameter * post.diameter / 4 / post_line(post).length;
+}
+
+double share_of_post(const Joint& post, const std::vector<Material>& own) {
+  const Material* material = force::find_material(own, post.material);
+  if (!post.bay_rate.known() || !material || !material->youngs_modulus.known() || !post.diameter.known())
+    return 1;
+  const double lean = std::cos(post_line(post).lean);
+  const double rate = post_rate(post, material->youngs_modulus) * lean * lean;
+  return std::isfinite(rate) ? rate / (rate + post.bay_rate) : 1;
+}
+
+double mount_twist(const Joint& plate, double torque, double shear_modulus) {
+  const double length = std::max(plate.length.si, plate.width.si);
+  const double width = std::min(plate.length.si, plate.width.si);
+  double torsion = width * std::pow(plate.thickness.si, 3) / 3;
+  if (plate.box_depth.known()) {
+    const double area = width * plate.box_depth;
+    torsion = 2 * area * area * plate.box_wall.si / (width + plate.box_depth);
+  }
+  return torque * length / (4 * shear_modulus * torsion);
+}
+
 PartMargin check_joint(const Joint& joint, const std::vector<Material>& own,
                        const std::vector<JointLoad>& loads, double ultimate,
                        std::vector<FastenerLoad>& fasteners) {
@@ -279,8 +336,12 @@ PartMargin check_joint(const Joint& joint, const std::vector<Material>& own,
     p.missing = joint.carries.empty() ? Text("a load case") : say("a tube of the name “{}”", joint.carries);
   if (!p.missing.empty()) return p;
   std::vector<FastenerLoad> of_worst;
+  const bool along_u = !joint.width.known() || joint.length >= joint.width;
   for (const auto& l : loads) {
     std::vector<FastenerLoad> here;
+    const FaceLoad face = on_face(joint.face, l.force, l.moment);
+    p.pull = std::max(p.pull, face.pull);
+    p.twist = std::max(p.twist, std::abs(along_u ? face.over_v : face.over_u));
     const Way w = check.weakest(l, here);
     if (std::isnan(w.margin)) {
       p.missing = say("a strength of “{}” or “{}” for {}", joint.material, joint.into, w.decides);
@@ -308,6 +369,22 @@ PartMargin check_joint(const Joint& joint, const std::vector<Material>& own,
                                : say("fastener {} locates, pulled by", counted(i + 1)),
                          f.tension, Kind::force});
     p.working.push_back({say("fastener {}, sheared by", counted(i + 1)), f.shear, Kind::force});
+  }
+  if (joint.kind == JointKind::post && joint.to.known()) {
+    const PostLine line = post_line(joint);
+    p.working.push_back({"as long as", line.length, Kind::length});
+    p.working.push_back({"drilled aft of upright by", line.rake, Kind::angle});
+    p.working.push_back({"drilled outboard of upright by", line.cant, Kind::angle});
+    p.remark = say("lower end bevelled by {} to sit in the plate's corner, upper end cupped for the spar",
+                   Amount{line.lean, Kind::angle});
+  }
+  if (joint.kind == JointKind::plate && joint.cheeks.known()) {
+    Joint bare = joint;
+    bare.cheeks = Given();
+    std::vector<FastenerLoad> none;
+    p.working.push_back(
+        {"margin of the bare plate", check_joint(bare, own, loads, ultimate, none).margin, Kind::share});
+    p.remark = "the plate's own glue and its cheeks' are not added: it holds if one alone does";
   }
   if (joint.kind == JointKind::block) p.remark = "glue and screws are not added: it holds if one alone does";
   if (joint.material == "epoxy, five-minute") p.remark = "brittle under shock: a slow epoxy is tougher";

@@ -60,7 +60,7 @@ std::optional<MemberSection> section_with(const Leg& leg, const LegStation* here
     return here && (here->*own).known() ? (here->*own).si : whole.si;
   };
   const double bore = here && here->bore.known() ? here->bore.si : 0;
-  if (leg.section == LegSection::rectangle) {
+  if (leg.section == LegSection::rectangle || leg.section == LegSection::streamlined) {
     const double width = either(&LegStation::width, leg.section_width);
     const double thickness = either(&LegStation::thickness, leg.section_thickness);
     if (!std::isfinite(width) || !std::isfinite(thickness)) {
@@ -70,6 +70,11 @@ std::optional<MemberSection> section_with(const Leg& leg, const LegStation* here
     if (bore >= std::min(width, thickness)) {
       missing = "a hole along the leg narrower than the leg is thick";
       return std::nullopt;
+    }
+    if (leg.section == LegSection::streamlined) {
+      if (bore > 0) missing = "a streamlined leg without a hole along it";
+      if (!missing.empty()) return std::nullopt;
+      return streamlined_member(width, thickness);
     }
     return rectangular_member(width, thickness, bore);
   }
@@ -158,9 +163,10 @@ class StrutSections {
   }
   static MemberSection between(const MemberSection& a, const MemberSection& b, double t) {
     const auto mix = [t](double x, double y) { return (1 - t) * x + t * y; };
-    return a.round ? round_member(mix(a.outer, b.outer), mix(a.wall, b.wall))
-                   : rectangular_member(mix(a.width, b.width), mix(a.thickness, b.thickness),
-                                        mix(a.bore, b.bore));
+    return a.round         ? round_member(mix(a.outer, b.outer), mix(a.wall, b.wall))
+           : a.streamlined ? streamlined_member(mix(a.width, b.width), mix(a.thickness, b.thickness))
+                           : rectangular_member(mix(a.width, b.width), mix(a.thickness, b.thickness),
+                                                mix(a.bore, b.bore));
   }
   std::vector<Row> rows_;
 };
@@ -372,8 +378,22 @@ MemberSection rectangular_member(double width, double thickness, double bore) {
   return {beam, 0, 0, width, thickness, bore, false};
 }
 
+MemberSection streamlined_member(double width, double thickness) {
+  MemberSection s{force::streamlined_section(width, thickness), 0, 0, width, thickness, 0, false};
+  s.streamlined = true;
+  return s;
+}
+
 double MemberSection::stress(const SectionLoad& l) const {
   if (round) return round_stress(outer, wall, l).von_mises;
+  if (streamlined) {
+    const double thin = force::streamlined_modulus * width * thickness * thickness / 6;
+    const double deep = force::streamlined_edge_modulus * thickness * width * width / 6;
+    const double normal =
+        std::abs(l.axial) / beam.area + std::abs(l.bending_1) / thin + std::abs(l.bending_2) / deep;
+    const double shear = std::abs(l.torque) * thickness / beam.torsion;  // of a thin section, at its thickest
+    return std::sqrt(normal * normal + 3 * shear * shear);
+  }
   const double b = std::max(width, thickness);
   const double t = std::min(width, thickness);
   const double hole = std::numbers::pi * std::pow(bore, 4) / 64;

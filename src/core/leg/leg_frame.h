@@ -28,12 +28,14 @@ struct MemberSection {
   double width, thickness;  //!< rectangle
   double bore;              //!< hole along a rectangle, 0 none
   bool round;
+  bool streamlined = false;  //!< width and thickness are those of the rectangle round it
   //! von Mises, the largest in the section.
   double stress(const SectionLoad& load) const;
 };
 MemberSection round_member(double outer, double wall);
 //! A hole is taken off area and stiffness at the middle.
 MemberSection rectangular_member(double width, double thickness, double bore);
+MemberSection streamlined_member(double width, double thickness);
 
 //! One piece of a member.
 struct Member {

@@ -69,11 +69,15 @@ double column_load(const MemberSection& s, double length, double modulus, double
 //! What presses up on a leg's mount goes on by its post to the spar, where it has one: plate, block and
 //! fasteners beside it are left with the rest, and with the moment about them that the post's own place
 //! leaves.
-JointLoad beside_a_post(const Leg& leg, const Joint& joint, JointLoad load) {
-  if (joint.kind == JointKind::post || joint.kind == JointKind::pin) return load;
+JointLoad beside_a_post(const Design& d, const Leg& leg, const Joint& joint, JointLoad load) {
+  if (joint.kind == JointKind::pin) return load;
+  if (joint.kind == JointKind::post) {  // what the bay takes does not reach it
+    if (load.force.z() > 0) load.force.z() *= share_of_post(joint, d.materials);
+    return load;
+  }
   for (const auto& post : leg.joints) {
     if (post.kind != JointKind::post || post.carries != joint.carries || !post.at.known()) continue;
-    const Vec3 up(0, 0, std::max(0.0, load.force.z()));
+    const Vec3 up(0, 0, share_of_post(post, d.materials) * std::max(0.0, load.force.z()));
     load.moment -= (post.at.vec() - joint.at.vec()).cross(up);
     load.force -= up;
     break;
@@ -166,7 +170,7 @@ void check_members(const Design& d, const LegFrame& m, const std::vector<LoadCas
     for (size_t ci = 0; ci < cases.size(); ++ci) {
       const LoadCase& c = cases[ci];
       if (joint.carries.empty()) {
-        loads.push_back(beside_a_post(leg, joint, whole_leg_on(leg, joint, cases, c)));
+        loads.push_back(beside_a_post(d, leg, joint, whole_leg_on(leg, joint, cases, c)));
         continue;
       }
       for (size_t w = 0; w < worst.size(); ++w)
@@ -176,7 +180,7 @@ void check_members(const Design& d, const LegFrame& m, const std::vector<LoadCas
               const Vec3 foot = t.foot.known() ? t.foot.vec() : motion::foot(leg);
               // What the tube puts on its fitting: pulled towards the foot by a tension.
               loads.push_back(beside_a_post(
-                  leg, joint, {c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()}));
+                  d, leg, joint, {c.name, tension[ci][w] * (foot - t.top.vec()).normalized(), Vec3::Zero()}));
             }
     }
     out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
@@ -233,9 +237,7 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   std::vector<force::AxleLoad> loads_of_cases;  // what acts at the ground adds its moment at the axle
   for (const auto& c : cases)
     loads_of_cases.push_back({c.force, (acts_at(leg, c) - leg.axle.vec()).cross(c.force)});
-  const auto each =
-      force::bend_each(bending, loads_of_cases,
-                       leg.spring.bent.cross_wire_rate.known() ? leg.spring.bent.cross_wire_rate.si : 0);
+  const auto each = force::bend_each(bending, loads_of_cases);
   // The bars between the chain's nodes: the leg's points, and where loops sit.
   if (!each.empty()) {
     const auto& along = each.front().along;
@@ -288,7 +290,7 @@ void check_bending_leg(const Design& d, const Leg& leg, const std::vector<LoadCa
   for (const auto& joint : leg.joints) {
     std::vector<JointLoad> loads;
     for (const auto& c : cases)
-      loads.push_back(beside_a_post(leg, joint, whole_leg_on(leg, joint, cases, c)));
+      loads.push_back(beside_a_post(d, leg, joint, whole_leg_on(leg, joint, cases, c)));
     out.parts.push_back(check_joint(joint, d.materials, loads, ultimate, out.fasteners));
   }
 }
@@ -328,6 +330,10 @@ Structure check_structure(const Design& d, const Leg& leg, const std::vector<Loa
       const bool worse =
           known == parts.end() ||
           (std::isfinite(p.margin) && (!std::isfinite(known->margin) || p.margin < known->margin));
+      if (known != parts.end()) {
+        p.pull = known->pull = std::max(p.pull, known->pull);
+        p.twist = known->twist = std::max(p.twist, known->twist);
+      }
       if (!worse) continue;
       std::erase_if(fasteners, [&](const FastenerLoad& f) { return f.joint == p.part; });
       for (const auto& f : posed.fasteners)

@@ -29,6 +29,8 @@ struct PartMargin {
   double load = std::numeric_limits<double>::quiet_NaN();     //!< what it carries, limit, N (or N·m)
   double stress = std::numeric_limits<double>::quiet_NaN();   //!< at the limit load, Pa
   double allowed = std::numeric_limits<double>::quiet_NaN();  //!< of what decides, Pa
+  double pull = 0;   //!< of a joint: the most that takes it off its face, limit, N
+  double twist = 0;  //!< of a joint: the most that twists its plate about its longer side, limit, N·m
   std::vector<Working> working;
   Text missing;  //!< what it lacks, where the margin is not known
   Text remark;

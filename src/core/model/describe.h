@@ -121,6 +121,20 @@ void describe(V& v, T& x) {
   v.project("design", x.design, "The whole design of the variant");
 }
 
+template <class V, Of<Done> T>
+void describe(V& v, T& s) {
+  v.text("step", s.step, "Step");
+}
+
+template <class V, Of<Picture> T>
+void describe(V& v, T& p) {
+  v.text("file", p.file, "Picture file");
+  v.flag("shown", p.shown, "Shown");
+  v.given("left_x_m", p.left_x, spec::place("Its left edge at station"));
+  v.given("bottom_z_m", p.bottom_z, spec::place("Its lower edge over the ground"));
+  v.given("width_m", p.width, spec::size("As wide as", 100));
+}
+
 template <class V, Of<Design> T>
 void describe(V& v, T& d) {
   v.object("about", d.about, "About");
@@ -140,6 +154,9 @@ void describe(V& v, T& d) {
   v.list("materials", d.materials, "Materials of your own", 100);
   v.object("jig", d.jig, "Jig and alignment");
   v.list("plies", d.plies, "Reinforcement, ply by ply", 200);
+  v.list("parts", d.parts, "Parts weighed against each other", 200);
+  v.list("done", d.done, "Steps done", 200);
+  v.object("picture", d.picture, "Picture behind the side view");
   v.list("doors", d.doors, "Doors", 24);
   v.object("sequence", d.sequence, "Sequence");
   v.list("own_limits", d.own_limits, "Limits of your own", 200);

@@ -21,6 +21,7 @@ void describe(V& v, T& w) {
           spec::positive("Greatest pressure of the wheel", Kind::pressure, 3e6));
   v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
   v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
+  v.text("why", w.why, "Why this size");
 }
 
 template <class V, Of<Coil> T>
@@ -105,6 +106,27 @@ void describe(V& v, T& l) {
   v.choice("axis", l.axis, Names(loop_axis_names), "Axis of the loop");
 }
 
+template <class V, Of<BentMount> T>
+void describe(V& v, T& m) {
+  v.flag("through", m.through, "One piece, its middle free to bend");
+  v.given("rings", m.rings, spec::between("Rubber rings at each clamp", Kind::factor, 1, 40));
+  v.given("ring_outer_m", m.ring_outer, spec::size("Ring, outer diameter", 0.5));
+  v.given("ring_hole_m", m.ring_hole, spec::not_negative("Ring, hole", Kind::length, 0.4));
+  v.given("ring_thickness_m", m.ring_thickness, spec::size("Ring, thickness free", 0.2));
+  v.given("ring_pitch_m", m.ring_pitch, spec::size("Rings fore and aft, outermost apart by", 1));
+  v.given("ring_modulus_Pa", m.ring_modulus, spec::positive("Shear modulus of the rings", Kind::stress, 5e7));
+  v.given("slot_m", m.slot, spec::size("Height a ring is pressed into", 0.2));
+  v.given("gap_above_m", m.gap_above, spec::not_negative("Free above the middle", Kind::length, 0.5));
+  v.given("gap_below_m", m.gap_below, spec::not_negative("Free below the middle", Kind::length, 0.5));
+}
+
+template <class V, Of<CrossWire> T>
+void describe(V& v, T& c) {
+  v.given("diameter_m", c.diameter, spec::size("Wire across, diameter", 0.05));
+  v.given("rise_m", c.rise, spec::size("Wire across, rise of its arch", 2));
+  v.given("along_m", c.along, spec::size("Its post, from the clamp along the leg", 5));
+}
+
 template <class V, Of<BentLeg> T>
 void describe(V& v, T& b) {
   v.text("shelf_name", b.shelf_name, "Stock it is made of");
@@ -119,12 +141,31 @@ void describe(V& v, T& b) {
   v.given("fibre_fraction", b.fibre_fraction, spec::between("Fibre by volume", Kind::share, 0.2, 0.75));
   v.given("cross_wire_rate_N_per_m", b.cross_wire_rate,
           spec::positive("Rate of a spring-wire strut across", Kind::stiffness, 1e7));
+  v.object("cross_wire", b.cross_wire, "Spring wire across");
+  v.choice("section", b.section, Names(bent_section_names), "Section of leaf or bow");
+  v.object("mount", b.mount, "How its middle is held");
+  v.given("measured_rate_N_per_m", b.measured_rate,
+          spec::positive("Vertical rate as measured", Kind::stiffness, 1e8));
+  v.given("mount_bore_m", b.mount_bore, spec::size("Hole that takes the wire", 0.06));
 }
 
 template <class V, Of<MeteredPoint> T>
 void describe(V& v, T& p) {
   v.given("stroke_m", p.stroke, spec::not_negative("At a stroke of", Kind::length, 2));
   v.given("orifice_m2", p.orifice, spec::positive("Orifice", Kind::section_area, 0.1));
+}
+
+template <class V, Of<Telescope> T>
+void describe(V& v, T& t) {
+  v.given("outer_diameter_m", t.outer_diameter, spec::size("Outer tube, outside", 0.5));
+  v.given("outer_wall_m", t.outer_wall, spec::size("Outer tube, wall", 0.1));
+  v.given("outer_length_m", t.outer_length, spec::size("Outer tube, length", 5));
+  v.given("inner_diameter_m", t.inner_diameter, spec::size("Inner tube, outside", 0.5));
+  v.given("inner_wall_m", t.inner_wall, spec::size("Inner tube, wall", 0.1));
+  v.given("inner_length_m", t.inner_length, spec::size("Inner tube, length", 5));
+  v.given("plugged_m", t.plugged, spec::not_negative("Inner tube, solid at its lower end", Kind::length, 2));
+  v.given("thread_m", t.thread, spec::size("Thread at the lower end", 0.1));
+  v.given("thread_depth_m", t.thread_depth, spec::size("Depth of that thread", 0.5));
 }
 
 template <class V, Of<Spring> T>
@@ -157,6 +198,7 @@ void describe(V& v, T& s) {
   v.list("metered", s.metered, "Orifice over the stroke, closing", 30);
   v.given("friction_N", s.friction, spec::not_negative("Friction", Kind::force, 1e5));
   v.given("efficiency", s.efficiency, spec::between("Strut efficiency", Kind::factor, 0.2, 1));
+  v.object("telescope", s.telescope, "Tubes of a strut that is made");
 }
 
 template <class V, Of<Well> T>
@@ -236,6 +278,24 @@ void describe(V& v, T& j) {
   v.given("length_m", j.length, spec::size("Length (fore and aft on a plate)", 3));
   v.given("width_m", j.width, spec::size("Width", 2));
   v.flag("straps", j.straps, "Metal straps over its edge");
+  v.object("to", j.to, "Other end of a post, on the spar");
+  v.given("thickness_m", j.thickness, spec::size("Plate thickness", 0.1));
+  v.given("cheeks_m", j.cheeks, spec::size("Side cheeks, height", 1));
+  v.given("box_depth_m", j.box_depth, spec::size("Closed box over it, depth", 1));
+  v.given("box_wall_m", j.box_wall, spec::size("Closed box, wall", 0.05));
+  v.given("bay_rate_N_per_m", j.bay_rate,
+          spec::positive("Bay without the post, stiffness", Kind::stiffness, 1e10));
+  v.flag("bought", j.bought, "A bought mount");
+  v.given("pulled_N", j.pulled, spec::positive("Pulled at with, and held", Kind::force, 1e6));
+}
+
+template <class V, Of<Cradle> T>
+void describe(V& v, T& c) {
+  v.given("below_m", c.below, spec::size("Notch below the pivot", 3));
+  v.given("width_m", c.width, spec::size("Edge that bears, along the leg", 0.5));
+  v.given("thickness_m", c.thickness, spec::size("Edge that bears, thickness", 0.2));
+  v.given("play_m", c.play, spec::not_negative("Play to each side", Kind::length, 0.05));
+  v.text("material", c.material, "Edge of");
 }
 
 template <class V, Of<BarReading> T>
@@ -286,6 +346,13 @@ void describe(V& v, T& l) {
           spec::not_negative("Rests at, after pressing down", Kind::length, 20));
   v.given("rest_lifted_m", l.rest_lifted, spec::not_negative("Rests at, after lifting", Kind::length, 20));
   v.list("fits", l.fits, "Fits: what goes into what", 20);
+  v.choice("governing", l.governing, Names(governing_names), "Length that governs");
+  v.given("shoulder_m", l.shoulder, spec::size("Shoulder above the axle", 3));
+  v.given("governed_m", l.governed, spec::size("Built to that length", 10));
+  v.given("lean_deg", l.lean, spec::angle("Lean wanted when down, foot aft", -60, 60));
+  v.object("cradle", l.cradle, "Notch in the bay's edge");
+  v.given("landings", l.landings, spec::not_negative("Ordinary landings made", Kind::factor, 1e6));
+  v.given("failures", l.failures, spec::not_negative("Broken or bent after", Kind::factor, 1e4));
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");
   v.object("retraction", l.retraction, "Retraction");

@@ -67,7 +67,11 @@ inline constexpr std::array<std::string_view, 3> bent_names{"metal leaf", "carbo
 inline constexpr std::array<std::string_view, 3> loop_axis_names{"fore and aft", "athwartships", "upright"};
 inline constexpr std::array<std::string_view, 7> stuff_names{"metal",   "spring wire", "laminate", "timber",
                                                              "printed", "foam",        "adhesive"};
-inline constexpr std::array<std::string_view, 3> section_names{"tube", "solid bar", "rectangle"};
+inline constexpr std::array<std::string_view, 4> section_names{"tube", "solid bar", "rectangle",
+                                                               "streamlined"};
+inline constexpr std::array<std::string_view, 2> bent_section_names{"flat", "streamlined"};
+inline constexpr std::array<std::string_view, 2> governing_names{"where it is held to axle",
+                                                                 "where it is held to shoulder"};
 inline constexpr std::array<std::string_view, 2> printed_names{"across the leg", "along the leg"};
 inline constexpr std::array<std::string_view, 5> joint_names{"pin", "bolts, rivets or screws", "glued block",
                                                              "plate", "post to the spar"};

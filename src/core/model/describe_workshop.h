@@ -50,6 +50,8 @@ void describe(V& v, T& r) {
   v.given("load_N", r.load, spec::not_negative("Load", Kind::force, 1e6));
   v.given("closure_m", r.closure, spec::not_negative("Closed by", Kind::length, 2));
   v.flag("unloading", r.unloading, "On the way out");
+  v.text("state", r.state, "As it was built then");
+  v.text("broke", r.broke, "Gave way at");
 }
 
 template <class V, Of<DropTest> T>
@@ -65,12 +67,32 @@ void describe(V& v, T& t) {
   v.given("foretold_acceleration_g", t.foretold_acceleration,
           spec::not_negative("Acceleration foretold", Kind::in_g, 2000));
   v.text("outcome", t.outcome, "What it did");
+  v.text("state", t.state, "As it was built then");
+}
+
+template <class V, Of<ProvenBow> T>
+void describe(V& v, T& p) {
+  v.text("name", p.name, "Bow");
+  v.given("mass_kg", p.mass, spec::mass("Aircraft"));
+  v.given("plies", p.plies, spec::between("Plies", Kind::factor, 1, 400));
+  v.given("root_width_m", p.root_width, spec::size("Width at the root", 1));
+  v.flag("held", p.held, "Held");
+}
+
+template <class V, Of<OwnCoil> T>
+void describe(V& v, T& c) {
+  v.text("name", c.name, "Spring");
+  v.object("coil", c.coil, "Coil");
+  v.given("mass_kg", c.mass, spec::mass("Mass"));
+  v.given("price", c.price, spec::not_negative("Price", Kind::factor, 1e6));
 }
 
 template <class V, Of<SpringBench> T>
 void describe(V& v, T& b) {
   v.list("readings", b.readings, "Load against closure", 200);
   v.list("drops", b.drops, "Drops", 200);
+  v.list("proven", b.proven, "Bows that were flown", 40);
+  v.list("coils", b.coils, "Coils at hand", 60);
 }
 
 template <class V, Of<LoadFactors> T>
@@ -126,6 +148,18 @@ void describe(V& v, T& j) {
   v.choice("paper", j.paper, Names(paper_names), "Paper");
 }
 
+template <class V, Of<PartOffer> T>
+void describe(V& v, T& p) {
+  v.text("for_what", p.for_what, "For");
+  v.text("name", p.name, "Part");
+  v.given("count", p.count, spec::between("How many", Kind::factor, 1, 100));
+  v.given("mass_kg", p.mass, spec::mass("Mass of one"));
+  v.given("price", p.price, spec::not_negative("Price of one", Kind::factor, 1e6));
+  v.given("x_m", p.x, spec::place("They sit at station"));
+  v.flag("taken", p.taken, "Taken");
+  v.text("remark", p.remark, "Remark");
+}
+
 template <class V, Of<Ply> T>
 void describe(V& v, T& p) {
   v.text("zone", p.zone, "Zone");
@@ -134,6 +168,13 @@ void describe(V& v, T& p) {
   v.given("count", p.count, spec::between("Plies", Kind::factor, 1, 200));
   v.given("overlap_m", p.overlap, spec::not_negative("Overlap", Kind::length, 1));
   v.given("area_m2", p.area, spec::positive("Area of one ply", Kind::area, 50));
+  v.given("x_m", p.x, spec::between("Middle of the zone, along", Kind::length, -10, 10));
+  v.given("y_m", p.y, spec::between("Middle of the zone, across", Kind::length, -10, 10));
+  v.given("length_m", p.length, spec::size("Zone, along", 10));
+  v.given("width_m", p.width, spec::size("Zone, across", 10));
+  v.given("areal_weight_kg_per_m2", p.areal_weight, spec::positive("Dry cloth", Kind::areal_weight, 5));
+  v.given("resin", p.resin, spec::between("Resin by mass", Kind::share, 0.1, 0.9));
+  v.flag("hard_point", p.hard_point, "Over a hard point");
   v.flag("laid", p.laid, "Laid");
 }
 

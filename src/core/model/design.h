@@ -95,10 +95,25 @@ struct TableReading : Kept {
 struct Stance : Kept {
   Given target_low, target_high;  //!< wing angle to the ground at rest that is wanted
   std::string target_loading;
-  Given ballast_x;  //!< where ballast is hung to hold an unfinished airframe on its wheels
+  Given ballast_x;                   //!< where ballast is hung to hold an unfinished airframe on its wheels
   Given table_slope = defaulted(0);  //!< of the table itself, nose end up: what the meter shows on it
   std::vector<TableReading> readings;
   bool operator==(const Stance&) const = default;
+};
+
+//! A step of the shop work that was ticked off, by its key.
+struct Done : Kept {
+  std::string step;
+  bool operator==(const Done&) const = default;
+};
+
+//! A picture laid behind the side view, to stand the gear against: it stands on the ground, its left edge at
+//! a station as the main axle has one, its lower edge so far over the ground (below it: negative), so wide.
+struct Picture : Kept {
+  std::string file;  //!< PNG or JPEG; as given, or beside the project
+  bool shown = true;
+  Given left_x, bottom_z, width;
+  bool operator==(const Picture&) const = default;
 };
 
 //! A part not yet chosen: the numbers it decides are marked undecided and carry a range till then.
@@ -135,6 +150,9 @@ struct Design : Kept {
   std::vector<Material> materials;
   Jig jig;
   std::vector<Ply> plies;
+  std::vector<PartOffer> parts;
+  std::vector<Done> done;
+  Picture picture;
   std::vector<Door> doors;
   Sequence sequence;
   std::vector<OwnLimit> own_limits;

@@ -24,7 +24,9 @@ enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class SwingDirection { inward, outward, aft, forward };
-enum class LegSection { tube, bar, rectangle };
+enum class LegSection { tube, bar, rectangle, streamlined };
+enum class BentSection { flat, streamlined };
+enum class Governing { to_axle, to_shoulder };
 enum class PrintedHow { upright, lying };
 enum class JointKind { pin, fasteners, block, plate, post };
 enum class JointFace { under, facing_aft, facing_side };
@@ -38,6 +40,7 @@ struct Wheel : Kept {
   Given greatest_pressure;  //!< that the wheel may have, gauge
   Given flat_radius;        //!< axle above the ground on the rim or core
   Given fork_gap;           //!< least distance of the tyre to fork and leg
+  std::string why;          //!< of all sizes this one: what the builder decided by
   bool operator==(const Wheel&) const = default;
 };
 
@@ -115,6 +118,26 @@ struct WireLoop : Kept {
   bool operator==(const WireLoop&) const = default;
 };
 
+//! How the clamped end of a leg that bends gives way: the middle that runs through from leg to leg, and rings
+//! of rubber between it and its bolts. All of it open: a rigid clamp.
+struct BentMount : Kept {
+  bool through = false;  //!< both legs are one piece, its middle free to bend between the two clamps
+  Given rings;           //!< at each clamp, above and below together; none where not given
+  Given ring_outer, ring_hole, ring_thickness;  //!< of one ring, free
+  Given ring_pitch;                             //!< of a clamp's rings fore and aft, outermost to outermost
+  Given ring_modulus;                           //!< G of the rubber, Pa
+  Given slot;                                   //!< height a ring is pressed into
+  Given gap_above, gap_below;                   //!< that the middle may move
+  bool operator==(const BentMount&) const = default;
+};
+
+//! A pre-bent spring wire from leg to leg, an arch between two drilled posts that pulls the legs back.
+struct CrossWire : Kept {
+  Given diameter, rise;  //!< of the arch over the line between its posts
+  Given along;           //!< of the post from the clamp along the leg
+  bool operator==(const CrossWire&) const = default;
+};
+
 //! A leg that is itself the spring: leaf, carbon bow or bent wire, from its clamp to the axle.
 struct BentLeg : Kept {
   std::string shelf_name;
@@ -125,7 +148,12 @@ struct BentLeg : Kept {
   std::string material;
   Given plies, ply_areal_weight;          //!< of a bow; kg/m² of fibre
   Given fibre_fraction = defaulted(0.5);  //!< by volume
-  Given cross_wire_rate;  //!< of a spring-wire strut across the legs, at one axle; none where not given
+  Given cross_wire_rate;  //!< of a spring-wire strut across the legs, at one axle; else that of cross_wire
+  CrossWire cross_wire;
+  BentSection section = BentSection::flat;  //!< of a leaf or bow
+  BentMount mount;
+  Given measured_rate;  //!< vertical, at the wheel, free to spread: what it was found to be
+  Given mount_bore;     //!< of a wire leg: the hole that takes its end
   bool operator==(const BentLeg&) const = default;
 };
 
@@ -133,6 +161,15 @@ struct BentLeg : Kept {
 struct MeteredPoint : Kept {
   Given stroke, orifice;
   bool operator==(const MeteredPoint&) const = default;
+};
+
+//! The two tubes of a telescopic leg that is made, not bought: the spring stands in them.
+struct Telescope : Kept {
+  Given outer_diameter, outer_wall, outer_length;
+  Given inner_diameter, inner_wall, inner_length;
+  Given plugged;  //!< length at the inner tube's lower end that is not bored: what may be cut off, or tapped
+  Given thread, thread_depth;  //!< at that end, of what is screwed into it
+  bool operator==(const Telescope&) const = default;
 };
 
 struct Spring : Kept {
@@ -155,6 +192,7 @@ struct Spring : Kept {
   std::vector<MeteredPoint> metered;  //!< closing, instead of the one orifice
   Given friction = defaulted(0);
   Given efficiency;  //!< absorbed energy over (peak load times travel), of the whole strut
+  Telescope telescope;
   bool operator==(const Spring&) const = default;
 };
 
@@ -221,6 +259,13 @@ struct Joint : Kept {
   Given holds;          //!< pull that one screw holds in what it is screwed into
   Given length, width;  //!< of a block or plate, along u and v; of a post: its length and bearing width
   bool straps = false;  //!< metal straps over the edge keep screws from tearing out
+  Point to;             //!< of a post: where it ends on the spar; its length and angles follow
+  Given thickness;      //!< of a plate
+  Given cheeks;         //!< height of the two side cheeks that a plate is glued to; none where not given
+  Given box_depth, box_wall;  //!< of the closed box that a plate is the bottom of
+  Given bay_rate;             //!< of a post: stiffness at its foot of what carries the load without it, N/m
+  bool bought = false;        //!< a factory's mount: not believed before it was pulled at
+  Given pulled;               //!< load it was pulled with and held
   bool operator==(const Joint&) const = default;
 };
 
@@ -229,6 +274,15 @@ struct Fit : Kept {
   std::string name;
   Given pin, bore;  //!< diameters
   bool operator==(const Fit&) const = default;
+};
+
+//! A notch in the edge of the bay that the leg lies in sideways when it is down.
+struct Cradle : Kept {
+  Given below;             //!< of the pivot, along the leg
+  Given width, thickness;  //!< of the edge that bears, along the leg and its own
+  Given play;              //!< to each side before the leg meets it
+  std::string material;
+  bool operator==(const Cradle&) const = default;
 };
 
 //! Offsets of a straight bar through one axle's bore where it reaches the other axle: aft and up positive.
@@ -273,6 +327,14 @@ struct Leg : Kept {
   //! down.
   Given rest_pressed, rest_lifted;
   std::vector<Fit> fits;
+  //! The one length that goes to the bench: from where it is held to its axle, or to the shoulder that stands
+  //! so far above the axle; and the number that was built to.
+  Governing governing = Governing::to_axle;
+  Given shoulder, governed;
+  Given lean;  //!< wanted when down and loaded, seen from the side, foot aft of upright positive
+  Cradle cradle;
+  Given landings,
+      failures;  //!< counted: ordinary landings made, and after how many of them it was broken or bent
   Spring spring;
   Wheel wheel;
   Retraction retraction;

@@ -47,6 +47,8 @@ struct LoadReading : Kept {
   std::string leg = "main";  //!< its id
   Given load, closure;
   bool unloading = false;
+  std::string state;  //!< as the aircraft or rig was then
+  std::string broke;  //!< where it gave way, if it did
   bool operator==(const LoadReading&) const = default;
 };
 
@@ -57,13 +59,32 @@ struct DropTest : Kept {
   Given height, mass;
   Given stroke, acceleration;  //!< read: greatest stroke; greatest acceleration, multiples of g
   Given foretold_stroke, foretold_acceleration;
+  std::string state;  //!< as the aircraft or rig was then
   bool operator==(const DropTest&) const = default;
 };
 
-//! What was measured of springs on the bench.
+//! A carbon bow that was flown, to calibrate the rule of thumb by.
+struct ProvenBow : Kept {
+  std::string name;
+  Given mass, plies, root_width;
+  bool held = true;
+  bool operator==(const ProvenBow&) const = default;
+};
+
+//! A coil at hand that no shelf lists.
+struct OwnCoil : Kept {
+  std::string name;
+  Coil coil;
+  Given mass, price;
+  bool operator==(const OwnCoil&) const = default;
+};
+
+//! What was measured of springs on the bench, and what lies beside it.
 struct SpringBench : Kept {
   std::vector<LoadReading> readings;
   std::vector<DropTest> drops;
+  std::vector<ProvenBow> proven;
+  std::vector<OwnCoil> coils;
   bool operator==(const SpringBench&) const = default;
 };
 
@@ -103,10 +124,23 @@ struct Jig : Kept {
   bool operator==(const Jig&) const = default;
 };
 
+//! A part that could be taken, beside others for the same place.
+struct PartOffer : Kept {
+  std::string for_what, name, remark;
+  Given count = defaulted(1), mass, price;  //!< of one
+  Given x;                                  //!< station where they sit
+  bool taken = false;
+  bool operator==(const PartOffer&) const = default;
+};
+
 //! A ply of a reinforcement: where, what, how many, to be ticked off when it lies.
 struct Ply : Kept {
   std::string zone, cloth, direction;
   Given count, overlap, area;
+  Given x, y, length, width;  //!< of the zone on the box laid flat: its middle, its size
+  Given areal_weight;         //!< of the dry cloth
+  Given resin;                //!< by mass of the laid ply
+  bool hard_point = false;    //!< extra plies over a bolt or fitting
   bool laid = false;
   bool operator==(const Ply&) const = default;
 };

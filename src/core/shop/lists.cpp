@@ -10,6 +10,7 @@
 #include "core/base/text.h"
 #include "core/force/suspension.h"
 #include "core/leg/joints.h"
+#include "core/leg/layup.h"
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
@@ -194,61 +195,82 @@ Maker::Made Maker::hardware() const {
   return s;
 }
 
+namespace {
+//! The zones on the box laid flat, those with a place and a size: `scale` paper mm a metre, from a corner
+//! downward. Returns the y below.
+double zones(Drawing& s, const std::vector<Ply>& plies, const Vec2& corner, double wide) {
+  double left = 1e9;
+  double right = -1e9;
+  double low = 1e9;
+  double high = -1e9;
+  const auto placed = [](const Ply& p) {
+    return p.x.known() && p.y.known() && p.length.known() && p.width.known();
+  };
+  for (const auto& p : plies) {
+    if (!placed(p)) continue;
+    const double over = p.overlap.known() ? p.overlap.si : 0;
+    left = std::min(left, p.x - p.length / 2 - over);
+    right = std::max(right, p.x + p.length / 2 + over);
+    low = std::min(low, p.y - p.width / 2 - over);
+    high = std::max(high, p.y + p.width / 2 + over);
+  }
+  if (!(right > left)) return corner.y();
+  const double scale = std::min(wide / (right - left), 90 / (high - low));
+  const auto at = [&](double x, double y) {
+    return Vec2(corner.x() + scale * (x - left), corner.y() - scale * (high - y));
+  };
+  for (size_t i = 0; i < plies.size(); ++i) {
+    const Ply& p = plies[i];
+    if (!placed(p)) continue;
+    const double x = p.length / 2;
+    const double y = p.width / 2;
+    const double over = p.overlap.known() ? p.overlap.si : 0;
+    if (over > 0)
+      s.rectangle(at(p.x - x - over, p.y - y - over), at(p.x + x + over, p.y + y + over), Line::mark);
+    s.rectangle(at(p.x - x, p.y - y), at(p.x + x, p.y + y), p.hard_point ? Line::bend : Line::cut);
+    // Numbers as in the list, one beside the other where zones lie on each other.
+    s.write(at(p.x - x, p.y + y) + Vec2(1.5 + 6.0 * static_cast<double>(i % 5), -4.5), 3,
+            std::to_string(i + 1));
+  }
+  return at(left, low).y();
+}
+}  // namespace
+
 Maker::Made Maker::lay_up() const {
   Drawing s;
   std::vector<std::vector<std::string>> rows{
-      {"Done", "Zone", "Cloth", "Direction", "Plies", "Overlap", "Area of one"}};
+      {"No.", "Done", "Zone", "Cloth", "Direction", "Plies", "Overlap", "Cut of one", "Cloth", "Resin"}};
   std::map<std::string, double> cloths;
-  for (const auto& p : d_.plies) {
-    rows.push_back({p.laid ? "[x]" : "[ ]", p.zone, p.cloth, p.direction,
+  const auto known = [&](double v, Kind kind) { return std::isfinite(v) ? say(v, kind) : std::string("?"); };
+  for (size_t i = 0; i < d_.plies.size(); ++i) {
+    const Ply& p = d_.plies[i];
+    const leg::PlyTotal total = leg::total_of(p);
+    rows.push_back({std::to_string(i + 1), p.laid ? "[x]" : "[ ]",
+                    p.zone + (p.hard_point ? ", hard point" : ""), p.cloth, p.direction,
                     p.count.known() ? fmt::format("{:.0f}", p.count.si) : "?",
-                    p.overlap.known() ? length(p.overlap) : "–",
-                    p.area.known() ? say(p.area, Kind::area) : "?"});
-    if (p.area.known() && p.count.known())
-      cloths[p.cloth.empty() ? "cloth without a name" : p.cloth] += p.area * p.count;
+                    p.overlap.known() ? length(p.overlap) : "–", known(total.cut, Kind::area),
+                    known(total.cloth, Kind::mass), known(total.resin, Kind::mass)});
+    if (std::isfinite(total.area)) cloths[p.cloth.empty() ? "cloth without a name" : p.cloth] += total.area;
   }
-  const double y = s.table({0, 0}, {11, 40, 48, 24, 12, 20, 24}, rows, 2.2);
-  std::vector<std::vector<std::string>> buy{{"To buy, offcuts not counted", "area"}};
+  double y = zones(s, d_.plies, {0, 0}, 150);
+  y = s.table({0, y - (y < 0 ? 6 : 0)}, {8, 9, 36, 40, 20, 10, 16, 20, 16, 16}, rows, 2);
+  std::vector<std::vector<std::string>> buy{{"To buy, offcuts not counted", ""}};
   for (const auto& [cloth, area] : cloths) buy.push_back({cloth, say(area, Kind::area)});
+  const leg::LayUpTotal all = leg::total_of(d_.plies);
+  if (all.resin > 0) {
+    buy.push_back({"resin with hardener, in the plies", say(all.resin, Kind::mass)});
+    buy.push_back({fmt::format("in batches of {} at most", say(leg::largest_batch, Kind::mass)),
+                   std::to_string(all.batches)});
+    buy.push_back({"it weighs, laid up", say(all.cloth + all.resin, Kind::mass)});
+  }
+  for (const auto& zone : all.left_out)
+    buy.push_back({fmt::format("not counted: {}", zone), "area, cloth's weight or resin missing"});
   s.table({0, y - 8}, {75, 30}, buy, 2.4);
   s.notes = {
       "Coarse abrasion, paint off, dust out; inside corners with a fillet; cloth must not bridge a step.",
-      "Resin: as much by mass as the dry cloth for hand lay-up; weigh the cloth, mix in batches to the "
-      "working "
-      "time. Gloves, mask, extraction.",
+      "Zones full line, their overlap thin, hard points dashed. Mix in batches to the working time, by mass. "
+      "Gloves, mask, extraction.",
       caution()};
-  return s;
-}
-
-Maker::Made Maker::steps() const {
-  Drawing s;
-  const std::vector<std::string> list{
-      "Level the fuselage by its reference, block and strap it; nobody beneath until it is secured.",
-      "Mark centre line, reference station and the wing's leading edge on the floor.",
-      "Set the bar on its stand: height, centre mark, both diagonals equal. Write the readings into Leg.",
-      "Cut long, fit, clamp or tack. Engine: propeller off or battery out.",
-      "Check rake and cant on both sides from the same body points, not from the first leg.",
-      "Drill pilots with the parts clamped in their true place; split stacked parts, clear chips and "
-      "burrs, reassemble.",
-      "Bar through both axles: offsets into Leg, toe and camber corrected there.",
-      "Weld or glue for good only after fit, travel and attitude are proved. Slow epoxy; gloves, mask.",
-      "Bar through both axles again after every bolt-up.",
-      "Static load in steps to the wanted multiple of the leg's share; note load, deflection, where it "
-      "gives.",
-      "Drop test: remove people and propeller, guard the sides, catch the rebound, start low, inspect "
-      "after every drop.",
-      "First taxi: gear left down, slowly, brakes checked."};
-  double y = 0;
-  int i = 0;
-  for (const auto& t : list) {
-    s.rectangle({0, y - 3.2}, {3.2, y}, Line::mark);
-    for (const auto& line : wrapped(fmt::format("{}. {}", ++i, t), 75)) {
-      s.write({6, y - 2.8}, 2.6, line);
-      y -= 5;
-    }
-    y -= 3;
-  }
-  s.notes = {caution()};
   return s;
 }
 

@@ -52,7 +52,7 @@ std::vector<MemberLine> members_of(const Design& d) {
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, nan, nan, t.top.vec(),
           t.foot.known() ? t.foot.vec() : motion::foot(leg));
-    const bool flat = leg.section == LegSection::rectangle;
+    const bool flat = leg.section == LegSection::rectangle || leg.section == LegSection::streamlined;
     const auto strut = [&](const std::string& part, const Vec3& top, const Vec3& foot) {
       add(part, leg.material, flat ? nan : leg.tube_diameter.si,
           leg.section == LegSection::tube ? leg.tube_wall.si : nan, flat ? leg.section_width.si : nan,

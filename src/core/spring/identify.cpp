@@ -275,6 +275,14 @@ std::string take_over(Leg& leg, const LoadFit& fit, double rate_now) {
     leg.spring.preload = Given(std::max(0.0, fit.preload), Origin::measured);
     return {};
   }
+  if (leg.spring.kind == SpringKind::bending) {
+    const BentLeg& b = leg.spring.bent;
+    if (b.cross_wire_rate.known() || b.cross_wire.diameter.known())
+      return "the reading is of leg and wire across together: read it with the wire off";
+    leg.spring.bent.measured_rate =
+        Given(fit.rate, Origin::measured, std::isfinite(fit.rate_error) ? fit.rate_error : 0);
+    return {};
+  }
   return scale_spring(leg, fit.rate / rate_now,
                       std::isfinite(fit.rate_error) ? fit.rate_error / fit.rate : 0);
 }

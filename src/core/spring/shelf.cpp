@@ -164,6 +164,15 @@ double best_count(double low, double high, double step, const std::vector<Materi
 }
 
 Amount length_of(double v) { return {v, Kind::length}; }
+//! NaN where a measure of the coil is missing.
+double solid_length_of(const Coil& c) {
+  const auto made = force::coil_at_wheel([&] {
+    Coil free = c;
+    free.installed_length = free.free_length;
+    return free;
+  }());
+  return made ? made->figures.solid_length : std::numeric_limits<double>::quiet_NaN();
+}
 Amount distance_of(double v) { return {v, Kind::distance}; }
 //! A count that has no decimals but where a builder typed some.
 Text count_of(double n) { return shortest(n); }
@@ -187,8 +196,9 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
         c.motion_ratio = leg.spring.coil.motion_ratio;
         c.unknown_keys = leg.spring.coil.unknown_keys;
         offer(item,
-              say("{} × {} × {}", length_of(item.coil.wire_diameter), length_of(item.coil.mean_diameter),
-                  length_of(item.coil.free_length)),
+              say("{} × {} × {}, {} turns, solid at {}", length_of(item.coil.wire_diameter),
+                  length_of(item.coil.mean_diameter), length_of(item.coil.free_length),
+                  Figure{item.coil.active_turns, 1}, length_of(solid_length_of(item.coil))),
               say("{} × {} for each leg", count_of(c.count.known() ? c.count.si : 1), item.name),
               std::move(fitted));
       }
@@ -250,17 +260,30 @@ std::vector<Offer> offers_for(const Leg& leg, const Shelves& shelves, const std:
         return sum;
       }();
       if (form == BentForm::wire)
-        for (const auto& item : shelves.wires) {
-          Leg fitted = leg;
-          fitted.spring.bent.shelf_name = item.name;
-          fitted.spring.bent.wire_diameter = Given(item.thickness);
-          fitted.spring.bent.material = item.material;
-          double wound = 0;
-          for (const auto& l : leg.spring.bent.loops) wound += 3.1416 * l.mean_diameter * l.turns;
-          offer(item, length_of(item.thickness),
-                say("{} of {} for each leg", distance_of((length + wound) * 1.2), item.name),
-                std::move(fitted));
-        }
+        for (const auto& item : shelves.wires)
+          for (const bool doubled : {false, true}) {
+            // A second loop beside each: the same turns again, half as stiff there.
+            if (doubled && leg.spring.bent.loops.empty()) continue;
+            Leg fitted = leg;
+            fitted.spring.bent.shelf_name = item.name;
+            fitted.spring.bent.wire_diameter = Given(item.thickness);
+            fitted.spring.bent.material = item.material;
+            double wound = 0;
+            for (auto& l : fitted.spring.bent.loops) {
+              if (doubled) l.turns.si *= 2;
+              wound += 3.1416 * l.mean_diameter * l.turns;
+            }
+            const Text hole =
+                leg.spring.bent.mount_bore.known() && leg.spring.bent.mount_bore < item.thickness
+                    ? say(", hole drilled out to {}", length_of(item.thickness))
+                    : Text();
+            if (leg.spring.bent.mount_bore.known() && leg.spring.bent.mount_bore < item.thickness)
+              fitted.spring.bent.mount_bore = Given(item.thickness);
+            offer(item,
+                  doubled ? say("{}, loops doubled", length_of(item.thickness)) : length_of(item.thickness),
+                  say("{} of {} for each leg{}", distance_of((length + wound) * 1.2), item.name, hole),
+                  std::move(fitted));
+          }
       if (form == BentForm::leaf)
         for (const auto& item : shelves.sheets) {
           Leg fitted = leg;
