@@ -84,5 +84,7 @@ void add_spring_kinds(std::map<std::string, Driver>& drivers);
 void add_many_kinds(std::map<std::string, Driver>& drivers);
 void add_leg_kinds(std::map<std::string, Driver>& drivers);
 void add_retract_kinds(std::map<std::string, Driver>& drivers);
+void add_swing_kinds(std::map<std::string, Driver>& drivers);
+void add_drive_kinds(std::map<std::string, Driver>& drivers);
 
 }  // namespace kranich::oracle

@@ -61,6 +61,8 @@ int main() {
   kranich::oracle::add_leg_kinds(drivers);
   kranich::oracle::add_many_kinds(drivers);
   kranich::oracle::add_retract_kinds(drivers);
+  add_swing_kinds(drivers);
+  add_drive_kinds(drivers);
 
   std::vector<fs::path> files;
   std::error_code error;

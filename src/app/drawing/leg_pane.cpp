@@ -67,7 +67,8 @@ QRectF LegPane::bounds() const {
   for (const auto& t : l.tubes)
     if (t.top.known()) points << map(t.top.vec());
   for (const auto& j : l.joints)
-    if (j.at.known()) points << map(j.at.vec());
+    for (const Point* p : {&j.at, &j.to})
+      if (p->known()) points << map(p->vec());
   for (const Point* p : {&l.brace_airframe, &l.brace_leg, &l.spring.anchor_airframe})
     if (p->known()) points << map(p->vec());
   if (l.spring.kind == SpringKind::bending)
@@ -100,6 +101,8 @@ void LegPane::draw(Sheet& s) {
   if (which) draw_stress(s, *r, *which);
   if (which) draw_deflection(s, *r, *which);
   draw_members(s, *r);
+  draw_mount(s, l);
+  draw_made_of(s, l);
   draw_joints(s, l, *r);
   if (which) draw_load(s, l, *r, *which);
   call_out_worst(s, *r);
@@ -170,6 +173,140 @@ void LegPane::draw_members(Sheet& s, const LegStrength& r) const {
     last = b.part;
     s.label(map(0.55 * b.from + 0.45 * b.to), text_of(b.part), Ink::grey, Qt::AlignRight | Qt::AlignVCenter,
             {-14, 0}, 8);
+  }
+}
+
+namespace {
+const QColor hollow(0, 0, 0, 0);
+}
+
+//! What carries the load on into the airframe: posts to the spar, plates with their cheeks or box, the notch
+//! in the bay's edge.
+void LegPane::draw_mount(Sheet& s, const Leg& l) const {
+  const Theme& t = Theme::now();
+  s.fill(hollow);
+  for (const auto& j : l.joints) {
+    if (!j.at.known()) continue;
+    const Vec3 at = j.at.vec();
+    if (j.kind == JointKind::post && j.diameter.known()) {
+      const Vec3 end = j.to.known() ? j.to.vec() : Vec3(at + Vec3(0, 0, j.length.known() ? j.length.si : 0));
+      s.bar(map(at), map(end), j.diameter, t.grey);
+      s.pen(Ink::grey, 1);
+      s.fill(hollow);
+      s.circle(map(end), 0.7 * j.diameter);  // cupped for the spar
+    }
+    if (j.kind != JointKind::plate || !j.length.known() || !j.width.known()) continue;
+    const double half = (view_ == View::ahead ? j.width.si : j.length.si) / 2;
+    const Vec3 along = view_ == View::ahead ? Vec3(0, half, 0) : Vec3(half, 0, 0);
+    const double thick = j.thickness.known() ? j.thickness.si : 0.003;
+    s.bar(map(at - along), map(at + along), thick, t.grey);
+    const Vec3 up(0, 0, j.box_depth.known() ? j.box_depth.si : 0);
+    if (j.box_depth.known()) {
+      s.fill(hollow);
+      s.pen(Ink::grey, 1.2);
+      s.polyline(QPolygonF({map(at - along), map(at - along + up), map(at + along + up), map(at + along)}),
+                 false);
+    }
+    if (j.cheeks.known()) {
+      const Vec3 high(0, 0, j.cheeks);
+      s.fill(hollow);
+      s.pen(Ink::grey, 2);
+      if (view_ == View::ahead) {
+        s.line(map(at - along), map(at - along + high));
+        s.line(map(at + along), map(at + along + high));
+      } else {
+        s.pen(Ink::grey, 1, Qt::DashLine);
+        s.polyline(
+            QPolygonF({map(at - along), map(at - along + high), map(at + along + high), map(at + along)}),
+            true);
+      }
+    }
+  }
+  const Cradle& c = l.cradle;
+  if (!c.below.known() || view_ != View::ahead || !l.held_at().allFinite()) return;
+  const Vec3 way = (l.axle.vec() - l.held_at()).normalized();
+  const Vec3 aside = Vec3(0, -way.z(), way.y()).normalized();
+  const double thick = l.tube_diameter.known()   ? l.tube_diameter / 2
+                       : l.section_width.known() ? l.section_width / 2
+                                                 : 0.005;
+  const double gap = thick + (c.play.known() ? c.play.si : 0);
+  const double width = c.width.known() ? c.width.si : 0.01;
+  for (const double side : {-1.0, 1.0}) {
+    const Vec3 at = l.held_at() + c.below * way + side * (gap + 0.6 * thick) * aside;
+    s.bar(map(at - width / 2 * way), map(at + width / 2 * way), 1.2 * thick, t.grey);
+  }
+  s.label(map(l.held_at() + c.below * way), QObject::tr("notch"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter,
+          {16, 0}, 8);
+}
+
+//! Tubes of a strut, rings under a bow's middle, the wire across to the other leg.
+void LegPane::draw_made_of(Sheet& s, const Leg& l) const {
+  s.fill(hollow);
+  const Telescope& t = l.spring.telescope;
+  if (t.outer_length.known() && t.outer_diameter.known() && l.held_at().allFinite()) {
+    const Vec3 way = (l.axle.vec() - l.held_at()).normalized();
+    const Vec3 aside = view_ == View::ahead ? Vec3(0, -way.z(), way.y()) : Vec3(-way.z(), 0, way.x());
+    const auto tube = [&](double from, double to, double diameter, Qt::PenStyle style) {
+      s.pen(Ink::accent, 1, style);
+      const Vec3 a = l.held_at() + from * way;
+      const Vec3 b = l.held_at() + to * way;
+      const Vec3 half = diameter / 2 * aside;
+      s.polyline(QPolygonF({map(a - half), map(b - half), map(b + half), map(a + half)}), true);
+    };
+    const double whole = (l.axle.vec() - l.held_at()).norm();
+    tube(0, t.outer_length, t.outer_diameter, Qt::SolidLine);
+    if (t.inner_length.known() && t.inner_diameter.known())
+      tube(whole - t.inner_length, whole, t.inner_diameter, Qt::DashLine);
+    if (t.plugged.known() && t.inner_diameter.known())
+      tube(whole - t.plugged, whole, t.inner_diameter, Qt::SolidLine);
+  }
+  if (l.spring.kind != SpringKind::bending || l.spring.bent.line.empty() || !l.spring.bent.line[0].at.known())
+    return;
+  const BentLeg& b = l.spring.bent;
+  const Vec3 clamp = b.line[0].at.vec();
+  if (b.mount.rings.known() && b.mount.ring_outer.known() && b.mount.slot.known()) {
+    const double thick = b.line[0].thickness.known() ? b.line[0].thickness.si : 0.005;
+    const double half = b.mount.ring_outer / 2;
+    const bool ahead = view_ == View::ahead;
+    const double pitch = !ahead && b.mount.ring_pitch.known() ? b.mount.ring_pitch / 2 : 0;
+    s.pen(Ink::accent, 1.2);
+    for (const double over : {-1.0, 1.0})
+      for (const double place : pitch > 0 ? std::vector<double>{-pitch, pitch} : std::vector<double>{0}) {
+        const Vec3 at = clamp + Vec3(place, 0, over * (thick / 2 + b.mount.slot / 2));
+        const Vec3 x = ahead ? Vec3(0, half, 0) : Vec3(half, 0, 0);
+        const Vec3 z(0, 0, b.mount.slot / 2);
+        s.polyline(QPolygonF({map(at - x - z), map(at + x - z), map(at + x + z), map(at - x + z)}), true);
+      }
+    s.label(map(clamp), QObject::tr("rings"), Ink::accent, Qt::AlignRight | Qt::AlignBottom, {-8, -8}, 8);
+  }
+  if (b.mount.through && view_ == View::ahead) {
+    s.pen(Ink::normal, 2.4);
+    s.line(map(clamp), map({clamp.x(), 0, clamp.z()}));
+  }
+  if (view_ != View::ahead || !b.cross_wire.diameter.known() || !b.cross_wire.rise.known() ||
+      !b.cross_wire.along.known())
+    return;
+  double before = 0;
+  for (size_t i = 1; i < b.line.size(); ++i) {
+    const Vec3 from = b.line[i - 1].at.vec();
+    const Vec3 to = b.line[i].at.vec();
+    const double piece = (to - from).norm();
+    if (b.cross_wire.along > before + piece) {
+      before += piece;
+      continue;
+    }
+    const Vec3 post = from + (b.cross_wire.along - before) / piece * (to - from);
+    QPolygonF arch;
+    for (int k = 0; k <= 20; ++k) {  // its half as far as the centre line
+      const double y = post.y() * (1 - k / 20.0);
+      const double u = y / post.y();
+      arch << map({post.x(), y, post.z() + b.cross_wire.rise * (1 - u * u)});
+    }
+    s.pen(Ink::accent, 1.6);
+    s.polyline(arch, false);
+    s.label(arch[10], QObject::tr("spring wire across"), Ink::accent, Qt::AlignHCenter | Qt::AlignBottom,
+            {0, -4}, 8);
+    return;
   }
 }
 

@@ -32,6 +32,8 @@ class LegPane : public Pane {
   }
   void draw_wheel(Sheet& sheet, const Leg& l) const;
   void draw_members(Sheet& sheet, const LegStrength& s) const;
+  void draw_mount(Sheet& s, const Leg& l) const;
+  void draw_made_of(Sheet& s, const Leg& l) const;
   void draw_joints(Sheet& sheet, const Leg& l, const LegStrength& s) const;
   void draw_load(Sheet& sheet, const Leg& l, const LegStrength& s, size_t which) const;
   void draw_stress(Sheet& sheet, const LegStrength& s, size_t which) const;

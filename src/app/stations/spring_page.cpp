@@ -190,8 +190,7 @@ class SpringPage : public StationPage {
           for (const char* p : fields[k]) row(p);
           if (static_cast<SpringKind>(k) == SpringKind::bending) {
             choice_at_leg(base, "spring/bent/section", tr("Section of leaf or bow"));
-            put(new FlagRow(document_, base + "spring/bent/mount/through",
-                            tr("One piece, its middle free to bend between the clamps"), this));
+            put(new FlagRow(document_, base + "spring/bent/mount/through", tr("Its middle bends too"), this));
             for (const char* p : {"spring/bent/mount/rings", "spring/bent/mount/ring_outer_m",
                                   "spring/bent/mount/ring_hole_m", "spring/bent/mount/ring_thickness_m",
                                   "spring/bent/mount/ring_pitch_m", "spring/bent/mount/ring_modulus_Pa",

@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/spring_shelf.h"
 
+#include <QHBoxLayout>
 #include <QHeaderView>
+#include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "core/assess/standing.h"
 #include "core/io/stock.h"
@@ -38,7 +41,14 @@ ShelfPanel::ShelfPanel(Document& document, QWidget* parent)
   all->setContentsMargins(10, 4, 10, 6);
   all->setSpacing(3);
   note_->setFont(text_font(8));
-  all->addWidget(note_);
+  auto* head = new QHBoxLayout;
+  head->addWidget(note_, 1);
+  auto* own = new QPushButton(tr("Of your own …"), this);
+  own->setObjectName("own-springs");
+  own->setToolTip(tr("Coils at hand that no shelf lists; bows that were flown, to calibrate by"));
+  connect(own, &QPushButton::clicked, this, [this] { make_own_springs_dialog(document_, window())->show(); });
+  head->addWidget(own);
+  all->addLayout(head);
   table_->setObjectName("shelf");
   table_->setAccessibleName(tr("Shelf, best first"));
   table_->setColumnCount(8);

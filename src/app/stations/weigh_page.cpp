@@ -81,6 +81,8 @@ class WeighPage : public StationPage, public EntryTable {
     reconcile_->setObjectName("reconcile");
     connect(reconcile_, &QPushButton::clicked, this, &WeighPage::reconcile);
     build_scales();
+    put(new TextRow(document_, "/weighing/build_state", tr("Built as"), this));
+    put(new TextRow(document_, "/weighing/loading", tr("Compared with"), this));
     state_ = remark();
     heading(tr("With the nose raised"), tr("legs blocked, wheels free to roll"));
     for (const char* path :

@@ -21,6 +21,9 @@ QWidget* make_shop_dialog(Document& document, QWidget* parent);
 //! Joints and materials of the legs, alignment and lay-up: the lists that the Leg page has no room for.
 QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent);
 
+//! Coils at hand and bows that were flown: what the builder's own shelf holds.
+QWidget* make_own_springs_dialog(Document& document, QWidget* parent);
+
 //! Parts that could be taken for one place: mass times number, price, CG; takes one into the ledger.
 QWidget* make_parts_dialog(Document& document, QWidget* parent);
 

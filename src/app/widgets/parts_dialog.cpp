@@ -135,6 +135,58 @@ class PartsDialog : public QDialog {
 
 }  // namespace
 
+QWidget* make_own_springs_dialog(Document& document, QWidget* parent) {
+  auto* dialog = new QDialog(parent);
+  dialog->setObjectName("own-springs-dialog");
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setWindowTitle(QObject::tr("Springs of your own"));
+  dialog->resize(900, 520);
+  auto* all = new QVBoxLayout(dialog);
+  const auto heading = [&](const QString& text) {
+    auto* label = new QLabel(text, dialog);
+    label->setWordWrap(true);
+    all->addWidget(label);
+  };
+  heading(QObject::tr(
+      "<b>Coils at hand</b>: those that are whole stand on the shelf before the others, and among the "
+      "cures"));
+  all->addWidget(new ListTable(
+                     document, "/spring_bench/coils",
+                     {{"name", QObject::tr("Coil")},
+                      {"coil/wire_diameter_m", QObject::tr("Wire")},
+                      {"coil/mean_diameter_m", QObject::tr("Mean diameter")},
+                      {"coil/active_turns", QObject::tr("Active turns")},
+                      {"coil/total_turns", QObject::tr("Total turns")},
+                      {"coil/free_length_m", QObject::tr("Free length")},
+                      {"coil/ends", QObject::tr("Ends")},
+                      {"coil/wire", QObject::tr("Wire of")},
+                      {"mass_kg", QObject::tr("Mass")},
+                      {"price", QObject::tr("Price")}},
+                     [](Design& d) {
+                       d.spring_bench.coils.emplace_back();
+                       d.spring_bench.coils.back().name = unused_name(d.spring_bench.coils, "coil");
+                     },
+                     dialog),
+                 1);
+  heading(QObject::tr(
+      "<b>Bows that were flown</b>: the rule of thumb is calibrated by those that held, and by those that "
+      "did not"));
+  all->addWidget(new ListTable(
+                     document, "/spring_bench/proven",
+                     {{"name", QObject::tr("Bow")},
+                      {"mass_kg", QObject::tr("Aircraft")},
+                      {"plies", QObject::tr("Plies")},
+                      {"root_width_m", QObject::tr("Width at the root")},
+                      {"held", QObject::tr("Held")}},
+                     [](Design& d) {
+                       d.spring_bench.proven.emplace_back();
+                       d.spring_bench.proven.back().name = unused_name(d.spring_bench.proven, "bow");
+                     },
+                     dialog),
+                 1);
+  return dialog;
+}
+
 QWidget* make_parts_dialog(Document& document, QWidget* parent) { return new PartsDialog(document, parent); }
 
 }  // namespace kranich::app

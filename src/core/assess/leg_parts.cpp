@@ -169,16 +169,19 @@ void worth_of_posts(const Design& d, const Leg& leg, const std::vector<leg::Load
   std::erase_if(bare.joints, is_post);
   if (bare.joints.empty()) return;
   const leg::Structure without = leg::check_structure(d, bare, cases);
+  // The joint that has most of it.
   const leg::PartMargin* before = nullptr;
-  for (const auto& p : without.parts) {
-    const bool joint =
-        std::any_of(bare.joints.begin(), bare.joints.end(), [&](const Joint& j) { return j.name == p.part; });
-    if (joint && std::isfinite(p.margin) && (!before || p.margin < before->margin)) before = &p;
-  }
+  const leg::PartMargin* after = nullptr;
+  for (const auto& p : without.parts)
+    for (const auto& q : with.parts) {
+      const bool joint = std::any_of(bare.joints.begin(), bare.joints.end(),
+                                     [&](const Joint& x) { return x.name == p.part; });
+      if (!joint || p.part != q.part || !std::isfinite(p.margin) || !std::isfinite(q.margin)) continue;
+      if (before && q.margin - p.margin <= after->margin - before->margin) continue;
+      before = &p;
+      after = &q;
+    }
   if (!before) return;
-  const auto after = std::find_if(with.parts.begin(), with.parts.end(),
-                                  [&](const auto& p) { return p.part == before->part; });
-  if (after == with.parts.end() || !std::isfinite(after->margin)) return;
   double mass = 0;
   double share = 1;
   for (const auto& j : leg.joints) {

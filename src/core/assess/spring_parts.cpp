@@ -218,12 +218,47 @@ void rate_wanted(const Design& d, const Leg& leg, const stance::WheelOnLeg& whee
   f.assumption = "no preload: with one, less rate by as much";
 }
 
+//! What was hung on it in steps, against what the design landing will.
+void proof_load(const Design& d, const Leg& leg, double at_rest, Collector& collect) {
+  if (!(at_rest > 0)) return;
+  double held = 0;
+  double broke = std::numeric_limits<double>::infinity();
+  std::string where;
+  int steps = 0;
+  for (const auto& r : d.spring_bench.readings) {
+    if (r.leg != leg.id || !r.load.known()) continue;
+    ++steps;
+    if (r.broke.empty()) {
+      held = std::max(held, r.load.si);
+    } else if (r.load < broke) {
+      broke = r.load;
+      where = r.broke;
+    }
+  }
+  held = std::min(held, broke);
+  if (steps == 0 || !(held > at_rest || std::isfinite(broke))) return;  // readings of its rate, no proof
+  const Given& wanted = d.landing.load_factor;
+  collect.about(about_leg(d, leg), "");
+  Limit limit;
+  if (std::isfinite(broke) && wanted.known())
+    limit = at_least(wanted, "what the design landing puts on it");
+  else if (wanted.known())
+    limit = at_least_or_tight(0, wanted, "what the design landing puts on it, not yet hung on");
+  auto& f = collect.add("spring.proof", held / at_rest, limit);
+  f.working = {{"held", held, Kind::force}, {"at rest", at_rest, Kind::force}};
+  if (std::isfinite(broke)) {
+    f.working.push_back({"gave way at", broke, Kind::force});
+    f.remark = where;
+  }
+}
+
 }  // namespace
 
 void spring_parts(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel,
                   const stance::WheelState& state, const LegLanding& landing, Collector& collect) {
   telescope(d, leg, collect);
   rate_wanted(d, leg, wheel, state.load, collect);
+  proof_load(d, leg, state.load, collect);
   if (leg.spring.kind != SpringKind::bending) return;
   const double peak =
       landing.drop && landing.drop->ended ? wheel.leg.law.rate * landing.drop->stroke_used : nan;

@@ -79,11 +79,14 @@ const std::vector<Material>& typical_materials() {
               380 * MPa, 900 * MPa, none, none, "locked stem"),
       typical("wood screw", Stuff::metal, 205 * GPa, 7850, 250 * MPa, 400 * MPa, 240 * MPa, 600 * MPa),
       typical("epoxy, slow", Stuff::adhesive, none, 1150, none, 12 * MPa, 15 * MPa, none, none, none,
-              "tough under shock"),
+              "tough under shock; fills gaps with filler; an hour to work, a day to harden; the heavier by "
+              "its fillet"),
       typical("epoxy, five-minute", Stuff::adhesive, none, 1150, none, 6 * MPa, 8 * MPa, none, none, none,
-              "brittle under shock"),
+              "brittle under shock; fills small gaps; three minutes to work; for tacking, not for legs"),
       typical("wood glue", Stuff::adhesive, none, 1100, none, 5 * MPa, 8 * MPa, none, none, none,
-              "in tension no more than the veneer's hold on its own ply"),
+              "in tension no more than the veneer's hold on its own ply; fills no gaps: wood to wood, "
+              "clamped; ten minutes to "
+              "work; the lightest"),
   };
   return table;
 }

@@ -116,6 +116,18 @@ Maker::Made Maker::cut_list() const {
     stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
         (leg.stands == LegStands::both_sides ? 2 : 1) * (axle + 0.02);
   }
+  for (const Leg& leg : d_.gear.legs)
+    for (const Joint& j : leg.joints) {
+      if (j.kind != JointKind::post || !j.diameter.known()) continue;
+      const leg::PostLine line = leg::post_line(j);
+      if (!std::isfinite(line.length)) continue;
+      // Cupped to the spar at its upper end, bevelled at the lower one.
+      const double cut = line.length + j.diameter / 2;
+      rows.push_back({leg_word(leg) + ", " + j.name, leg.stands == LegStands::both_sides ? "2" : "1",
+                      j.material, number(j.diameter), number(line.length), number(cut), angle(line.rake),
+                      angle(line.cant), "cupped", "bevel " + angle(line.lean)});
+      stock[j.material + " " + number(j.diameter)] += (leg.stands == LegStands::both_sides ? 2 : 1) * cut;
+    }
   if (rows.size() == 1) return "a leg of tubes or of one strut with its upper end and its axle";
   double y = s.table({0, 0}, {34, 7, 40, 17, 17, 15, 13, 13, 15, 15}, rows, 1.9);
   std::vector<std::vector<std::string>> buy{{"To buy", "length, " + unit()}};

@@ -1,0 +1,124 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drive/load.h"
+
+#include <algorithm>
+#include <boost/math/quadrature/gauss_kronrod.hpp>
+#include <cmath>
+#include <limits>
+
+#include "core/base/numerics.h"
+#include "core/base/quantity.h"
+
+namespace kranich::drive {
+
+using motion::Carried;
+
+double length_of(const motion::Retracting& leg, const Strut& s, double turn) {
+  return (leg.pose(Carried::leg, turn) * s.on_leg - s.on_airframe).norm();
+}
+
+double arm_of(const motion::Retracting& leg, const Strut& s, double turn) {
+  const Vec3 along = (leg.pose(Carried::leg, turn) * s.on_leg - s.on_airframe).normalized();
+  return along.dot(leg.velocity(Carried::leg, s.on_leg, turn));
+}
+
+double DownSpring::force_at(double length) const {
+  const double closed = std::max(0.0, extended_length - length);
+  return extended_force / (1 - (1 - 1 / progression) * closed / full_stroke);
+}
+
+Vec3 gravity(double pitch, double roll) {
+  return standard_gravity *
+         Vec3(std::sin(pitch), std::cos(pitch) * std::sin(roll), -std::cos(pitch) * std::cos(roll));
+}
+
+double LegLoad::weight_torque(double turn) const {
+  const Vec3 pull = load_factor * gravity(pitch, roll);
+  double sum = 0;
+  for (const Mass& m : masses) sum += moves.torque(m.carried, m.at, m.mass * pull, turn);
+  return sum;
+}
+
+double LegLoad::air_torque(double turn) const {
+  const Vec3 along = stream.direction.normalized();
+  const Vec3 leg = moves.pose(Carried::leg, turn).linear() * air.leg_direction.normalized();
+  const double square = leg.cross(along).squaredNorm();
+  const double pressure = stream.density * stream.speed * stream.speed / 2;
+  return moves.torque(Carried::leg, air.centre,
+                      pressure * (air.turning_area * square + air.constant_area) * along, turn);
+}
+
+double LegLoad::spring_torque(double turn) const {
+  if (!spring) return 0;
+  return spring->force_at(length_of(moves, spring->strut, turn)) * arm_of(moves, spring->strut, turn);
+}
+
+double LegLoad::friction_torque(double turn) const {
+  return friction.share * std::abs(sum(turn)) + friction.constant;
+}
+
+double LegLoad::to_retract(double turn, double acceleration) const {
+  return -sum(turn) + friction_torque(turn) + acceleration;
+}
+double LegLoad::to_extend(double turn, double acceleration) const {
+  return sum(turn) + friction_torque(turn) + acceleration;
+}
+
+Extreme largest_over(double full, const std::function<double(double)>& f) {
+  constexpr int steps = 360;
+  const double step = full / steps;
+  std::vector<double> at;
+  for (int i = 0; i <= steps; ++i) at.push_back(f(i * step));
+  Extreme best{-std::numeric_limits<double>::infinity(), 0};
+  for (size_t i = 0; i < at.size(); ++i) {
+    if (at[i] > best.value) best = {at[i], static_cast<double>(i) * step};
+    if (i == 0 || i + 1 == at.size() || at[i] < at[i - 1] || at[i] < at[i + 1]) continue;
+    const double middle = static_cast<double>(i) * step;
+    const auto low = find_minimum([&](double x) { return -f(x); }, middle - step, middle + step);
+    if (-low.value > best.value) best = {-low.value, low.at};
+  }
+  return best;
+}
+
+Extreme least_over(double full, const std::function<double(double)>& f) {
+  const Extreme e = largest_over(full, [&](double x) { return -f(x); });
+  return {-e.value, e.turn};
+}
+
+double work_over(double full, const std::function<double(double)>& torque) {
+  return boost::math::quadrature::gauss_kronrod<double, 31>::integrate(torque, 0.0, full, 6, 1e-10);
+}
+
+double actuator_force(const LegLoad& load, const Strut& s, double turn) {
+  return -load.sum(turn) / arm_of(load.moves, s, turn);
+}
+
+ActuatorFigures actuator_figures(const LegLoad& load, const Strut& s) {
+  constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+  const double full = load.moves.full_turn;
+  const auto length = [&](double t) { return length_of(load.moves, s, t); };
+  const auto arm = [&](double t) { return arm_of(load.moves, s, t); };
+  ActuatorFigures f{};
+  f.length_down = length(0);
+  f.length_stowed = length(full);
+  f.shortest = least_over(full, length).value;
+  f.longest = largest_over(full, length).value;
+  constexpr int steps = 720;
+  for (int i = 0; i < steps; ++i) {
+    const double a = full * i / steps;
+    const double b = full * (i + 1) / steps;
+    if ((arm(a) < 0) == (arm(b) < 0)) continue;
+    if (const auto dead = find_root(arm, a, b)) f.dead_centres.push_back(*dead);
+  }
+  f.least_arm = least_over(full, [&](double t) { return std::abs(arm(t)); });
+  f.highest_push = f.lowest_push = {nan, nan};
+  if (f.dead_centres.empty()) {
+    const auto force = [&](double t) { return actuator_force(load, s, t); };
+    f.highest_push = largest_over(full, force);
+    f.lowest_push = least_over(full, force);
+  }
+  f.work = work_over(full, [&](double t) { return -load.sum(t); });
+  return f;
+}
+
+}  // namespace kranich::drive

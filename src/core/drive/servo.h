@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! A servo that works a mechanical unit by a push rod: in line with its rod at both ends of the unit arm's
+//! travel, so that it rests there. Plane, angles counter-clockwise from x, rad; SI. Source: handbook, Drive.
+#pragma once
+
+#include <Eigen/Core>
+
+namespace kranich::drive {
+
+struct ServoLinkage {
+  Eigen::Vector2d servo, pivot;  //!< the servo's axis, the unit arm's
+  double unit_arm;
+  double down, stowed;      //!< the unit arm's angle at both ends
+  double over_centre = 0;   //!< by which the servo goes on at both ends
+  bool longer_way = false;  //!< the servo goes the longer way round
+};
+//! a = half the difference, ℓ = half the sum of the distances from servo to the unit's pin at its ends.
+struct ServoFit {
+  double servo_arm, rod;
+  double angle_down, angle_stowed;  //!< of the servo arm at the dead centres
+  double turn;                      //!< between them, positive counter-clockwise towards stowed
+  double throw_all;                 //!< with what it goes over at both ends
+  double neutral;                   //!< servo arm in the middle of the throw
+  //! Servo arm's angle at a share of the throw, 0 down with its over-centre.
+  double arm_at(double share) const;
+};
+ServoFit fit_servo(const ServoLinkage& linkage);
+//! Unit arm's angle where the servo arm stands so, on the way between the ends; NaN beyond.
+double unit_at(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
+//! Angle between the lines of servo arm and rod, 0 (in line) … π/2 (square).
+double between_arm_and_rod(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
+
+//! A stop met before the command's end: the rod is sprung by what the command still asks.
+struct Binding {
+  double rod_force, servo_torque, current;
+};
+//! `stiffness` of rod and mount, N/m; the servo arm follows rigidly until its stall torque.
+Binding binding(const ServoLinkage& linkage, const ServoFit& fit, double stop_at, double goes_on,
+                double stiffness, double stall_torque, double stall_current, double idle_current);
+
+}  // namespace kranich::drive
