@@ -47,7 +47,12 @@ double froude_power(Kind kind) {
     case Kind::time:
       return 0.5;
     case Kind::damping:
+    case Kind::flow:
       return 2.5;
+    case Kind::inertia:
+      return 5;
+    case Kind::turn_rate:
+      return -0.5;
     default:
       return 0;
   }

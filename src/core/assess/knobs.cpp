@@ -138,6 +138,10 @@ bool steadies(const Leg& l) { return l.role != LegRole::main; }
 bool beside(const Leg& l) { return l.role == LegRole::main && l.stands != LegStands::centre; }
 bool can_be_bent(const Leg& l) { return beside(l) && !l.retraction.fitted && l.top.known(); }
 bool retracts(const Leg& l) { return l.retraction.fitted; }
+bool pushed(const Leg& l) {
+  const DriveKind kind = l.retraction.drive.kind;
+  return l.retraction.fitted && (kind == DriveKind::actuator || kind == DriveKind::cylinder);
+}
 template <SpringKind kind>
 bool sprung_by(const Leg& l) {
   return l.spring.kind == kind && (l.travel > 0 || kind == SpringKind::bending);
@@ -411,6 +415,38 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::length, S::part, 0.5 * mm, 0, has_plates, {{"joints/*/thickness_m"}}},
       {"cheeks", "side cheeks of the {} higher by {}", "side cheeks of the {} lower by {}",
        N::legs, K::length, S::part, mm, 0, has_plates, {{"joints/*/cheeks_m"}}},
+      {"drive_end_x", "airframe end of the {}' drive aft by {}", "airframe end of the {}' drive forward by {}",
+       N::legs, K::length, S::place, mm, 0.1, pushed, {{"retraction/drive/on_airframe/x_m"}}},
+      {"drive_end_y", "airframe end of the {}' drive outboard by {}", "airframe end of the {}' drive inboard by {}",
+       N::legs, K::length, S::place, mm, 0.1, pushed, {{"retraction/drive/on_airframe/y_m"}}},
+      {"drive_end_z", "airframe end of the {}' drive up by {}", "airframe end of the {}' drive down by {}",
+       N::legs, K::length, S::place, mm, 0.1, pushed, {{"retraction/drive/on_airframe/z_m"}}},
+      {"drive_force", "stronger actuator of the {}, by {}", "weaker actuator of the {}, by {}",
+       N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/drive/force_N"}}},
+      {"drive_stroke", "actuator of the {} with more stroke, by {}", "actuator of the {} with less stroke, by {}",
+       N::legs, K::length, S::part, mm, 0, retracts, {{"retraction/drive/stroke_m"}}},
+      {"drive_speed", "actuator of the {} faster by {}", "actuator of the {} slower by {}",
+       N::legs, K::speed, S::part, 0, 0, retracts, {{"retraction/drive/speed_m_per_s"}}},
+      {"drive_bore", "cylinder of the {} of wider bore by {}", "cylinder of the {} of narrower bore by {}",
+       N::legs, K::length, S::part, mm, 0, retracts, {{"retraction/drive/bore_m"}}},
+      {"drive_rod", "rod of the {}' cylinder thicker by {}", "rod of the {}' cylinder thinner by {}",
+       N::legs, K::length, S::part, mm, 0, retracts, {{"retraction/drive/rod_m"}}},
+      {"drive_flow", "pump for the {} gives more, by {}", "pump for the {} gives less, by {}",
+       N::legs, K::flow, S::part, 0, 0, retracts, {{"retraction/drive/flow_m3_per_s"}}},
+      {"drive_gearbox", "gearbox of the {} slower, by {}", "gearbox of the {} faster, by {}",
+       N::legs, K::factor, S::part, 0, 0, retracts, {{"retraction/drive/gearbox"}}},
+      {"drive_servo", "servo or motor of the {} stronger, by {}", "servo or motor of the {} weaker, by {}",
+       N::legs, K::moment, S::part, 0, 0, retracts, {{"retraction/drive/stall_torque_N_m"}}},
+      {"servo_arm", "unit's arm of the {} longer by {}", "unit's arm of the {} shorter by {}",
+       N::legs, K::length, S::part, 0.5 * mm, 0, retracts, {{"retraction/drive/unit_arm_m"}}},
+      {"down_spring", "down-spring of the {} stronger by {}", "down-spring of the {} weaker by {}",
+       N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/drive/down_spring/extended_force_N"}}},
+      {"hook", "hook of the {} stronger by {}", "hook of the {} weaker by {}",
+       N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/uplock/holds_N"}}},
+      {"lock_spring", "lock spring of the {}' brace stronger by {}", "lock spring of the {}' brace weaker by {}",
+       N::legs, K::moment, S::part, 0, 0, retracts, {{"retraction/brace/lock_spring_N_m"}}},
+      {"brace_link", "brace's link at the {} longer by {}", "brace's link at the {} shorter by {}",
+       N::legs, K::length, S::part, 0.1 * mm, 0, retracts, {{"retraction/brace/at_leg_m"}}},
       {"notch_low", "notch for the {} lower by {}", "notch for the {} higher by {}",
        N::legs, K::length, S::part, mm, 0, any, {{"cradle/below_m"}}},
       {"notch_edge", "edge that the {} bear on thicker by {}", "edge that the {} bear on thinner by {}",
@@ -678,6 +714,16 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"leg.margin",
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
         "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width", "cheeks"}},
+      {"drive.arm", {"drive_end_x", "drive_end_y", "drive_end_z"}},
+      {"drive.force", {"drive_end_x", "drive_end_y", "drive_end_z", "drive_force", "drive_bore"}},
+      {"drive.stroke", {"drive_stroke", "drive_end_x", "drive_end_y", "drive_end_z"}},
+      {"drive.column", {"drive_rod"}},
+      {"drive.time", {"drive_speed", "drive_flow", "drive_gearbox"}},
+      {"drive.stall", {"drive_gearbox", "drive_servo", "servo_arm"}},
+      {"drive.free_fall", {"down_spring"}},
+      {"drive.uplock", {"hook"}},
+      {"drive.over_centre", {"brace_link"}},
+      {"drive.brace", {"lock_spring", "brace_link"}},
       {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =

@@ -6,8 +6,10 @@
 #include <limits>
 #include <set>
 
+#include "core/assess/drive_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/subjects.h"
+#include "core/drive/fall.h"
 #include "core/force/materials.h"
 #include "core/model/moves.h"
 
@@ -277,6 +279,49 @@ std::vector<Choice> facings(const Design& d, const LegLine& line) {
   return choices;
 }
 
+//! A down-spring where none is, from ahead or behind the pivot to a fifth of the way down the leg: as strong
+//! as its ends and 30 % in hand ask for.
+std::vector<Choice> down_springs(const Design& d, const LegLine& line) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  auto made = drive_load(d, leg);
+  const auto* load = std::get_if<DriveLoad>(&made);
+  if (!load || load->load.spring) return choices;
+  const Vec3 pivot = load->load.moves.axis.point;
+  const Vec3 way = leg.axle.vec() - pivot;
+  const Vec3 across = load->load.moves.axis.direction.cross(way).normalized() * way.norm();
+  for (const double beside : {0.35, -0.35, 0.5, -0.5})
+    for (const double along : {0.2, 0.3}) {
+      DownSpring s;
+      const Vec3 fixed = pivot + beside * across - 0.05 * way;
+      const Vec3 moving = pivot + along * way;
+      const auto put = [](Point& p, const Vec3& v) {
+        p.x = Given(v.x());
+        p.y = Given(v.y());
+        p.z = Given(v.z());
+      };
+      put(s.on_airframe, fixed);
+      put(s.on_leg, moving);
+      s.progression = Given(1.4);
+      const auto length = [&](double t) { return drive::length_of(load->load.moves, {fixed, moving}, t); };
+      const double longest = drive::largest_over(load->load.moves.full_turn, length).value;
+      const double shortest = drive::least_over(load->load.moves.full_turn, length).value;
+      s.extended_length = Given(1.02 * longest);
+      s.full_stroke = Given(1.02 * longest - 0.95 * shortest);
+      const auto size = drive::size_spring(
+          load->load, {{fixed, moving}, 1, s.progression, s.full_stroke, s.extended_length}, 1.3);
+      if (!std::isfinite(size.least_force) || !(size.least_force > 0)) continue;
+      const double unit = std::pow(10, std::floor(std::log10(size.least_force)) - 1);
+      s.extended_force = Given(std::ceil(1.02 * size.least_force / unit) * unit);
+      choices.push_back(
+          {say("a gas spring of {} beside the pivot of the {}, {} long; retracting then takes {}",
+               Amount{s.extended_force.si, Kind::force}, of_line(line),
+               Amount{s.extended_length.si, Kind::length}, Amount{size.retract_with, Kind::moment}),
+           on_each(line, [s](Leg& l) { l.retraction.drive.down_spring = s; })});
+    }
+  return choices;
+}
+
 std::vector<Choice> straps(const Design& d, const LegLine& line, const Subject& subject) {
   std::vector<Choice> choices;
   const Leg& leg = d.gear.legs[line.rows[0]];
@@ -400,6 +445,12 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     LegLine aircraft;
     aircraft.ids = {"weigh"};
     offer(list, aircraft, "hung_on", hung_on(d, before, finding));
+    return list;
+  }
+  if (of({"drive.free_fall"})) {
+    for (const LegLine& line : leg_lines(d))
+      if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())
+        offer(list, line, "down_spring", down_springs(d, line));
     return list;
   }
   if (of({"weigh.tray_ends"})) {

@@ -51,6 +51,10 @@ constexpr std::array kind_facts{
     KindFacts{Kind::wing_loading, "wing loading", "N/m²", "lbf/ft²", 1, 2, true},
     KindFacts{Kind::areal_weight, "weight by area", "g/m²", "oz/yd²", 0, 2, true},
     KindFacts{Kind::warmth, "difference of temperature", "K", "°F", 1, 1, true},
+    KindFacts{Kind::inertia, "inertia", "kg·m²", "lb·ft²", 6, 5, true},
+    KindFacts{Kind::turn_rate, "turning speed", "1/min", "1/min", 1, 1, true},
+    KindFacts{Kind::current, "current", "A", "A", 2, 2, true},
+    KindFacts{Kind::flow, "flow", "l/min", "gal/min", 2, 3, true},
 };
 
 const KindFacts& facts(Kind kind) {
@@ -338,6 +342,22 @@ const std::vector<Unit>& known_units() {
       {"K", Kind::warmth, 1},
       {"°C", Kind::warmth, 1},
       {"°F", Kind::warmth, 5.0 / 9},
+      {"kg·m²", Kind::inertia, 1},
+      {"kg m2", Kind::inertia, 1},
+      {"g·cm²", Kind::inertia, 1e-7},
+      {"g cm2", Kind::inertia, 1e-7},
+      {"lb·ft²", Kind::inertia, pound * 144 * inch * inch},
+      {"lb ft2", Kind::inertia, pound * 144 * inch * inch},
+      {"rad/s", Kind::turn_rate, 1},
+      {"1/min", Kind::turn_rate, 2 * std::numbers::pi / 60},
+      {"rpm", Kind::turn_rate, 2 * std::numbers::pi / 60},
+      {"°/s", Kind::turn_rate, std::numbers::pi / 180},
+      {"A", Kind::current, 1},
+      {"mA", Kind::current, 0.001},
+      {"m³/s", Kind::flow, 1},
+      {"m3/s", Kind::flow, 1},
+      {"l/min", Kind::flow, 0.001 / 60},
+      {"gal/min", Kind::flow, 231 * inch * inch * inch / 60},
   };
   return units;
 }

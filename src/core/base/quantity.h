@@ -39,6 +39,10 @@ enum class Kind {
   wing_loading,  // N/m2
   areal_weight,  // kg/m2
   warmth,        // a difference of temperature, K
+  inertia,       // kg m2
+  turn_rate,     // rad/s
+  current,       // A
+  flow,          // m3/s
 };
 
 enum class UnitSystem { metric, inch };

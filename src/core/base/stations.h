@@ -18,6 +18,7 @@
   S(spring, "Spring", 0u)                                                    \
   S(leg, "Leg", station_bit(Station::stance) | station_bit(Station::spring)) \
   S(swing, "Swing", 0u)                                                      \
+  S(drive, "Drive", station_bit(Station::leg))                               \
   S(sequence, "Sequence", 0u)
 
 namespace kranich {

@@ -209,6 +209,81 @@ void describe(V& v, T& w) {
   v.given("clearance_m", w.clearance, spec::not_negative("Clearance wanted", Kind::length, 0.5));
 }
 
+template <class V, Of<DownSpring> T>
+void describe(V& v, T& s) {
+  v.object("on_airframe", s.on_airframe, "Down-spring's end on the airframe");
+  v.object("on_leg", s.on_leg, "Down-spring's end on the leg, down");
+  v.given("extended_force_N", s.extended_force, spec::positive("Force extended", Kind::force, 1e5));
+  v.given("progression", s.progression, spec::between("Force at full stroke over that", Kind::factor, 1, 20));
+  v.given("full_stroke_m", s.full_stroke, spec::size("Full stroke", 2));
+  v.given("extended_length_m", s.extended_length, spec::size("Length extended", 3));
+}
+
+template <class V, Of<Drive> T>
+void describe(V& v, T& d) {
+  v.choice("kind", d.kind, Names(drive_names), "Moved by");
+  v.given("mass_kg", d.mass, spec::mass("Mass of all that swings"));
+  v.given("inertia_kg_m2", d.inertia, spec::positive("Its inertia about the pivot", Kind::inertia, 1e5));
+  v.object("cg", d.cg, "Its CG, down");
+  v.given("load_factor", d.load_factor, spec::between("Load factor while it moves", Kind::factor, 0.5, 6));
+  v.given("airspeed_m_per_s", d.airspeed, spec::not_negative("Moved up to an airspeed of", Kind::speed, 150));
+  v.given("turning_area_m2", d.turning_area, spec::not_negative("Drag area that turns away", Kind::area, 20));
+  v.given("constant_area_m2", d.constant_area, spec::not_negative("Drag area that stays", Kind::area, 20));
+  v.object("air_centre", d.air_centre, "Where the air acts, down");
+  v.given("friction_share", d.friction_share, spec::between("Friction, of the loads", Kind::share, 0, 1));
+  v.given("friction_constant_N_m", d.friction_constant,
+          spec::not_negative("Friction, constant", Kind::moment, 1e5));
+  v.object("down_spring", d.down_spring, "Down-spring");
+  v.object("on_airframe", d.on_airframe, "Actuator's end on the airframe");
+  v.object("on_leg", d.on_leg, "Actuator's end on the leg, down");
+  v.given("force_N", d.force, spec::positive("Actuator's rated force", Kind::force, 1e6));
+  v.given("stroke_m", d.stroke, spec::size("Actuator's stroke", 3));
+  v.given("speed_m_per_s", d.speed, spec::positive("Actuator's speed under load", Kind::speed, 5));
+  v.given("bore_m", d.bore, spec::size("Cylinder's bore", 0.3));
+  v.given("rod_m", d.rod, spec::size("Cylinder's rod", 0.2));
+  v.given("supply_Pa", d.supply, spec::positive("Supply pressure", Kind::pressure, 5e7));
+  v.given("back_Pa", d.back, spec::not_negative("Return pressure", Kind::pressure, 5e7));
+  v.given("flow_m3_per_s", d.flow, spec::positive("Pump's flow", Kind::flow, 0.01));
+  v.given("stall_torque_N_m", d.stall_torque, spec::positive("Stall torque", Kind::moment, 1e5));
+  v.given("no_load_speed_rad_per_s", d.no_load_speed, spec::positive("No-load speed", Kind::turn_rate, 1e5));
+  v.given("no_load_current_A", d.no_load_current, spec::not_negative("No-load current", Kind::current, 1e3));
+  v.given("stall_current_A", d.stall_current, spec::positive("Stall current", Kind::current, 1e4));
+  v.given("sector_radius_m", d.sector_radius, spec::size("Sector's pitch radius", 2));
+  v.given("pinion_radius_m", d.pinion_radius, spec::size("Pinion's pitch radius", 1));
+  v.given("gearbox", d.gearbox, spec::positive("Gearbox, to one", Kind::factor, 1e5));
+  v.given("efficiency", d.efficiency, spec::between("Efficiency of it all", Kind::share, 0.01, 1));
+  v.given("rotor_inertia_kg_m2", d.rotor_inertia, spec::positive("Rotor's inertia", Kind::inertia, 10));
+  v.given("servo_x_m", d.servo_x,
+          spec::between("Servo's axis ahead of the unit's pivot", Kind::length, -2, 2));
+  v.given("servo_y_m", d.servo_y, spec::between("Servo's axis above it", Kind::length, -2, 2));
+  v.given("unit_arm_m", d.unit_arm, spec::size("Unit's arm", 0.5));
+  v.given("unit_down_deg", d.unit_down, spec::angle("Unit's arm when down, to ahead", -360, 360));
+  v.given("unit_stowed_deg", d.unit_stowed, spec::angle("Unit's arm when stowed", -360, 360));
+  v.given("over_centre_deg", d.over_centre, spec::angle("Over centre at each end", 0, 30));
+  v.given("full_throw_deg", d.full_throw, spec::angle("Servo's turn to one side at 100 %", 10, 180));
+  v.given("rod_stiffness_N_per_m", d.rod_stiffness,
+          spec::positive("Stiffness of rod and mount", Kind::stiffness, 1e9));
+  v.given("wanted_time_s", d.wanted_time, spec::positive("Time wanted", Kind::time, 600));
+  v.flag("falls_free", d.falls_free, "Must come down without power");
+  v.given("fluid_N_m_s2", d.fluid,
+          spec::not_negative("Fluid pushed out, at a rad a second", Kind::moment, 1e6));
+}
+
+template <class V, Of<Uplock> T>
+void describe(V& v, T& u) {
+  v.object("hook", u.hook, "Hook on the leg, stowed");
+  v.given("holds_N", u.holds, spec::positive("Hook and bracket hold", Kind::force, 1e6));
+  v.given("load_factor", u.load_factor, spec::between("Load factor, gear up", Kind::factor, 1, 12));
+  v.given("door_force_N", u.door_force, spec::not_negative("Door hung on it", Kind::force, 1e5));
+}
+
+template <class V, Of<BraceLinks> T>
+void describe(V& v, T& b) {
+  v.given("at_airframe_m", b.at_airframe, spec::size("Brace's link at the airframe", 3));
+  v.given("at_leg_m", b.at_leg, spec::size("Brace's link at the leg", 3));
+  v.given("lock_spring_N_m", b.lock_spring, spec::not_negative("Lock spring at the knee", Kind::moment, 1e4));
+}
+
 template <class V, Of<Retraction> T>
 void describe(V& v, T& r) {
   v.flag("fitted", r.fitted, "Retracts");
@@ -225,6 +300,9 @@ void describe(V& v, T& r) {
   v.given("slowest_factor", r.slowest, spec::between("Slowest, times the time", Kind::factor, 1, 10));
   v.given("fastest_factor", r.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
   v.object("well", r.well, "Well");
+  v.object("drive", r.drive, "Drive");
+  v.object("uplock", r.uplock, "Up-lock");
+  v.object("brace", r.brace, "Folding brace");
 }
 
 template <class V, Of<Tube> T>

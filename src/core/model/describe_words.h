@@ -81,6 +81,9 @@ inline constexpr std::array<std::string_view, 2> paper_names{"A4", "Letter"};
 inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground",
                                                                 "squared, not ground", "squared and ground"};
 inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
+inline constexpr std::array<std::string_view, 5> drive_names{"not decided", "electric actuator",
+                                                             "hydraulic cylinder", "geared motor on a sector",
+                                                             "servo with push rod"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};

@@ -7,6 +7,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/base/quantity.h"
 #include "core/model/given.h"
 
 namespace kranich {
@@ -23,6 +24,7 @@ enum class LoopAxis { fore_and_aft, athwartships, upright };
 enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
+enum class DriveKind { none, actuator, cylinder, motor, servo };
 enum class SwingDirection { inward, outward, aft, forward };
 enum class LegSection { tube, bar, rectangle, streamlined };
 enum class BentSection { flat, streamlined };
@@ -204,6 +206,57 @@ struct Well : Kept {
   bool operator==(const Well&) const = default;
 };
 
+//! A bought gas spring that helps a leg down.
+struct DownSpring : Kept {
+  Point on_airframe, on_leg;  //!< its ends, leg down
+  Given extended_force, progression, full_stroke, extended_length;
+  bool operator==(const DownSpring&) const = default;
+};
+
+//! What moves a leg, and what it works against.
+struct Drive : Kept {
+  DriveKind kind = DriveKind::none;
+  Given mass, inertia;  //!< of all that swings: its mass, and about the pivot
+  Point cg;             //!< its centre, down
+  Given load_factor = defaulted(1);
+  Given airspeed;       //!< up to which the gear is moved; on jacks none
+  Given turning_area;   //!< drag area that turns away with the leg
+  Given constant_area;  //!< and that stays
+  Point air_centre;     //!< where the air acts, down
+  Given friction_share = defaulted(0.05), friction_constant = defaulted(0);
+  DownSpring down_spring;
+  Point on_airframe, on_leg;  //!< ends of actuator or cylinder, leg down
+  Given force, stroke,
+      speed;  //!< of an actuator: what it is rated for, its stroke, how fast it runs under load
+  Given bore, rod, supply, back, flow;  //!< of a cylinder; flow of its pump
+  //! Of a motor, or of a servo at its arm.
+  Given stall_torque, no_load_speed, no_load_current, stall_current;
+  Given sector_radius, pinion_radius, gearbox, efficiency, rotor_inertia;
+  //! Of a servo: its axis from the unit's pivot in the plane of the unit, x towards the nose, y up; the
+  //! unit's arm and its angles to x at both ends.
+  Given servo_x, servo_y, unit_arm, unit_down, unit_stowed;
+  Given over_centre = defaulted(radians(4)), full_throw;  //!< servo's turn to one side at 100 %
+  Given rod_stiffness;
+  Given wanted_time;
+  bool falls_free = false;  //!< must come down without power
+  Given fluid;              //!< what it pushes out then resists with, N·m at a rad a second
+  bool operator==(const Drive&) const = default;
+};
+
+//! The hook that holds a leg up.
+struct Uplock : Kept {
+  Point hook;  //!< where it holds the leg, stowed
+  Given holds, load_factor = defaulted(3.8), door_force = defaulted(0);
+  bool operator==(const Uplock&) const = default;
+};
+
+//! The two links of a folding brace whose ends the leg's brace gives.
+struct BraceLinks : Kept {
+  Given at_airframe, at_leg;
+  Given lock_spring;  //!< moment at the knee, towards its stop
+  bool operator==(const BraceLinks&) const = default;
+};
+
 struct Retraction : Kept {
   bool fitted = false;
   SwingDirection direction = SwingDirection::inward;
@@ -215,6 +268,9 @@ struct Retraction : Kept {
   Given time_up, time_down;
   Given slowest, fastest;  //!< spread of those times as factors
   Well well;
+  Drive drive;
+  Uplock uplock;
+  BraceLinks brace;
   bool operator==(const Retraction&) const = default;
 };
 

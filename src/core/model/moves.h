@@ -26,8 +26,8 @@ inline double in_tray(const Item& item, double x) {
   return std::clamp(x, item.slides_from.si, item.slides_to.si);
 }
 
-//! Every place of a leg: axle, mount, hinge, brace, spring, pivot and the well about it, tubes, joints, line
-//! of a bending leg.
+//! Every place of a leg: axle, mount, hinge, brace, spring, pivot and the well about it, its drive, hook, tubes,
+//! joints, line of a bending leg.
 inline std::vector<Point*> points_of(Leg& leg) {
   std::vector<Point*> points{&leg.axle,
                              &leg.top,
@@ -38,9 +38,16 @@ inline std::vector<Point*> points_of(Leg& leg) {
                              &leg.spring.anchor_leg,
                              &leg.retraction.pivot,
                              &leg.retraction.well.low,
-                             &leg.retraction.well.high};
+                             &leg.retraction.well.high,
+                             &leg.retraction.drive.cg,
+                             &leg.retraction.drive.air_centre,
+                             &leg.retraction.drive.on_airframe,
+                             &leg.retraction.drive.on_leg,
+                             &leg.retraction.drive.down_spring.on_airframe,
+                             &leg.retraction.drive.down_spring.on_leg,
+                             &leg.retraction.uplock.hook};
   for (auto& t : leg.tubes) points.insert(points.end(), {&t.top, &t.foot});
-  for (auto& j : leg.joints) points.push_back(&j.at);
+  for (auto& j : leg.joints) points.insert(points.end(), {&j.at, &j.to});
   for (auto& p : leg.spring.bent.line) points.push_back(&p.at);
   return points;
 }

@@ -1,0 +1,237 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/drive_pane.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/drawing/diagram.h"
+#include "app/widgets/findings.h"
+#include "core/assess/drive_state.h"
+#include "core/motion/retract.h"
+
+namespace kranich::app {
+namespace {
+
+//! The ends that are dragged: on the airframe as it is; on the leg where it stands down.
+struct End {
+  const char* id;
+  QString name;
+  Point Drive::*own = nullptr;
+  Point DownSpring::*spring = nullptr;
+  Point& of(Leg& leg) const {
+    return own ? leg.retraction.drive.*own : leg.retraction.drive.down_spring.*spring;
+  }
+  const Point& of(const Leg& leg) const {
+    return own ? leg.retraction.drive.*own : leg.retraction.drive.down_spring.*spring;
+  }
+};
+std::vector<End> ends() {
+  return {{"drive-airframe", QObject::tr("drive's end on the airframe"), &Drive::on_airframe, nullptr},
+          {"drive-leg", QObject::tr("drive's end on the leg"), &Drive::on_leg, nullptr},
+          {"down-spring-airframe", QObject::tr("down-spring's end on the airframe"), nullptr,
+           &DownSpring::on_airframe},
+          {"down-spring-leg", QObject::tr("down-spring's end on the leg"), nullptr, &DownSpring::on_leg}};
+}
+
+}  // namespace
+
+void DrivePane::draw(Sheet& s) {
+  SwingPane::draw(s);
+  const Leg& l = the_leg();
+  const auto axis = motion::stowing_axis(l);
+  if (!axis || !l.retraction.unit_angle.known()) return;
+  const double turn = document_.gear_position() * l.retraction.unit_angle;
+  const auto moved = [&](const Vec3& p) { return map(axis->turn(turn) * p); };
+  const Drive& r = l.retraction.drive;
+  const auto strut = [&](const Point& fixed, const Point& moving, Ink ink, double thick,
+                         const QString& name) {
+    if (!fixed.known() || !moving.known()) return;
+    const QPointF a = map(fixed.vec());
+    const QPointF b = moved(moving.vec());
+    s.pen(ink, thick);
+    s.line(a, b);
+    s.pen(ink, 1.4);
+    s.fill(Theme::now().paper);
+    for (const QPointF& p : {a, b})
+      s.painter().drawEllipse(s.frame().to_device(p), 4 * s.unit(), 4 * s.unit());
+    s.label(
+        (a + b) / 2,
+        QObject::tr("%1 %2").arg(name, document_.say(std::hypot(a.x() - b.x(), a.y() - b.y()), Kind::length)),
+        ink, Qt::AlignLeft | Qt::AlignBottom, {8, -6}, 8);
+  };
+  strut(r.on_airframe, r.on_leg, Ink::accent, 4,
+        r.kind == DriveKind::cylinder ? QObject::tr("cylinder") : QObject::tr("actuator"));
+  strut(r.down_spring.on_airframe, r.down_spring.on_leg, Ink::holds, 2.4, QObject::tr("down-spring"));
+  const auto made = drive_load(document_.design(), l);
+  if (const auto* load = std::get_if<DriveLoad>(&made)) {
+    double mass = 0;
+    Vec3 at(0, 0, 0);
+    for (const auto& m : load->load.masses) {
+      mass += m.mass;
+      at += m.mass * m.at;
+    }
+    s.cg(moved(at / mass), false);
+    s.label(moved(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop,
+            {8, 4}, 8);
+  }
+  if (const Uplock& u = l.retraction.uplock; u.hook.known()) {
+    const QPointF p = s.frame().to_device(map(u.hook.vec()));
+    s.pen(Ink::normal, 2.2);
+    s.painter().drawArc(QRectF(p - QPointF(6, 6), QSizeF(12, 12)), 180 * 16, 220 * 16);
+    s.label(map(u.hook.vec()), QObject::tr("up-lock"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {10, 0},
+            8);
+  }
+  if (l.brace_leg.known() && l.brace_airframe.known() && l.retraction.brace.at_airframe.known() &&
+      l.retraction.brace.at_leg.known() && turn < 1e-6) {
+    // Its knee, a little past straight, to the side on which the stop is drawn.
+    const QPointF a = map(l.brace_airframe.vec());
+    const QPointF b = map(l.brace_leg.vec());
+    const double span = std::hypot(b.x() - a.x(), b.y() - a.y());
+    const double one = l.retraction.brace.at_airframe;
+    const double two = l.retraction.brace.at_leg;
+    const double foot = (one * one - two * two + span * span) / (2 * span);
+    const double off = std::sqrt(std::max(0.0, one * one - foot * foot));
+    const QPointF along = (b - a) / span;
+    const QPointF knee = a + foot * along + off * QPointF(-along.y(), along.x());
+    s.pen(Ink::grey, 3);
+    s.line(a, knee);
+    s.line(knee, b);
+    s.label(knee, QObject::tr("knee %1 past straight").arg(document_.say(off, Kind::length)), Ink::grey,
+            Qt::AlignLeft | Qt::AlignBottom, {6, -4}, 8);
+  }
+}
+
+std::vector<Handle> DrivePane::handles() const {
+  std::vector<Handle> list;
+  const Leg& l = the_leg();
+  const auto axis = motion::stowing_axis(l);
+  if (!axis || document_.gear_position() > 1e-6) return list;  // the ends are given with the leg down
+  for (const End& end : ends()) {
+    const Point& p = end.of(l);
+    if (!p.known()) continue;
+    Handle h;
+    h.id = QString::fromLatin1(end.id);
+    h.name = end.name;
+    h.at = map(p.vec());
+    h.move = [id = leg, end, sideways = from_behind()](Design& d, double dx, double dy) {
+      Leg* moving = d.gear.find(id);
+      if (!moving) return;
+      Point& at = end.of(*moving);
+      (sideways ? at.y : at.x).si += dx;
+      at.z.si += dy;
+    };
+    list.push_back(std::move(h));
+  }
+  return list;
+}
+
+void TorquePane::draw(Sheet& s) {
+  Diagram g;
+  g.title = QObject::tr(
+      "Torques over the turn, towards stowed positive; bold: what the drive must give, dashed: going down");
+  const Leg* l = document_.design().gear.find(leg);
+  if (!l || !l->retraction.fitted) return;
+  const auto made = drive_load(document_.design(), *l);
+  const auto* load = std::get_if<DriveLoad>(&made);
+  if (!load) {
+    g.title = QObject::tr("Torques need %1").arg(text_of(std::get<Text>(made), document_.units()));
+    g.draw(s, s.frame().device());
+    return;
+  }
+  const auto& unit = display_unit(Kind::moment, document_.units());
+  g.x_title = QObject::tr("turn, °");
+  g.y_title = text_of(unit.symbol);
+  g.x_factor = 180 / M_PI;
+  g.y_factor = 1 / unit.to_si;
+  const Theme& t = Theme::now();
+  NamedCurve weight{{}, QObject::tr("weight"), t.grey};
+  NamedCurve air{{}, QObject::tr("air"), t.accent};
+  NamedCurve spring{{}, QObject::tr("down-spring"), t.holds};
+  constexpr int steps = 60;
+  const auto& legs = load->load;
+  for (int i = 0; i <= steps; ++i) {
+    const double turn = legs.moves.full_turn * i / steps;
+    weight.points.push_back({turn, legs.weight_torque(turn)});
+    air.points.push_back({turn, legs.air_torque(turn)});
+    spring.points.push_back({turn, legs.spring_torque(turn)});
+    g.curve.push_back({turn, legs.to_retract(turn)});
+    g.second.push_back({turn, -legs.to_extend(turn)});
+  }
+  g.more.push_back(weight);
+  if (legs.stream.speed > 0) g.more.push_back(air);
+  if (legs.spring) g.more.push_back(spring);
+  g.fit();
+  for (const auto* c : {&weight, &air, &spring})
+    for (const auto& p : c->points) {
+      g.y_low = std::min(g.y_low, p.y());
+      g.y_high = std::max(g.y_high, p.y());
+    }
+  for (const auto& p : g.second) {
+    g.y_low = std::min(g.y_low, p.y());
+    g.y_high = std::max(g.y_high, p.y());
+  }
+  const double now = document_.gear_position() * legs.moves.full_turn;
+  g.marks.push_back(
+      {{now, legs.to_retract(now)}, document_.say(legs.to_retract(now), Kind::moment), Ink::accent, true});
+  g.draw(s, s.frame().device());
+}
+
+void DriveForcePane::draw(Sheet& s) {
+  const Leg* l = document_.design().gear.find(leg);
+  if (!l || !l->retraction.fitted) return;
+  Diagram g;
+  const auto made = drive_load(document_.design(), *l);
+  const auto* load = std::get_if<DriveLoad>(&made);
+  const auto strut = actuator_of(*l);
+  const Drive& r = l->retraction.drive;
+  const bool pushes = r.kind == DriveKind::actuator || r.kind == DriveKind::cylinder;
+  if (!load || !strut || !pushes) {
+    g.title = pushes ? QObject::tr("Force needs the drive's two ends and its loads")
+                     : QObject::tr("Force over the turn: of an actuator or a cylinder");
+    g.draw(s, s.frame().device());
+    return;
+  }
+  const auto& unit = display_unit(Kind::force, document_.units());
+  g.title = QObject::tr(
+      "Force of the drive over the turn, pushing positive; dashed: going down; shaded: what it can");
+  g.x_title = QObject::tr("turn, °");
+  g.y_title = text_of(unit.symbol);
+  g.x_factor = 180 / M_PI;
+  g.y_factor = 1 / unit.to_si;
+  constexpr int steps = 90;
+  for (int i = 0; i <= steps; ++i) {
+    const double turn = load->load.moves.full_turn * i / steps;
+    const double arm = drive::arm_of(load->load.moves, *strut, turn);
+    if (std::abs(arm) < 1e-3) continue;  // at a dead centre it goes beyond all bounds
+    g.curve.push_back({turn, load->load.to_retract(turn) / arm});
+    g.second.push_back({turn, -load->load.to_extend(turn) / arm});
+  }
+  if (g.curve.empty()) return;
+  g.fit();
+  for (const auto& p : g.second) {
+    g.y_low = std::min(g.y_low, p.y());
+    g.y_high = std::max(g.y_high, p.y());
+  }
+  const auto cylinder = cylinder_of(*l);
+  const double push = cylinder ? cylinder->push() : r.force.si;
+  const double pull = cylinder ? cylinder->pull() : r.force.si;
+  if (std::isfinite(push) && std::isfinite(pull)) {
+    g.band_low = -pull;
+    g.band_high = push;
+    g.band_ink = Ink::holds;
+    g.y_low = std::min(g.y_low, -1.1 * pull);
+    g.y_high = std::max(g.y_high, 1.1 * push);
+  }
+  const double now = document_.gear_position() * load->load.moves.full_turn;
+  const double arm = drive::arm_of(load->load.moves, *strut, now);
+  if (std::abs(arm) > 1e-3)
+    g.marks.push_back({{now, load->load.to_retract(now) / arm},
+                       QObject::tr("%1, arm %2")
+                           .arg(document_.say(load->load.to_retract(now) / arm, Kind::force),
+                                document_.say(std::abs(arm), Kind::length)),
+                       Ink::accent,
+                       true});
+  g.draw(s, s.frame().device());
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,151 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Drive: what moves a leg, what it works against, what holds it at both ends.
+#include <map>
+
+#include "app/document/when_seen.h"
+#include "app/drawing/drive_pane.h"
+#include "app/stations/page.h"
+#include "app/widgets/leg_switch.h"
+#include "app/widgets/list_table.h"
+
+namespace kranich::app {
+namespace {
+
+class DrivePage : public StationPage {
+ public:
+  explicit DrivePage(Document& document) : StationPage(document, Station::drive) {
+    auto pane = std::make_unique<DrivePane>(document);
+    pane_ = pane.get();
+    board()->add(std::move(pane), {0, 0, 1, 0.56});
+    auto torque = std::make_unique<TorquePane>(document);
+    torque_ = torque.get();
+    board()->add(std::move(torque), {0.01, 0.57, 0.48, 0.42});
+    auto force = std::make_unique<DriveForcePane>(document);
+    force_ = force.get();
+    board()->add(std::move(force), {0.51, 0.57, 0.48, 0.42});
+    switch_ = put(new LegSwitch(document_, "drive", this));
+    for (const Leg& leg : document_.design().gear.legs) build_leg(leg.id);
+    none_ = remark();
+    none_->setText(tr("This leg does not retract: nothing moves it."));
+    add_findings(tr("What it comes to"));
+    finish();
+    connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) { show_leg(id.toStdString()); });
+    connect(findings(), &FindingList::chosen_changed, this, [this] {
+      if (const Finding* f = findings()->chosen_finding(); f && !f->subject.leg.empty())
+        show_leg(f->subject.leg);
+    });
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
+    std::string first = LegSwitch::first(document_.design());
+    for (const Leg& leg : document_.design().gear.legs)
+      if (leg.retraction.fitted) {
+        first = leg.id;
+        break;
+      }
+    show_leg(first);
+  }
+
+ private:
+  struct Panel {
+    QWidget* box;
+    std::map<DriveKind, QWidget*> kinds;
+    QWidget* ends;
+  };
+
+  void build_leg(const std::string& id) {
+    const QString base = leg_path(id) + "retraction/";
+    Panel& panel = panels_[id];
+    panel.box = section([&] {
+      const auto row = [&](const char* path) {
+        put(new QuantityRow(document_, base + QString::fromLatin1(path), {}, this));
+      };
+      const auto title = [&](const QString& text) {
+        put(new QLabel(QStringLiteral("<b>%1</b>").arg(text), this));
+      };
+      put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
+      panel.ends = section([&] {
+        for (const char* p : {"drive/on_airframe/x_m", "drive/on_airframe/y_m", "drive/on_airframe/z_m",
+                              "drive/on_leg/x_m", "drive/on_leg/y_m", "drive/on_leg/z_m", "drive/stroke_m"})
+          row(p);
+      });
+      panel.kinds[DriveKind::actuator] = section([&] {
+        for (const char* p : {"drive/force_N", "drive/speed_m_per_s"}) row(p);
+      });
+      panel.kinds[DriveKind::cylinder] = section([&] {
+        for (const char* p :
+             {"drive/bore_m", "drive/rod_m", "drive/supply_Pa", "drive/back_Pa", "drive/flow_m3_per_s"})
+          row(p);
+      });
+      panel.kinds[DriveKind::motor] = section([&] {
+        for (const char* p :
+             {"drive/stall_torque_N_m", "drive/no_load_speed_rad_per_s", "drive/no_load_current_A",
+              "drive/stall_current_A", "drive/gearbox", "drive/pinion_radius_m", "drive/sector_radius_m",
+              "drive/efficiency", "drive/rotor_inertia_kg_m2"})
+          row(p);
+      });
+      panel.kinds[DriveKind::servo] = section([&] {
+        for (const char* p :
+             {"drive/stall_torque_N_m", "drive/no_load_current_A", "drive/stall_current_A", "drive/servo_x_m",
+              "drive/servo_y_m", "drive/unit_arm_m", "drive/unit_down_deg", "drive/unit_stowed_deg",
+              "drive/over_centre_deg", "drive/full_throw_deg", "drive/rod_stiffness_N_per_m"})
+          row(p);
+      });
+      row("drive/wanted_time_s");
+      title(tr("What it works against"));
+      for (const char* p :
+           {"drive/mass_kg", "drive/cg/x_m", "drive/cg/y_m", "drive/cg/z_m", "drive/inertia_kg_m2",
+            "drive/load_factor", "drive/airspeed_m_per_s", "drive/turning_area_m2", "drive/constant_area_m2",
+            "drive/air_centre/x_m", "drive/air_centre/y_m", "drive/air_centre/z_m", "drive/friction_share",
+            "drive/friction_constant_N_m"})
+        row(p);
+      title(tr("Down-spring and falling free"));
+      put(new FlagRow(document_, base + "drive/falls_free", tr("Must come down without power"), this));
+      for (const char* p :
+           {"drive/down_spring/extended_force_N", "drive/down_spring/progression",
+            "drive/down_spring/full_stroke_m", "drive/down_spring/extended_length_m",
+            "drive/down_spring/on_airframe/x_m", "drive/down_spring/on_airframe/y_m",
+            "drive/down_spring/on_airframe/z_m", "drive/down_spring/on_leg/x_m",
+            "drive/down_spring/on_leg/y_m", "drive/down_spring/on_leg/z_m", "drive/fluid_N_m_s2"})
+        row(p);
+      title(tr("Held up, held down"));
+      for (const char* p :
+           {"uplock/hook/x_m", "uplock/hook/y_m", "uplock/hook/z_m", "uplock/holds_N", "uplock/load_factor",
+            "uplock/door_force_N", "brace/at_airframe_m", "brace/at_leg_m", "brace/lock_spring_N_m"})
+        row(p);
+    });
+  }
+
+  void show_leg(const std::string& leg) {
+    pane_->leg = torque_->leg = force_->leg = leg;
+    switch_->show_current(leg);
+    refresh();
+    board()->set_share(pane_, {0, 0, 1, 0.56});
+  }
+
+  void refresh() {
+    const Leg* leg = document_.design().gear.find(pane_->leg);
+    const bool retracts = leg && leg->retraction.fitted;
+    none_->setVisible(!retracts);
+    for (const auto& [id, panel] : panels_) {
+      panel.box->setVisible(id == pane_->leg && retracts);
+      const Leg* of = document_.design().gear.find(id);
+      if (!of) continue;
+      const DriveKind kind = of->retraction.drive.kind;
+      for (const auto& [of_kind, box] : panel.kinds) box->setVisible(of_kind == kind);
+      panel.ends->setVisible(kind == DriveKind::actuator || kind == DriveKind::cylinder);
+    }
+  }
+
+  DrivePane* pane_;
+  TorquePane* torque_;
+  DriveForcePane* force_;
+  LegSwitch* switch_;
+  QLabel* none_;
+  std::map<std::string, Panel> panels_;
+};
+
+}  // namespace
+
+StationPage* make_drive_page(Document& document) { return new DrivePage(document); }
+
+}  // namespace kranich::app

@@ -1,0 +1,613 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Drive: what a leg's drive works against over its travel and whether it can; what holds it up and down;
+//! whether it comes down without power.
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/assess/drive_state.h"
+#include "core/assess/strength_state.h"
+#include "core/drive/fall.h"
+#include "core/model/lacking.h"
+#include "core/motion/retract.h"
+#include "core/swing/locks.h"
+
+namespace kranich {
+
+std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  const std::string root = leg_root(leg.id);
+  const auto axis = motion::stowing_axis(leg);
+  Lacking lacks(root);
+  lacks.place(leg.retraction.pivot, "retraction/pivot", "the pivot")
+      .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
+      .place(leg.axle, "axle", "the axle's place");
+  DriveLoad out{};
+  double mass = 0;
+  Vec3 moment(0, 0, 0);
+  if (r.mass.known() && r.cg.known()) {
+    mass = r.mass;
+    out.load.masses = {{mass, r.cg.vec()}};
+  } else {
+    for (const auto& item : d.ledger) {
+      if (item.moves != leg.id || !item.mass.known() || !item.at.known()) continue;
+      if (leg.stands == LegStands::both_sides && item.at.y < 0) continue;  // the other side's
+      // One in the middle is both legs'.
+      const double share = leg.stands == LegStands::both_sides && std::abs(item.at.y) < 1e-6 ? 0.5 : 1;
+      Vec3 at = item.at.vec();
+      if (share < 1) at.y() = leg.axle.y;
+      out.load.masses.push_back({share * item.mass, at});
+      mass += share * item.mass;
+      moment += share * item.mass * at;
+    }
+    lacks.number(r.mass, "retraction/drive/mass_kg", "the mass of all that swings")
+        .place(r.cg, "retraction/drive/cg", "its CG");
+    if (mass > 0) {
+      lacks = Lacking(root);
+      lacks.place(leg.retraction.pivot, "retraction/pivot", "the pivot")
+          .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
+          .place(leg.axle, "axle", "the axle's place");
+      out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
+    }
+  }
+  if (!lacks.nothing() || !axis) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
+  drive::LegLoad& l = out.load;
+  l.moves.axis = *axis;
+  l.moves.full_turn = leg.retraction.unit_angle;
+  const Vec3 way = leg.axle.vec() - leg.held_at();
+  l.moves.line = {leg.held_at(), way.normalized()};
+  l.load_factor = r.load_factor;
+  l.air.leg_direction = way;
+  l.air.centre = r.air_centre.known() ? r.air_centre.vec() : leg.axle.vec();
+  l.air.turning_area = r.turning_area.known() ? r.turning_area.si : 0;
+  l.air.constant_area = r.constant_area.known() ? r.constant_area.si : 0;
+  l.stream.density = d.airframe.aerodynamics.density;
+  l.stream.speed = r.airspeed.known() ? r.airspeed.si : 0;
+  out.with_air =
+      r.airspeed.known() && (!(r.airspeed > 0) || r.turning_area.known() || r.constant_area.known());
+  l.friction = {r.friction_share, r.friction_constant};
+  const DownSpring& s = r.down_spring;
+  if (s.on_airframe.known() && s.on_leg.known() && s.extended_force.known() && s.progression.known() &&
+      s.full_stroke.known() && s.extended_length.known())
+    l.spring = drive::DownSpring{{s.on_airframe.vec(), s.on_leg.vec()},
+                                 s.extended_force,
+                                 s.progression,
+                                 s.full_stroke,
+                                 s.extended_length};
+  out.inertia = 0;
+  for (const auto& m : l.masses) {
+    const Vec3 arm = m.at - axis->point;
+    out.inertia += m.mass * (arm - arm.dot(axis->direction) * axis->direction).squaredNorm();
+  }
+  if (r.inertia.known())
+    out.inertia = r.inertia;
+  else
+    out.taken.also("inertia as of points");
+  return out;
+}
+
+drive::LegLoad on_jacks(drive::LegLoad load) {
+  load.stream.speed = 0;
+  load.load_factor = 1;
+  return load;
+}
+
+std::optional<drive::Strut> actuator_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.on_airframe.known() || !r.on_leg.known()) return std::nullopt;
+  return drive::Strut{r.on_airframe.vec(), r.on_leg.vec()};
+}
+
+std::optional<drive::ServoLinkage> servo_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.servo_x.known() || !r.servo_y.known() || !r.unit_arm.known() || !r.unit_down.known() ||
+      !r.unit_stowed.known())
+    return std::nullopt;
+  drive::ServoLinkage l;
+  l.servo = {r.servo_x, r.servo_y};
+  l.pivot = {0, 0};
+  l.unit_arm = r.unit_arm;
+  l.down = r.unit_down;
+  l.stowed = r.unit_stowed;
+  l.over_centre = r.over_centre;
+  return l;
+}
+
+std::optional<drive::GearedMotor> motor_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.stall_torque.known() || !r.no_load_speed.known() || !r.sector_radius.known() ||
+      !r.pinion_radius.known() || !r.gearbox.known() || !r.efficiency.known())
+    return std::nullopt;
+  return drive::GearedMotor{
+      {r.stall_torque, r.no_load_speed, r.no_load_current.known() ? r.no_load_current.si : 0,
+       r.stall_current.known() ? r.stall_current.si : std::nan("")},
+      r.sector_radius,
+      r.pinion_radius,
+      r.gearbox,
+      r.efficiency,
+      r.rotor_inertia.known() ? r.rotor_inertia.si : 0};
+}
+
+std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
+  return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
+}
+
+namespace {
+
+//! The worst of both ways, in the air and on jacks: what the drive must give, N·m.
+struct Hardest {
+  double torque = 0, turn = 0;
+  bool retracting = true, flying = true;
+};
+Hardest hardest(const drive::LegLoad& flying) {
+  Hardest h;
+  for (const bool in_air : {true, false}) {
+    const drive::LegLoad l = in_air ? flying : on_jacks(flying);
+    for (const bool up : {true, false}) {
+      const auto most = drive::largest_over(l.moves.full_turn,
+                                            [&](double t) { return up ? l.to_retract(t) : l.to_extend(t); });
+      if (most.value > h.torque) h = {most.value, most.turn, up, in_air};
+    }
+  }
+  return h;
+}
+
+Text way_of(const Hardest& h) {
+  return h.retracting ? (h.flying ? Text("retracting in the air") : Text("retracting on jacks"))
+                      : (h.flying ? Text("extending in the air") : Text("extending on jacks"));
+}
+
+class Judge {
+ public:
+  Judge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect)
+      : d_(d), a_(a), leg_(leg), r_(leg.retraction.drive), collect_(collect) {}
+
+  void all() {
+    about();
+    const bool said = r_.kind != DriveKind::none || r_.mass.known() || r_.airspeed.known() || r_.falls_free;
+    if (said) {
+      auto made = drive_load(d_, leg_);
+      if (const auto* missing = std::get_if<Text>(&made)) {
+        collect_.unknown("drive.torque", *missing);
+      } else {
+        load_ = std::get<DriveLoad>(std::move(made));
+        torque();
+        switch (r_.kind) {
+          case DriveKind::none:
+            break;
+          case DriveKind::actuator:
+          case DriveKind::cylinder:
+            pushed();
+            break;
+          case DriveKind::motor:
+            geared();
+            break;
+          case DriveKind::servo:
+            servo();
+            break;
+        }
+        if (r_.falls_free) falls();
+      }
+    }
+    uplock();
+    brace();
+  }
+
+ private:
+  void about() { collect_.about(about_leg(d_, leg_), "", GearState::extended); }
+  std::string root() const { return leg_root(leg_.id) + "retraction/drive/"; }
+  //! What makes a verdict from the air's part unknown, empty where it is in.
+  Text without_air() const {
+    if (load_->with_air) return {};
+    Lacking lacks(root());
+    lacks.number(r_.airspeed, "airspeed_m_per_s",
+                 "the airspeed up to which it is moved (0: only on the ground)");
+    if (r_.airspeed > 0) lacks.number(r_.turning_area, "turning_area_m2", "the leg's drag area");
+    return lacks.text();
+  }
+  //! Files a margin that the air could still take away as unknown, unless it fails already.
+  Finding& judged(const char* id, double value, const Limit& limit) {
+    const Text left_out = without_air();
+    if (!left_out.empty() && !(limit.lower && value < *limit.lower)) {
+      auto& f = collect_.unknown(id, left_out);
+      f.value = value;
+      f.remark.also("without the air it would hold");
+      return f;
+    }
+    auto& f = collect_.add(id, value, limit);
+    if (!left_out.empty()) f.remark = say("left out: {}", left_out);
+    return f;
+  }
+
+  void torque() {
+    const drive::LegLoad& l = load_->load;
+    const Hardest h = hardest(l);
+    auto& f = collect_.add("drive.torque", h.torque);
+    f.remark = way_of(h);
+    f.working = {
+        {"at a turn of", h.turn, Kind::angle},
+        {"weight there", l.weight_torque(h.turn), Kind::moment},
+        {"air there", h.flying ? l.air_torque(h.turn) : 0, Kind::moment},
+        {"down-spring there", l.spring_torque(h.turn), Kind::moment},
+        {"to raise it in all",
+         drive::work_over(l.moves.full_turn, [&](double t) { return -on_jacks(l).sum(t); }), Kind::energy}};
+    f.assumption = load_->taken;
+    if (const Text left_out = without_air(); !left_out.empty()) f.remark.also(say("left out: {}", left_out));
+  }
+
+  //! Actuator or cylinder between two points.
+  void pushed() {
+    const auto strut = actuator_of(leg_);
+    if (!strut) {
+      collect_.unknown("drive.force", Lacking(root())
+                                          .place(r_.on_airframe, "on_airframe", "its end on the airframe")
+                                          .place(r_.on_leg, "on_leg", "its end on the leg")
+                                          .text());
+      return;
+    }
+    const drive::LegLoad& flying = load_->load;
+    const double full = flying.moves.full_turn;
+    const auto arm = [&](double t) { return drive::arm_of(flying.moves, *strut, t); };
+    const auto figures = drive::actuator_figures(flying, *strut);
+    const double largest_arm = drive::largest_over(full, [&](double t) { return std::abs(arm(t)); }).value;
+    auto& dead =
+        collect_.add("drive.arm", figures.dead_centres.empty() ? figures.least_arm.value : 0,
+                     at_least_or_tight(1e-6, 0.15 * largest_arm,
+                                       "no dead centre inside the travel; short arms make forces large"));
+    dead.working = {{"least at a turn of", figures.least_arm.turn, Kind::angle},
+                    {"largest", largest_arm, Kind::length},
+                    {"down", arm(0), Kind::length},
+                    {"stowed", arm(full), Kind::length}};
+    if (!figures.dead_centres.empty()) {
+      dead.remark = say("dead centre at a turn of {}", Amount{figures.dead_centres.front(), Kind::angle});
+      return;
+    }
+    stroke(figures);
+    // At every turn, both ways, in the air and on jacks: what it must push or pull against what it can.
+    double worst = std::numeric_limits<double>::infinity();
+    double push = 0;
+    double pull = 0;
+    double at = 0;
+    Hardest then;
+    const auto cylinder = cylinder_of(leg_);
+    if (r_.kind == DriveKind::actuator ? !r_.force.known() : !cylinder) {
+      Lacking lacks(root());
+      if (r_.kind == DriveKind::actuator)
+        lacks.number(r_.force, "force_N", "the actuator's rated force");
+      else
+        lacks.number(r_.bore, "bore_m", "the cylinder's bore")
+            .number(r_.rod, "rod_m", "its rod")
+            .number(r_.supply, "supply_Pa", "the supply pressure")
+            .number(r_.back, "back_Pa", "the return pressure");
+      collect_.unknown("drive.force", lacks.text());
+      return;
+    }
+    const double can_push = cylinder ? cylinder->push() : r_.force.si;
+    const double can_pull = cylinder ? cylinder->pull() : r_.force.si;
+    for (const bool in_air : {true, false}) {
+      const drive::LegLoad l = in_air ? flying : on_jacks(flying);
+      for (const bool up : {true, false}) {
+        // Force along the strut: the drive's torque, towards its own motion, over the arm.
+        const auto force = [&](double t) { return (up ? l.to_retract(t) : -l.to_extend(t)) / arm(t); };
+        const auto spare = [&](double t) {
+          const double f = force(t);
+          return f == 0 ? 1e9 : (f > 0 ? can_push : can_pull) / std::abs(f) - 1;
+        };
+        const auto least = drive::least_over(full, spare);
+        push = std::max(push, drive::largest_over(full, force).value);
+        pull = std::min(pull, drive::least_over(full, force).value);
+        if (least.value < worst) {
+          worst = least.value;
+          at = least.turn;
+          then = {0, least.turn, up, in_air};
+        }
+      }
+    }
+    auto& f = judged("drive.force", worst, at_least_or_tight(0, 0.3, "practice: three tenths in hand"));
+    f.remark.also(way_of(then));
+    f.working = {
+        {"worst at a turn of", at, Kind::angle},
+        {"arm there", std::abs(arm(at)), Kind::length},
+        {"most that it pushes", push, Kind::force},
+        {"most that it pulls", pull, Kind::force},
+        {"can push", can_push, Kind::force},
+        {"can pull", can_pull, Kind::force},
+        // Where moving an end by ten millimetres helps most.
+        {"an end moved by 10 mm across it gives more, at the worst turn", gain(*strut, at), Kind::share}};
+    if (cylinder) column(*cylinder, figures.longest, push);
+    travel_time(figures);
+  }
+  //! By how much the arm at a turn grows when either end goes 10 mm square to the strut, in the plane of the
+  //! swing.
+  double gain(const drive::Strut& strut, double turn) const {
+    const auto& m = load_->load.moves;
+    const double now = std::abs(drive::arm_of(m, strut, turn));
+    const Vec3 along = (strut.on_leg - strut.on_airframe).normalized();
+    const Vec3 across = m.axis.direction.cross(along).normalized() * 0.010;
+    double best = 0;
+    for (const double side : {-1.0, 1.0}) {
+      drive::Strut moved = strut;
+      moved.on_airframe += side * across;
+      best = std::max(best, std::abs(drive::arm_of(m, moved, turn)) / now - 1);
+      moved = strut;
+      moved.on_leg += side * across;
+      best = std::max(best, std::abs(drive::arm_of(m, moved, turn)) / now - 1);
+    }
+    return best;
+  }
+  void stroke(const drive::ActuatorFigures& figures) {
+    const double range = figures.longest - figures.shortest;
+    if (!r_.stroke.known()) {
+      collect_.unknown("drive.stroke", entry(root() + "stroke_m", "its stroke"));
+      return;
+    }
+    auto& f = collect_.add("drive.stroke", r_.stroke - range,
+                           at_least_or_tight(0, 0.03 * range, "motor or valve stops before the hard limit"));
+    f.working = {{"needed", range, Kind::length},
+                 {"shortest", figures.shortest, Kind::length},
+                 {"longest", figures.longest, Kind::length},
+                 {"has", r_.stroke, Kind::length}};
+  }
+  void column(drive::HydraulicCylinder c, double longest, double push) {
+    c.pinned_length = longest;
+    if (!(push > 0)) return;
+    auto& f = collect_.add("drive.column", c.column_load() / (1.5 * push) - 1,
+                           at_least(0, "Euler's, half as much again as the greatest push"));
+    f.working = {{"gives way at", c.column_load(), Kind::force},
+                 {"greatest push", push, Kind::force},
+                 {"between its pins, extended", longest, Kind::length}};
+  }
+  void travel_time(const drive::ActuatorFigures& figures) {
+    const double range = figures.longest - figures.shortest;
+    const auto cylinder = cylinder_of(leg_);
+    double time = std::nan("");
+    if (r_.kind == DriveKind::actuator && r_.speed.known()) time = range / r_.speed;
+    if (cylinder && r_.flow.known()) time = cylinder->area() * range / r_.flow;
+    time_of(time);
+  }
+  void time_of(double time) {
+    if (!std::isfinite(time)) return;
+    const Limit limit = r_.wanted_time.known() ? at_most(r_.wanted_time, "the time wanted") : Limit{};
+    collect_.add("drive.time", time, limit);
+  }
+
+  void geared() {
+    const auto motor = motor_of(leg_);
+    if (!motor) {
+      collect_.unknown("drive.stall",
+                       Lacking(root())
+                           .number(r_.stall_torque, "stall_torque_N_m", "the motor's stall torque")
+                           .number(r_.no_load_speed, "no_load_speed_rad_per_s", "its no-load speed")
+                           .number(r_.sector_radius, "sector_radius_m", "the sector's radius")
+                           .number(r_.pinion_radius, "pinion_radius_m", "the pinion's radius")
+                           .number(r_.gearbox, "gearbox", "the gearbox")
+                           .number(r_.efficiency, "efficiency", "the efficiency of it all")
+                           .text());
+      return;
+    }
+    const drive::LegLoad& l = load_->load;
+    const Hardest h = hardest(l);
+    const auto run = drive::run_over(
+        *motor, l.moves.full_turn, [&](double t) { return std::max(0.0, l.to_retract(t)); }, load_->inertia);
+    const double stall = motor->motor.stall_torque / motor->motor_torque(h.torque);
+    auto& f =
+        judged("drive.stall", stall, at_least_or_tight(1, 2, "practice: no more than half its stall torque"));
+    f.remark.also(way_of(h));
+    f.working = {{"ratio, to one", motor->ratio(), Kind::factor},
+                 {"at the motor", motor->motor_torque(h.torque), Kind::moment},
+                 {"current then", motor->motor.current_at(motor->motor_torque(h.torque)), Kind::current},
+                 {"at a turn of", h.turn, Kind::angle},
+                 {"tooth load", h.torque / motor->sector_radius, Kind::force},
+                 {"charge for one way up, A·s", run.charge, Kind::factor}};
+    time_of(run.time_from_rest);
+  }
+
+  void servo() {
+    const auto linkage = servo_of(leg_);
+    if (!linkage) {
+      collect_.unknown("drive.end_point",
+                       Lacking(root())
+                           .number(r_.servo_x, "servo_x_m", "the servo's axis, ahead")
+                           .number(r_.servo_y, "servo_y_m", "the servo's axis, above")
+                           .number(r_.unit_arm, "unit_arm_m", "the unit's arm")
+                           .number(r_.unit_down, "unit_down_deg", "its angle when down")
+                           .number(r_.unit_stowed, "unit_stowed_deg", "its angle when stowed")
+                           .text());
+      return;
+    }
+    const auto fit = drive::fit_servo(*linkage);
+    if (!r_.full_throw.known()) {
+      collect_.unknown("drive.end_point",
+                       entry(root() + "full_throw_deg", "the servo's turn to one side at 100 %"));
+    } else {
+      auto& f = collect_.add("drive.end_point", fit.throw_all / 2 / r_.full_throw,
+                             at_most(1.4, "what end points can be set to; more throw wants another servo"));
+      f.working = {{"servo arm", fit.servo_arm, Kind::length},
+                   {"rod", fit.rod, Kind::length},
+                   {"throw in all", fit.throw_all, Kind::angle},
+                   {"servo arm at neutral, to ahead", fit.neutral, Kind::angle},
+                   {"rod to servo arm at neutral", drive::between_arm_and_rod(*linkage, fit, fit.neutral),
+                    Kind::angle}};
+      f.remark = fit.turn > 0 ? Text("turns counter-clockwise to stow, seen from starboard")
+                              : Text(
+                                    "turns clockwise to stow, seen from starboard: reverse it where the "
+                                    "channel goes the other way");
+      f.assumption = "in line with its rod at both ends: the servo rests there";
+    }
+    if (!r_.stall_torque.known()) {
+      collect_.unknown("drive.stall", entry(root() + "stall_torque_N_m", "the servo's stall torque"));
+      return;
+    }
+    // The unit's arm and the leg go together, each over its own travel.
+    const drive::LegLoad& l = load_->load;
+    const double unit_per_leg = (linkage->stowed - linkage->down) / l.moves.full_turn;
+    double most = 0;
+    double at = 0;
+    constexpr int steps = 60;
+    for (int i = 1; i < steps; ++i) {
+      const double servo_at = fit.angle_down + fit.turn * i / steps;
+      constexpr double h = 1e-4;
+      const double unit = drive::unit_at(*linkage, fit, servo_at);
+      const double unit_rate =
+          (drive::unit_at(*linkage, fit, servo_at + h) - drive::unit_at(*linkage, fit, servo_at - h)) /
+          (2 * h);
+      const double turn = (unit - linkage->down) / unit_per_leg;
+      const double torque =
+          std::max({0.0, l.to_retract(turn), l.to_extend(turn), on_jacks(l).to_retract(turn)});
+      const double at_servo = torque * std::abs(unit_rate / unit_per_leg);
+      if (at_servo > most) {
+        most = at_servo;
+        at = turn;
+      }
+    }
+    auto& f = judged("drive.stall", r_.stall_torque / most,
+                     at_least_or_tight(1, 2, "practice: half its stall torque"));
+    f.working = {{"at the servo", most, Kind::moment}, {"at a turn of", at, Kind::angle}};
+    if (r_.rod_stiffness.known() && r_.stall_current.known()) {
+      // End points set two degrees too far: it never comes to rest.
+      const auto b = drive::binding(*linkage, fit, fit.angle_stowed - std::copysign(radians(30), fit.turn),
+                                    radians(2), r_.rod_stiffness, r_.stall_torque, r_.stall_current,
+                                    r_.no_load_current.known() ? r_.no_load_current.si : 0);
+      f.working.push_back({"binding two degrees short it draws", b.current, Kind::current});
+      f.working.push_back({"and its rod carries", b.rod_force, Kind::force});
+    }
+  }
+
+  void falls() {
+    const double fluid = r_.fluid.known() ? r_.fluid.si : 0;
+    drive::FreeFall leg{load_->load, load_->inertia, fluid};
+    const auto flying = drive::fall(leg);
+    auto& f = flying.reaches_lock
+                  ? judged("drive.free_fall", flying.least_to_spare.value,
+                           at_least_or_tight(-1e9, 0,
+                                             "torque towards the lock at every turn, momentum not counted"))
+                  : collect_.fails("drive.free_fall", at_least(0, "it must come down without power"),
+                                   say("stops at a turn of {}", Amount{flying.stops_at, Kind::angle}));
+    f.working = {{"least to spare", flying.least_to_spare.value, Kind::moment},
+                 {"at a turn of", flying.least_to_spare.turn, Kind::angle},
+                 {"takes", flying.time, Kind::time},
+                 {"arrives with, a second", flying.arrival_speed, Kind::angle}};
+    const double limit = drive::limit_speed(leg, 0.5, 90);
+    if (std::isfinite(limit))
+      f.working.push_back({"falls to the lock up to an airspeed of", limit, Kind::speed});
+    const DownSpring& s = r_.down_spring;
+    if (s.on_airframe.known() && s.on_leg.known() && s.progression.known() && s.full_stroke.known() &&
+        s.extended_length.known()) {
+      const auto size = drive::size_spring(
+          load_->load,
+          {{s.on_airframe.vec(), s.on_leg.vec()}, 1, s.progression, s.full_stroke, s.extended_length}, 1.3);
+      f.working.push_back({"least down-spring between those ends, extended", size.least_force, Kind::force});
+      f.working.push_back({"retracting then takes", size.retract_with, Kind::moment});
+    }
+  }
+
+  void uplock() {
+    const Uplock& u = leg_.retraction.uplock;
+    if (!u.hook.known()) return;
+    about();
+    auto made = drive_load(d_, leg_);
+    const auto* load = std::get_if<DriveLoad>(&made);
+    if (!load || !u.holds.known()) {
+      collect_.unknown("drive.uplock", load ? Text(entry(leg_root(leg_.id) + "retraction/uplock/holds_N",
+                                                         "what hook and bracket hold"))
+                                            : std::get<Text>(made));
+      return;
+    }
+    const auto stowed = load->load.moves.pose(motion::Carried::leg, load->load.moves.full_turn);
+    double mass = 0;
+    Vec3 moment(0, 0, 0);
+    for (const auto& m : load->load.masses) {
+      mass += m.mass;
+      moment += m.mass * (stowed * m.at);
+    }
+    const double force = std::abs(swing::hook_force({load->load.moves.axis, mass, u.load_factor,
+                                                     moment / mass, u.hook.vec(), Vec3::UnitZ(), 0})) +
+                         u.door_force;
+    auto& f = collect_.add("drive.uplock", u.holds / (d_.load_factors.ultimate * force) - 1,
+                           at_least(0, "so that the drive never carries the gear"));
+    f.working = {
+        {"on the hook", force, Kind::force}, {"holds", u.holds, Kind::force}, {"mass", mass, Kind::mass}};
+    f.assumption = load->taken;
+  }
+
+  void brace() {
+    const BraceLinks& b = leg_.retraction.brace;
+    if (!b.at_airframe.known() && !b.at_leg.known()) return;
+    about();
+    if (!b.at_airframe.known() || !b.at_leg.known() || !leg_.brace_leg.known() ||
+        !leg_.brace_airframe.known() || !leg_.held_at().allFinite()) {
+      Lacking lacks(leg_root(leg_.id));
+      lacks.number(b.at_airframe, "retraction/brace/at_airframe_m", "the link at the airframe")
+          .number(b.at_leg, "retraction/brace/at_leg_m", "the link at the leg")
+          .place(leg_.brace_leg, "brace_leg", "the brace's end on the leg")
+          .place(leg_.brace_airframe, "brace_airframe", "its end on the airframe");
+      collect_.unknown("drive.brace", lacks.text());
+      return;
+    }
+    const bool sideways = leg_.retraction.direction == SwingDirection::inward ||
+                          leg_.retraction.direction == SwingDirection::outward;
+    const auto flat = [&](const Vec3& v) { return swing::Vec2(sideways ? v.y() : v.x(), v.z()); };
+    const swing::FoldingBrace brace{flat(leg_.held_at()),
+                                    flat(leg_.brace_leg.vec()),
+                                    flat(leg_.brace_airframe.vec()),
+                                    b.at_airframe,
+                                    b.at_leg,
+                                    b.lock_spring.known() ? b.lock_spring.si : 0};
+    const auto figures = swing::brace_figures(brace);
+    if (!std::isfinite(figures.past_straight)) {
+      collect_.fails("drive.over_centre", at_least(0, "links that reach"),
+                     "the links do not span its two ends");
+      return;
+    }
+    auto& over =
+        collect_.add("drive.over_centre", figures.past_straight,
+                     bands(0, radians(2), radians(4), radians(8), "practice: 2 to 4 degrees past straight"));
+    over.working = {{"knee off the line by", figures.offset, Kind::length},
+                    {"the leg goes, passing straight", swing::way_past_straight(brace, flat(leg_.axle.vec())),
+                     Kind::length}};
+    const LegStrength* strength = nullptr;
+    for (const auto& s : a_.strengths)
+      if (s.leg == leg_.id) strength = &s;
+    if (!strength || strength->cases.cases.empty()) {
+      collect_.unknown("drive.brace", "the leg's load cases");
+      return;
+    }
+    double held = std::numeric_limits<double>::infinity();
+    double force = 0;
+    Text in_case;
+    for (const auto& c : strength->cases.cases) {
+      Vec3 at = leg_.axle.vec();
+      if (c.at_ground) at.z() -= leg_.wheel.diameter / 2;
+      const auto u = swing::brace_under(brace, flat(at), flat(c.force));
+      if (u.held >= held) continue;
+      held = u.held;
+      force = u.force;
+      in_case = c.name;
+    }
+    auto& f = collect_.add("drive.brace", held, at_least(0, "a knee that lifts off its stop folds"));
+    f.remark = in_case;
+    f.working = {{"force in the brace, pressed positive", force, Kind::force},
+                 {"lock spring at the knee", brace.spring_moment, Kind::moment},
+                 {"to unlock, at the knee", swing::force_to_unlock(brace, flat(leg_.axle.vec()), {0, 0}),
+                  Kind::force}};
+  }
+
+  const Design& d_;
+  const Assessment& a_;
+  const Leg& leg_;
+  const Drive& r_;
+  Collector& collect_;
+  std::optional<DriveLoad> load_;
+};
+
+}  // namespace
+
+void assess_drive(const Design& d, Assessment& a, Collector& collect, const Asked&) {
+  for (const Leg& leg : d.gear.legs)
+    if (leg.retraction.fitted) Judge(d, a, leg, collect).all();
+}
+
+}  // namespace kranich

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What a leg's drive works against, from a design: part of an Assessment.
+#pragma once
+
+#include <string>
+#include <variant>
+
+#include "core/base/say.h"
+#include "core/drive/load.h"
+#include "core/drive/machines.h"
+#include "core/drive/servo.h"
+#include "core/model/design.h"
+
+namespace kranich {
+
+//! A leg's loads as it is raised, the starboard one of a pair. `taken` says what was not entered but taken
+//! from elsewhere.
+struct DriveLoad {
+  drive::LegLoad load;   //!< with the air at the speed entered
+  double inertia;        //!< about the pivot, kg·m²
+  bool with_air = true;  //!< whether the airspeed is known at all
+  Text taken;
+};
+//! Or what is missing. Mass and CG are, where not entered, those of what the ledger hangs on the leg; the
+//! inertia that of these masses as points; the air acts where the axle is.
+std::variant<DriveLoad, Text> drive_load(const Design& design, const Leg& leg);
+//! The same on jacks: no air.
+drive::LegLoad on_jacks(drive::LegLoad load);
+
+std::optional<drive::Strut> actuator_of(const Leg& leg);
+std::optional<drive::ServoLinkage> servo_of(const Leg& leg);
+std::optional<drive::GearedMotor> motor_of(const Leg& leg);
+std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
+
+}  // namespace kranich

@@ -1,0 +1,228 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The drive of a design judged: what is missing, what fails, what cures it.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/assess/cures.h"
+#include "core/assess/drive_state.h"
+#include "core/drive/fall.h"
+#include "core/io/project_file.h"
+#include "core/io/stock.h"
+#include "demo.h"
+#include "findings.h"
+#include "said.h"
+
+using namespace kranich;
+
+namespace {
+
+//! Dunnock without what its demo says of drives.
+Design bare() {
+  Design d = demo("dunnock");
+  for (auto& leg : d.gear.legs) {
+    leg.retraction.drive = {};
+    leg.retraction.uplock = {};
+    leg.retraction.brace = {};
+  }
+  return d;
+}
+//! The nose leg swings aft; an actuator behind it pulls.
+Leg& with_actuator(Design& d) {
+  Leg& leg = d.gear.third();
+  Drive& r = leg.retraction.drive;
+  r.kind = DriveKind::actuator;
+  put(r.on_airframe, 1.25, 0, 0.02);
+  put(r.on_leg, 0.84, 0, -0.22);
+  r.airspeed = Given(0.0);
+  r.force = Given(2500.0);
+  r.stroke = Given(0.30);
+  r.speed = Given(0.05);
+  return leg;
+}
+const Finding* of(const Assessment& a, std::string_view id) {
+  for (const auto& f : a.findings)
+    if (f.measure_id == id) return &f;
+  return nullptr;
+}
+double said(const Finding& f, const std::string& name) {
+  for (const auto& w : f.working)
+    if (in_words(w.name) == name) return w.si;
+  FAIL("no “" + name + "” in the working of " + f.measure_id);
+  return 0;
+}
+void cured(const Design& d, const Finding& f) {
+  const auto a = assess(d);
+  const Stock stock = stock_of(d);
+  const auto cures = cures_for(d, a, f, {100, &stock});
+  INFO(f.key());
+  REQUIRE_FALSE(cures.empty());
+  for (const auto& c : cures) {
+    INFO(in_words(c.text));
+    const Design put = c.applied(d);
+    CHECK(read_project(write_project(put)).design);
+    const auto after = assess(put);
+    for (const auto& g : after.findings)
+      if (g.key() == f.key()) CHECK(g.verdict == c.reached);
+  }
+}
+
+}  // namespace
+
+TEST_CASE("nothing is said of a drive that nobody spoke of, and everything missing once one is chosen") {
+  Design d = bare();
+  for (const auto& f : assess(d).findings) CHECK_FALSE(f.measure_id.starts_with("drive."));
+  d.gear.third().retraction.drive.kind = DriveKind::actuator;
+  auto a = assess(d);
+  REQUIRE(of(a, "drive.torque"));
+  CHECK(std::isfinite(of(a, "drive.torque")->value));  // its mass is the ledger's
+  CHECK(says(of(a, "drive.torque")->assumption, "ledger"));
+  CHECK(of(a, "drive.force")->verdict == Verdict::unknown);
+  d.gear.third().retraction.drive.kind = DriveKind::motor;
+  CHECK(of(assess(d), "drive.stall")->verdict == Verdict::unknown);
+  d.gear.third().retraction.drive.kind = DriveKind::servo;
+  CHECK(of(assess(d), "drive.end_point")->verdict == Verdict::unknown);
+}
+
+TEST_CASE("an actuator is judged by arm, force, stroke and time, and cured by moving its end") {
+  Design d = bare();
+  Leg& leg = with_actuator(d);
+  auto a = assess(d);
+  const Finding* force = of(a, "drive.force");
+  REQUIRE(force);
+  CHECK(force->verdict == Verdict::holds);
+  // At the worst turn: torque over arm, by hand.
+  const auto load = std::get<DriveLoad>(drive_load(d, leg));
+  const double turn = said(*force, "worst at a turn of");
+  const double arm = std::abs(drive::arm_of(load.load.moves, *actuator_of(leg), turn));
+  CHECK(said(*force, "arm there") == Approx(arm));
+  const double needed =
+      std::max(std::abs(load.load.to_retract(turn)), std::abs(load.load.to_extend(turn))) / arm;
+  CHECK(force->value == Approx(2500 / needed - 1).epsilon(0.01));
+  const Finding* stroke = of(a, "drive.stroke");
+  REQUIRE(stroke);
+  CHECK(of(a, "drive.time")->value == Approx(said(*stroke, "needed") / 0.05));
+  leg.retraction.drive.wanted_time = Given(3.0);
+  cured(d, *of(assess(d), "drive.time"));
+  leg.retraction.drive.wanted_time = Given();
+  leg.retraction.drive.force = Given(300.0);
+  a = assess(d);
+  REQUIRE(of(a, "drive.force")->verdict == Verdict::fails);
+  cured(d, *of(a, "drive.force"));
+  leg.retraction.drive.force = Given(2500.0);
+  leg.retraction.drive.stroke = Given(0.05);
+  a = assess(d);
+  REQUIRE(of(a, "drive.stroke")->verdict == Verdict::fails);
+  cured(d, *of(a, "drive.stroke"));
+  // Its end put on the leg's own line through the pivot: a dead centre on the way.
+  put(leg.retraction.drive.on_airframe, 0.80, 0, 0.15);
+  a = assess(d);
+  CHECK(of(a, "drive.arm")->verdict != Verdict::holds);
+}
+
+TEST_CASE("the air unknown: what would hold without it is unknown, what fails without it fails") {
+  Design d = bare();
+  Leg& leg = with_actuator(d);
+  leg.retraction.drive.airspeed = Given();
+  CHECK(of(assess(d), "drive.force")->verdict == Verdict::unknown);
+  leg.retraction.drive.force = Given(100.0);
+  CHECK(of(assess(d), "drive.force")->verdict == Verdict::fails);
+  leg.retraction.drive.force = Given(2500.0);
+  leg.retraction.drive.airspeed = Given(45.0);
+  CHECK(of(assess(d), "drive.force")->verdict == Verdict::unknown);  // no area
+  leg.retraction.drive.turning_area = Given(0.05);
+  const auto a = assess(d);
+  CHECK(of(a, "drive.force")->verdict != Verdict::unknown);
+}
+
+TEST_CASE("a leg that stops short of its lock falls free with a gas spring as strong as was said") {
+  Design d = bare();
+  Leg& leg = d.gear.third();
+  Drive& r = leg.retraction.drive;
+  r.falls_free = true;
+  r.airspeed = Given(45.0);
+  r.turning_area = Given(0.08);
+  r.constant_area = Given(0.01);
+  r.friction_constant = Given(3.0);
+  const auto a = assess(d);
+  const Finding* f = of(a, "drive.free_fall");
+  REQUIRE(f);
+  // It comes down forward, against the stream.
+  REQUIRE(f->verdict == Verdict::fails);
+  CHECK(says(f->remark, "stops at a turn of"));
+  cured(d, *f);
+  r.airspeed = Given(0.0);
+  CHECK(of(assess(d), "drive.free_fall")->verdict != Verdict::fails);
+}
+
+TEST_CASE("a hook and a brace are held to the leg's loads, and cured") {
+  Design d = bare();
+  Leg& leg = d.gear.third();
+  put(leg.retraction.uplock.hook, 1.4, 0, 0.05);
+  CHECK(of(assess(d), "drive.uplock")->verdict == Verdict::unknown);
+  leg.retraction.uplock.holds = Given(300.0);
+  auto a = assess(d);
+  const Finding* hook = of(a, "drive.uplock");
+  REQUIRE(hook->verdict == Verdict::fails);
+  CHECK(hook->value == Approx(300 / (1.5 * said(*hook, "on the hook")) - 1));
+  cured(d, *hook);
+  leg.retraction.uplock.holds = Given(5000.0);
+
+  BraceLinks& b = leg.retraction.brace;
+  b.at_airframe = Given(0.17);
+  CHECK(of(assess(d), "drive.brace")->verdict == Verdict::unknown);
+  const double span = (leg.brace_leg.vec() - leg.brace_airframe.vec()).norm();
+  b.at_leg = Given(span - 0.17 - 0.01);
+  CHECK(of(assess(d), "drive.over_centre")->verdict == Verdict::fails);  // too short
+  b.at_leg = Given(span - 0.17 + 0.0001);
+  a = assess(d);
+  CHECK(of(a, "drive.over_centre")->value > 0);
+  const Finding* knee = of(a, "drive.brace");
+  REQUIRE(knee);
+  CHECK(knee->verdict == Verdict::fails);  // nothing holds it under the load that pulls
+  b.lock_spring = Given(1.0);
+  a = assess(d);
+  if (of(a, "drive.brace")->verdict == Verdict::fails) {
+    b.lock_spring =
+        Given(-said(*of(a, "drive.brace"), "lock spring at the knee") + 2 - of(a, "drive.brace")->value);
+    CHECK(of(assess(d), "drive.brace")->verdict != Verdict::fails);
+  }
+}
+
+TEST_CASE("motor and servo: stall and end points, each with its cure") {
+  Design d = bare();
+  Leg& leg = d.gear.third();
+  Drive& r = leg.retraction.drive;
+  r.kind = DriveKind::motor;
+  r.airspeed = Given(0.0);
+  r.stall_torque = Given(0.5);
+  r.no_load_speed = Given(400.0);
+  r.no_load_current = Given(1.0);
+  r.stall_current = Given(50.0);
+  r.sector_radius = Given(0.1);
+  r.pinion_radius = Given(0.015);
+  r.gearbox = Given(40.0);
+  r.efficiency = Given(0.5);
+  auto a = assess(d);
+  const Finding* stall = of(a, "drive.stall");
+  REQUIRE(stall);
+  CHECK(stall->value == Approx(0.5 / said(*stall, "at the motor")));
+  if (stall->verdict == Verdict::fails) cured(d, *stall);
+  CHECK(of(a, "drive.time"));
+  r = {};
+  r.kind = DriveKind::servo;
+  r.airspeed = Given(0.0);
+  r.servo_x = Given(0.085);
+  r.servo_y = Given(-0.006);
+  r.unit_arm = Given(0.018);
+  r.unit_down = Given(radians(48));
+  r.unit_stowed = Given(radians(138));
+  r.full_throw = Given(radians(45));
+  r.stall_torque = Given(30.0);
+  a = assess(d);
+  const Finding* end = of(a, "drive.end_point");
+  REQUIRE(end);
+  CHECK(end->verdict == Verdict::fails);  // 90 degrees to each side wanted
+  CHECK(end->value == Approx(said(*end, "throw in all") / 2 / radians(45)));
+  r.full_throw = Given(radians(80));
+  CHECK(of(assess(d), "drive.end_point")->verdict != Verdict::fails);
+}
