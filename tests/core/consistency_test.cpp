@@ -18,9 +18,14 @@ using namespace kranich;
 
 namespace {
 
-//! As the demos were before edges were entered in them.
+//! As the demos were before edges and drives were entered in them.
 Design without_edges(Design d) {
   d.airframe.references.clear();
+  for (auto& leg : d.gear.legs) {
+    leg.retraction.drive = {};
+    leg.retraction.uplock = {};
+    leg.retraction.brace = {};
+  }
   return d;
 }
 

@@ -109,7 +109,7 @@ TEST_CASE("an actuator is judged by arm, force, stroke and time, and cured by mo
   REQUIRE(of(a, "drive.force")->verdict == Verdict::fails);
   cured(d, *of(a, "drive.force"));
   leg.retraction.drive.force = Given(2500.0);
-  leg.retraction.drive.stroke = Given(0.05);
+  leg.retraction.drive.stroke = Given(0.15);
   a = assess(d);
   REQUIRE(of(a, "drive.stroke")->verdict == Verdict::fails);
   cured(d, *of(a, "drive.stroke"));

@@ -84,6 +84,7 @@ TEST_CASE("left measured apart from right is judged on both sides, like to like"
       if (f.measure_id.rfind("spring.", 0) != 0 && f.measure_id.rfind("leg.margin", 0) != 0 &&
           f.measure_id.rfind("swing.", 0) != 0)
         continue;
+      if (f.measure_id == "spring.proof") continue;  // read on one leg, it says nothing of the other
       const std::string words = in_words(f.subject.words);
       const auto at = words.find("main leg");
       if (at == std::string::npos) continue;

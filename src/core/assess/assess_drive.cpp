@@ -210,6 +210,8 @@ class Judge {
   }
   //! Files a margin that the air could still take away as unknown, unless it fails already.
   Finding& judged(const char* id, double value, const Limit& limit) {
+    if (!std::isfinite(value))
+      return collect_.unknown(id, "loads that the drive works against, and where it works");
     const Text left_out = without_air();
     if (!left_out.empty() && !(limit.lower && value < *limit.lower)) {
       auto& f = collect_.unknown(id, left_out);

@@ -240,15 +240,16 @@ void proof_load(const Design& d, const Leg& leg, double at_rest, Collector& coll
   const Given& wanted = d.landing.load_factor;
   collect.about(about_leg(d, leg), "");
   Limit limit;
-  if (std::isfinite(broke) && wanted.known())
-    limit = at_least(wanted, "what the design landing puts on it");
-  else if (wanted.known())
-    limit = at_least_or_tight(0, wanted, "what the design landing puts on it, not yet hung on");
+  if (std::isfinite(broke) && wanted.known()) limit = at_least(wanted, "what the design landing puts on it");
   auto& f = collect.add("spring.proof", held / at_rest, limit);
   f.working = {{"held", held, Kind::force}, {"at rest", at_rest, Kind::force}};
+  if (wanted.known())
+    f.working.push_back({"what the design landing puts on it, times", wanted, Kind::factor});
   if (std::isfinite(broke)) {
     f.working.push_back({"gave way at", broke, Kind::force});
-    f.remark = where;
+    f.remark = say("{}: a stronger leg, and its steps again", where);
+  } else if (wanted.known() && held / at_rest < wanted) {
+    f.remark = "not yet hung on as much as the design landing puts on it";
   }
 }
 
