@@ -62,6 +62,36 @@ void DrivePane::draw(Sheet& s) {
   strut(r.on_airframe, r.on_leg, Ink::accent, 4,
         r.kind == DriveKind::cylinder ? QObject::tr("cylinder") : QObject::tr("actuator"));
   strut(r.down_spring.on_airframe, r.down_spring.on_leg, Ink::holds, 2.4, QObject::tr("down-spring"));
+  if (const auto linkage = servo_of(l); linkage && r.kind == DriveKind::servo && !from_behind()) {
+    // In the plane of the unit, its x towards the nose.
+    const auto fit = drive::fit_servo(*linkage);
+    const QPointF pivot = map(l.retraction.pivot.vec());
+    const auto at = [&](const Eigen::Vector2d& p) { return pivot + QPointF(-p.x(), p.y()); };
+    const auto polar = [](double length, double angle) {
+      return Eigen::Vector2d(length * std::cos(angle), length * std::sin(angle));
+    };
+    const double unit = linkage->down + document_.gear_position() * (linkage->stowed - linkage->down);
+    // The servo's angle at which the unit stands so.
+    double low = 0;
+    double high = 1;
+    for (int i = 0; i < 40; ++i) {
+      const double middle = (low + high) / 2;
+      const double there = drive::unit_at(*linkage, fit, fit.angle_down + middle * fit.turn);
+      (there < unit ? low : high) = middle;
+    }
+    const Eigen::Vector2d ball = linkage->servo + polar(fit.servo_arm, fit.angle_down + low * fit.turn);
+    const Eigen::Vector2d pin = polar(linkage->unit_arm, unit);
+    s.pen(Ink::accent, 2.6);
+    s.line(at({0, 0}), at(pin));
+    s.line(at(linkage->servo), at(ball));
+    s.pen(Ink::accent, 1.4);
+    s.line(at(pin), at(ball));
+    s.fill(Theme::now().paper);
+    for (const auto& p : {Eigen::Vector2d(0, 0), pin, ball, linkage->servo})
+      s.painter().drawEllipse(s.frame().to_device(at(p)), 3.5 * s.unit(), 3.5 * s.unit());
+    s.label(at(linkage->servo), QObject::tr("servo"), Ink::accent, Qt::AlignRight | Qt::AlignBottom, {-8, -6},
+            8);
+  }
   const auto made = drive_load(document_.design(), l);
   if (const auto* load = std::get_if<DriveLoad>(&made)) {
     double mass = 0;
@@ -127,8 +157,7 @@ std::vector<Handle> DrivePane::handles() const {
 
 void TorquePane::draw(Sheet& s) {
   Diagram g;
-  g.title = QObject::tr(
-      "Torques over the turn, towards stowed positive; bold: what the drive must give, dashed: going down");
+  g.title = QObject::tr("Torques; bold: the drive, up; dashed: down");
   const Leg* l = document_.design().gear.find(leg);
   if (!l || !l->retraction.fitted) return;
   const auto made = drive_load(document_.design(), *l);
@@ -171,8 +200,9 @@ void TorquePane::draw(Sheet& s) {
     g.y_high = std::max(g.y_high, p.y());
   }
   const double now = document_.gear_position() * legs.moves.full_turn;
-  g.marks.push_back(
-      {{now, legs.to_retract(now)}, document_.say(legs.to_retract(now), Kind::moment), Ink::accent, true});
+  if (now > 0)  // where the gear is on its way
+    g.marks.push_back(
+        {{now, legs.to_retract(now)}, document_.say(legs.to_retract(now), Kind::moment), Ink::accent, true});
   g.draw(s, s.frame().device());
 }
 
@@ -185,6 +215,22 @@ void DriveForcePane::draw(Sheet& s) {
   const auto strut = actuator_of(*l);
   const Drive& r = l->retraction.drive;
   const bool pushes = r.kind == DriveKind::actuator || r.kind == DriveKind::cylinder;
+  if (load && r.kind == DriveKind::servo && servo_of(*l)) {
+    const auto linkage = *servo_of(*l);
+    const auto fit = drive::fit_servo(linkage);
+    g.title = QObject::tr("Unit's way over the servo's throw; it rests at both ends");
+    g.x_title = QObject::tr("throw, %");
+    g.y_title = QStringLiteral("%");
+    g.x_factor = g.y_factor = 100;
+    for (int i = 0; i <= 80; ++i) {
+      const double unit = drive::unit_at(linkage, fit, fit.arm_at(i / 80.0));
+      if (std::isfinite(unit))
+        g.curve.push_back({i / 80.0, (unit - linkage.down) / (linkage.stowed - linkage.down)});
+    }
+    if (!g.curve.empty()) g.fit();
+    g.draw(s, s.frame().device());
+    return;
+  }
   if (!load || !strut || !pushes) {
     g.title = pushes ? QObject::tr("Force needs the drive's two ends and its loads")
                      : QObject::tr("Force over the turn: of an actuator or a cylinder");
@@ -192,8 +238,7 @@ void DriveForcePane::draw(Sheet& s) {
     return;
   }
   const auto& unit = display_unit(Kind::force, document_.units());
-  g.title = QObject::tr(
-      "Force of the drive over the turn, pushing positive; dashed: going down; shaded: what it can");
+  g.title = QObject::tr("Force, pushing positive; shaded: what it can");
   g.x_title = QObject::tr("turn, °");
   g.y_title = text_of(unit.symbol);
   g.x_factor = 180 / M_PI;
@@ -224,7 +269,7 @@ void DriveForcePane::draw(Sheet& s) {
   }
   const double now = document_.gear_position() * load->load.moves.full_turn;
   const double arm = drive::arm_of(load->load.moves, *strut, now);
-  if (std::abs(arm) > 1e-3)
+  if (now > 0 && std::abs(arm) > 1e-3)
     g.marks.push_back({{now, load->load.to_retract(now) / arm},
                        QObject::tr("%1, arm %2")
                            .arg(document_.say(load->load.to_retract(now) / arm, Kind::force),

@@ -5,8 +5,10 @@
 #include "app/document/when_seen.h"
 #include "app/drawing/drive_pane.h"
 #include "app/stations/page.h"
+#include "app/widgets/findings.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/drive_state.h"
 
 namespace kranich::app {
 namespace {
@@ -50,6 +52,8 @@ class DrivePage : public StationPage {
     QWidget* box;
     std::map<DriveKind, QWidget*> kinds;
     QWidget* ends;
+    QLabel* down;
+    QLabel* taken;  //!< what is taken from elsewhere where nothing is entered
   };
 
   void build_leg(const std::string& id) {
@@ -59,14 +63,22 @@ class DrivePage : public StationPage {
       const auto row = [&](const char* path) {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), {}, this));
       };
+      const auto place = [&](const char* path, const QString& what) {
+        for (const auto& [key, word] : {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")},
+                                        std::pair{"z_m", tr("waterline")}})
+          put(new QuantityRow(document_, base + QString::fromLatin1(path) + "/" + QString::fromLatin1(key),
+                              QStringLiteral("%1, %2").arg(what, word), this));
+      };
       const auto title = [&](const QString& text) {
         put(new QLabel(QStringLiteral("<b>%1</b>").arg(text), this));
       };
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
+      panel.down = remark();
+      panel.down->setText(tr("places on the leg as it stands down; the hook stowed"));
       panel.ends = section([&] {
-        for (const char* p : {"drive/on_airframe/x_m", "drive/on_airframe/y_m", "drive/on_airframe/z_m",
-                              "drive/on_leg/x_m", "drive/on_leg/y_m", "drive/on_leg/z_m", "drive/stroke_m"})
-          row(p);
+        place("drive/on_airframe", tr("Airframe end"));
+        place("drive/on_leg", tr("Leg end"));
+        row("drive/stroke_m");
       });
       panel.kinds[DriveKind::actuator] = section([&] {
         for (const char* p : {"drive/force_N", "drive/speed_m_per_s"}) row(p);
@@ -92,25 +104,26 @@ class DrivePage : public StationPage {
       });
       row("drive/wanted_time_s");
       title(tr("What it works against"));
-      for (const char* p :
-           {"drive/mass_kg", "drive/cg/x_m", "drive/cg/y_m", "drive/cg/z_m", "drive/inertia_kg_m2",
-            "drive/load_factor", "drive/airspeed_m_per_s", "drive/turning_area_m2", "drive/constant_area_m2",
-            "drive/air_centre/x_m", "drive/air_centre/y_m", "drive/air_centre/z_m", "drive/friction_share",
-            "drive/friction_constant_N_m"})
+      panel.taken = remark();
+      row("drive/mass_kg");
+      place("drive/cg", tr("Its CG"));
+      for (const char* p : {"drive/inertia_kg_m2", "drive/load_factor", "drive/airspeed_m_per_s",
+                            "drive/turning_area_m2", "drive/constant_area_m2"})
         row(p);
+      place("drive/air_centre", tr("Air acts at"));
+      for (const char* p : {"drive/friction_share", "drive/friction_constant_N_m"}) row(p);
       title(tr("Down-spring and falling free"));
       put(new FlagRow(document_, base + "drive/falls_free", tr("Must come down without power"), this));
-      for (const char* p :
-           {"drive/down_spring/extended_force_N", "drive/down_spring/progression",
-            "drive/down_spring/full_stroke_m", "drive/down_spring/extended_length_m",
-            "drive/down_spring/on_airframe/x_m", "drive/down_spring/on_airframe/y_m",
-            "drive/down_spring/on_airframe/z_m", "drive/down_spring/on_leg/x_m",
-            "drive/down_spring/on_leg/y_m", "drive/down_spring/on_leg/z_m", "drive/fluid_N_m_s2"})
+      for (const char* p : {"drive/down_spring/extended_force_N", "drive/down_spring/progression",
+                            "drive/down_spring/full_stroke_m", "drive/down_spring/extended_length_m"})
         row(p);
+      place("drive/down_spring/on_airframe", tr("Spring on airframe"));
+      place("drive/down_spring/on_leg", tr("Spring on leg"));
+      row("drive/fluid_N_m_s2");
       title(tr("Held up, held down"));
-      for (const char* p :
-           {"uplock/hook/x_m", "uplock/hook/y_m", "uplock/hook/z_m", "uplock/holds_N", "uplock/load_factor",
-            "uplock/door_force_N", "brace/at_airframe_m", "brace/at_leg_m", "brace/lock_spring_N_m"})
+      place("uplock/hook", tr("Hook"));
+      for (const char* p : {"uplock/holds_N", "uplock/load_factor", "uplock/door_force_N",
+                            "brace/at_airframe_m", "brace/at_leg_m", "brace/lock_spring_N_m"})
         row(p);
     });
   }
@@ -130,6 +143,13 @@ class DrivePage : public StationPage {
       panel.box->setVisible(id == pane_->leg && retracts);
       const Leg* of = document_.design().gear.find(id);
       if (!of) continue;
+      const auto load = drive_load(document_.design(), *of);
+      const auto* made = std::get_if<DriveLoad>(&load);
+      panel.taken->setText(
+          !made ? tr("needs %1").arg(text_of(std::get<Text>(load), document_.units()))
+          : made->taken.empty()
+              ? QString()
+              : tr("taken where nothing is entered: %1").arg(text_of(made->taken, document_.units())));
       const DriveKind kind = of->retraction.drive.kind;
       for (const auto& [of_kind, box] : panel.kinds) box->setVisible(of_kind == kind);
       panel.ends->setVisible(kind == DriveKind::actuator || kind == DriveKind::cylinder);
