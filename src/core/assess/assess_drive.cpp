@@ -162,8 +162,8 @@ Text way_of(const Hardest& h) {
 
 class Judge {
  public:
-  Judge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect)
-      : d_(d), a_(a), leg_(leg), r_(leg.retraction.drive), collect_(collect) {}
+  Judge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect, std::string_view only)
+      : d_(d), a_(a), leg_(leg), r_(leg.retraction.drive), collect_(collect), only_(only) {}
 
   void all() {
     about();
@@ -174,29 +174,32 @@ class Judge {
         collect_.unknown("drive.torque", *missing);
       } else {
         load_ = std::get<DriveLoad>(std::move(made));
-        torque();
+        if (asked({"drive.torque"})) torque();
         switch (r_.kind) {
           case DriveKind::none:
             break;
           case DriveKind::actuator:
           case DriveKind::cylinder:
-            pushed();
+            if (asked({"drive.arm", "drive.force", "drive.stroke", "drive.column", "drive.time"})) pushed();
             break;
           case DriveKind::motor:
-            geared();
+            if (asked({"drive.stall", "drive.time"})) geared();
             break;
           case DriveKind::servo:
-            servo();
+            if (asked({"drive.stall", "drive.end_point"})) servo();
             break;
         }
-        if (r_.falls_free) falls();
+        if (r_.falls_free && asked({"drive.free_fall"})) falls();
       }
     }
-    uplock();
-    brace();
+    if (asked({"drive.uplock"})) uplock();
+    if (asked({"drive.brace", "drive.over_centre"})) brace();
   }
 
  private:
+  bool asked(std::initializer_list<std::string_view> measures) const {
+    return only_.empty() || std::find(measures.begin(), measures.end(), only_) != measures.end();
+  }
   void about() { collect_.about(about_leg(d_, leg_), "", GearState::extended); }
   std::string root() const { return leg_root(leg_.id) + "retraction/drive/"; }
   //! What makes a verdict from the air's part unknown, empty where it is in.
@@ -299,8 +302,11 @@ class Judge {
           return f == 0 ? 1e9 : (f > 0 ? can_push : can_pull) / std::abs(f) - 1;
         };
         const auto least = drive::least_over(full, spare);
-        push = std::max(push, drive::largest_over(full, force).value);
-        pull = std::min(pull, drive::least_over(full, force).value);
+        for (int i = 0; i <= 40; ++i) {
+          const double f = force(full * i / 40);
+          push = std::max(push, f);
+          pull = std::min(pull, f);
+        }
         if (least.value < worst) {
           worst = least.value;
           at = least.turn;
@@ -602,14 +608,15 @@ class Judge {
   const Leg& leg_;
   const Drive& r_;
   Collector& collect_;
+  std::string_view only_;
   std::optional<DriveLoad> load_;
 };
 
 }  // namespace
 
-void assess_drive(const Design& d, Assessment& a, Collector& collect, const Asked&) {
+void assess_drive(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
   for (const Leg& leg : d.gear.legs)
-    if (leg.retraction.fitted) Judge(d, a, leg, collect).all();
+    if (leg.retraction.fitted) Judge(d, a, leg, collect, asked.measure).all();
 }
 
 }  // namespace kranich

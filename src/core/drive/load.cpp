@@ -32,40 +32,67 @@ Vec3 gravity(double pitch, double roll) {
          Vec3(std::sin(pitch), std::cos(pitch) * std::sin(roll), -std::cos(pitch) * std::cos(roll));
 }
 
-double LegLoad::weight_torque(double turn) const {
-  const Vec3 pull = load_factor * gravity(pitch, roll);
+namespace {
+
+//! What hangs on the upper leg is asked for often, all at one turn: its pose is made once.
+struct Posed {
+  const motion::Retracting& moves;
+  double turn;
+  Eigen::Isometry3d leg;
+  Posed(const motion::Retracting& m, double at) : moves(m), turn(at), leg(m.axis.turn(at)) {}
+  double torque(const Vec3& point, const Vec3& force) const {
+    return force.dot(moves.axis.direction.cross(leg * point - moves.axis.point));
+  }
+};
+
+double weight_on(const LegLoad& l, const Posed& p) {
+  const Vec3 pull = l.load_factor * gravity(l.pitch, l.roll);
   double sum = 0;
-  for (const Mass& m : masses) sum += moves.torque(m.carried, m.at, m.mass * pull, turn);
+  for (const Mass& m : l.masses)
+    sum += m.carried == Carried::leg ? p.torque(m.at, m.mass * pull)
+                                     : l.moves.torque(m.carried, m.at, m.mass * pull, p.turn);
   return sum;
 }
 
-double LegLoad::air_torque(double turn) const {
-  const Vec3 along = stream.direction.normalized();
-  const Vec3 leg = moves.pose(Carried::leg, turn).linear() * air.leg_direction.normalized();
+double air_on(const LegLoad& l, const Posed& p) {
+  if (l.stream.speed == 0) return 0;
+  const Vec3 along = l.stream.direction.normalized();
+  const Vec3 leg = p.leg.linear() * l.air.leg_direction.normalized();
   const double square = leg.cross(along).squaredNorm();
-  const double pressure = stream.density * stream.speed * stream.speed / 2;
-  return moves.torque(Carried::leg, air.centre,
-                      pressure * (air.turning_area * square + air.constant_area) * along, turn);
+  const double pressure = l.stream.density * l.stream.speed * l.stream.speed / 2;
+  return p.torque(l.air.centre, pressure * (l.air.turning_area * square + l.air.constant_area) * along);
 }
 
-double LegLoad::spring_torque(double turn) const {
-  if (!spring) return 0;
-  return spring->force_at(length_of(moves, spring->strut, turn)) * arm_of(moves, spring->strut, turn);
+double spring_on(const LegLoad& l, const Posed& p) {
+  if (!l.spring) return 0;
+  const Vec3 way = p.leg * l.spring->strut.on_leg - l.spring->strut.on_airframe;
+  const double length = way.norm();
+  return p.torque(l.spring->strut.on_leg, l.spring->force_at(length) / length * way);
 }
 
-double LegLoad::friction_torque(double turn) const {
-  return friction.share * std::abs(sum(turn)) + friction.constant;
+}  // namespace
+
+double LegLoad::weight_torque(double turn) const { return weight_on(*this, {moves, turn}); }
+double LegLoad::air_torque(double turn) const { return air_on(*this, {moves, turn}); }
+double LegLoad::spring_torque(double turn) const { return spring_on(*this, {moves, turn}); }
+double LegLoad::sum(double turn) const {
+  const Posed p(moves, turn);
+  return weight_on(*this, p) + air_on(*this, p) + spring_on(*this, p);
 }
+
+double LegLoad::friction_torque(double turn) const { return friction_under(sum(turn)); }
 
 double LegLoad::to_retract(double turn, double acceleration) const {
-  return -sum(turn) + friction_torque(turn) + acceleration;
+  const double loads = sum(turn);
+  return -loads + friction_under(loads) + acceleration;
 }
 double LegLoad::to_extend(double turn, double acceleration) const {
-  return sum(turn) + friction_torque(turn) + acceleration;
+  const double loads = sum(turn);
+  return loads + friction_under(loads) + acceleration;
 }
 
 Extreme largest_over(double full, const std::function<double(double)>& f) {
-  constexpr int steps = 360;
+  constexpr int steps = 48;  // smooth between two of them: the nearest is refined
   const double step = full / steps;
   std::vector<double> at;
   for (int i = 0; i <= steps; ++i) at.push_back(f(i * step));
@@ -103,11 +130,15 @@ ActuatorFigures actuator_figures(const LegLoad& load, const Strut& s) {
   f.length_stowed = length(full);
   f.shortest = least_over(full, length).value;
   f.longest = largest_over(full, length).value;
-  constexpr int steps = 720;
+  constexpr int steps = 96;
+  double before = arm(0);
   for (int i = 0; i < steps; ++i) {
     const double a = full * i / steps;
     const double b = full * (i + 1) / steps;
-    if ((arm(a) < 0) == (arm(b) < 0)) continue;
+    const double after = arm(b);
+    const bool crosses = (before < 0) != (after < 0);
+    before = after;
+    if (!crosses) continue;
     if (const auto dead = find_root(arm, a, b)) f.dead_centres.push_back(*dead);
   }
   f.least_arm = least_over(full, [&](double t) { return std::abs(arm(t)); });

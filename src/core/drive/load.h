@@ -63,7 +63,10 @@ struct LegLoad {
   double air_torque(double turn) const;
   double spring_torque(double turn) const;
   //! Weight, air and spring together.
-  double sum(double turn) const { return weight_torque(turn) + air_torque(turn) + spring_torque(turn); }
+  double sum(double turn) const;
+  double friction_under(double loads) const {
+    return friction.share * (loads < 0 ? -loads : loads) + friction.constant;
+  }
   double friction_torque(double turn) const;  //!< its size
   //! What the drive must give in the direction of motion; negative: it must hold back. `inertia` times the
   //! acceleration is added.
