@@ -318,6 +318,7 @@ TEST_CASE("a geared motor: time by its line, with inertia more, and a stall neve
   CHECK(std::isinf(stalled.time_steady));
   const drive::HydraulicCylinder c{0.03, 0.012, 7e6, 3e5, 0.5};
   CHECK(drive::least_bore(c, c.push()) == Approx(0.03));
+  CHECK(drive::least_bore_to_pull(c, c.pull()) == Approx(0.03));
 }
 
 TEST_CASE("a servo is in line with its rod at both ends of the unit's travel, whichever way it lies") {

@@ -124,6 +124,8 @@ Answers cylinder_forces(const Given& g) {
             {"rod_column_load_N", c.column_load()},
             {"column_reserve_factor_at_push", c.column_load() / c.push()}};
   if (g.has("wanted_push_N")) a["least_bore_for_wanted_push_m"] = drive::least_bore(c, g["wanted_push_N"]);
+  if (g.has("wanted_pull_N"))
+    a["least_bore_for_wanted_pull_m"] = drive::least_bore_to_pull(c, g["wanted_pull_N"]);
   if (const auto stroke = g.any({"stroke_m"})) {
     a["volume_to_push_m3"] = c.area() * *stroke;
     a["volume_to_pull_m3"] = (c.area() - c.rod_area()) * *stroke;
@@ -174,6 +176,10 @@ Answers servo_linkage(const Given& g) {
   l.down = g.deg("unit_arm_angle_down_deg");
   l.stowed = g.deg("unit_arm_angle_stowed_deg");
   l.over_centre = g.has("over_centre_at_each_end_deg") ? g.deg("over_centre_at_each_end_deg") : 0;
+  for (const char* key : {"servo_goes_longer_way", "longer_way_round", "servo_goes_the_longer_way_round"})
+    if (g.has(key)) l.longer_way = g.at(key).get<bool>();
+  for (const char* key : {"servo_way_round", "servo_goes_way_round"})
+    if (g.has(key)) l.longer_way = g.text(key).starts_with("longer");
   const auto f = drive::fit_servo(l);
   Answers a{{"servo_arm_length_m", f.servo_arm},
             {"rod_length_m", f.rod},

@@ -28,6 +28,13 @@ double least_bore(HydraulicCylinder c, double wanted) {
   return std::max(c.rod, std::sqrt(4 * std::max(0.0, area) / std::numbers::pi));
 }
 
+double least_bore_to_pull(HydraulicCylinder c, double wanted) {
+  if (!(c.supply > c.back)) return std::numeric_limits<double>::quiet_NaN();
+  // p·(A − a) − p_r·A = F.
+  const double area = (wanted + c.supply * c.rod_area()) / (c.supply - c.back);
+  return std::sqrt(4 * std::max(0.0, area) / std::numbers::pi);
+}
+
 MotorRun run_over(const GearedMotor& m, double full, const std::function<double(double)>& resisting,
                   double leg_inertia) {
   MotorRun r{};

@@ -22,6 +22,8 @@ struct HydraulicCylinder {
 };
 //! Least bore with the same rod and pressures that pushes so much; NaN where none does.
 double least_bore(HydraulicCylinder cylinder, double wanted_push);
+//! That pulls so much.
+double least_bore_to_pull(HydraulicCylinder cylinder, double wanted_pull);
 
 //! A motor on its straight line T = T_s·(1 − ω/ω₀), I = I₀ + (I_s − I₀)·T/T_s.
 struct MotorLine {
