@@ -8,6 +8,7 @@
 #include "core/drive/fall.h"
 #include "core/io/project_file.h"
 #include "core/io/stock.h"
+#include "core/model/moves.h"
 #include "demo.h"
 #include "findings.h"
 #include "said.h"
@@ -225,4 +226,24 @@ TEST_CASE("motor and servo: stall and end points, each with its cure") {
   CHECK(end->value == Approx(said(*end, "throw in all") / 2 / radians(45)));
   r.full_throw = Given(radians(80));
   CHECK(of(assess(d), "drive.end_point")->verdict != Verdict::fails);
+}
+
+TEST_CASE("a port leg by itself works against what its starboard twin does") {
+  Design d = bare();
+  Leg& leg = d.gear.main();
+  leg.retraction.drive.kind = DriveKind::actuator;
+  leg.retraction.drive.airspeed = Given(40.0);
+  leg.retraction.drive.turning_area = Given(0.05);
+  const double both = of(assess(d), "drive.torque")->value;
+  unlink_leg(d, row_of(d.gear, d.gear.main().id));
+  // The ledger has an item on each side: each goes with its own leg.
+  for (auto& item : d.ledger)
+    if (item.moves == d.gear.main().id && item.at.y < 0) item.moves = d.port_leg().id;
+  int legs = 0;
+  for (const auto& f : assess(d).findings)
+    if (f.measure_id == "drive.torque") {
+      ++legs;
+      CHECK(f.value == Approx(both).epsilon(1e-9));
+    }
+  CHECK(legs == 2);
 }

@@ -37,6 +37,7 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
       const double share = leg.stands == LegStands::both_sides && std::abs(item.at.y) < 1e-6 ? 0.5 : 1;
       Vec3 at = item.at.vec();
       if (share < 1) at.y() = leg.axle.y;
+      if (leg.stands == LegStands::port) at.y() = -at.y();  // stored as if to starboard
       out.load.masses.push_back({share * item.mass, at});
       mass += share * item.mass;
       moment += share * item.mass * at;
@@ -60,6 +61,7 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
   l.load_factor = r.load_factor;
   l.air.leg_direction = way;
   l.air.centre = r.air_centre.known() ? r.air_centre.vec() : leg.axle.vec();
+  if (r.airspeed > 0 && !r.air_centre.known()) out.taken.also("the air acts at the axle");
   l.air.turning_area = r.turning_area.known() ? r.turning_area.si : 0;
   l.air.constant_area = r.constant_area.known() ? r.constant_area.si : 0;
   l.stream.density = d.airframe.aerodynamics.density;
@@ -497,7 +499,7 @@ class Judge {
     f.working = {{"least to spare", flying.least_to_spare.value, Kind::moment},
                  {"at a turn of", flying.least_to_spare.turn, Kind::angle},
                  {"takes", flying.time, Kind::time},
-                 {"arrives with, a second", flying.arrival_speed, Kind::angle}};
+                 {"arrives with", flying.arrival_speed, Kind::turn_rate}};
     const double limit = drive::limit_speed(leg, 0.5, 90);
     if (std::isfinite(limit))
       f.working.push_back({"falls to the lock up to an airspeed of", limit, Kind::speed});
