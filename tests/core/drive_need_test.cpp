@@ -3,12 +3,10 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "core/assess/cures.h"
 #include "core/assess/drive_state.h"
 #include "core/drive/fall.h"
-#include "core/io/project_file.h"
-#include "core/io/stock.h"
 #include "core/model/moves.h"
+#include "cured.h"
 #include "demo.h"
 #include "findings.h"
 #include "said.h"
@@ -39,32 +37,6 @@ Leg& with_actuator(Design& d) {
   r.stroke = Given(0.30);
   r.speed = Given(0.05);
   return leg;
-}
-const Finding* of(const Assessment& a, std::string_view id) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id) return &f;
-  return nullptr;
-}
-double said(const Finding& f, const std::string& name) {
-  for (const auto& w : f.working)
-    if (in_words(w.name) == name) return w.si;
-  FAIL("no “" + name + "” in the working of " + f.measure_id);
-  return 0;
-}
-void cured(const Design& d, const Finding& f) {
-  const auto a = assess(d);
-  const Stock stock = stock_of(d);
-  const auto cures = cures_for(d, a, f, {100, &stock});
-  INFO(f.key());
-  REQUIRE_FALSE(cures.empty());
-  for (const auto& c : cures) {
-    INFO(in_words(c.text));
-    const Design put = c.applied(d);
-    CHECK(read_project(write_project(put)).design);
-    const auto after = assess(put);
-    for (const auto& g : after.findings)
-      if (g.key() == f.key()) CHECK(g.verdict == c.reached);
-  }
 }
 
 }  // namespace

@@ -6,19 +6,16 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/assess/cures.h"
 #include "core/assess/settle.h"
 #include "core/assess/strength_state.h"
 #include "core/force/bent_leg.h"
 #include "core/force/materials.h"
-#include "core/io/project_file.h"
-#include "core/io/stock.h"
 #include "core/leg/joints.h"
 #include "core/leg/layup.h"
-#include "core/model/consistency.h"
 #include "core/shop/shop_steps.h"
 #include "core/spring/identify.h"
 #include "core/weigh/parts.h"
+#include "cured.h"
 #include "demo.h"
 #include "findings.h"
 #include "said.h"
@@ -26,39 +23,6 @@
 using namespace kranich;
 
 namespace {
-
-const Finding* of(const Assessment& a, const std::string& id, const std::string& leg = {}) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && (leg.empty() || f.subject.leg == leg)) return &f;
-  return nullptr;
-}
-double said(const Finding& f, const std::string& name) {
-  for (const auto& w : f.working)
-    if (in_words(w.name) == name) return w.si;
-  FAIL("no “" + name + "” in the working of " + f.measure_id);
-  return 0;
-}
-const Finding* find_same(const Assessment& a, const Finding& f) {
-  for (const auto& g : a.findings)
-    if (g.key() == f.key()) return &g;
-  return nullptr;
-}
-//! Every cure offered reaches what it promises, is a valid file, and at least one is offered.
-void cured(const Design& d, const Assessment& a, const Finding& f) {
-  const Stock stock = stock_of(d);
-  const auto cures = cures_for(d, a, f, {100, &stock});
-  INFO(f.key());
-  REQUIRE_FALSE(cures.empty());
-  for (const auto& c : cures) {
-    INFO(in_words(c.text));
-    const Design after = c.applied(d);
-    CHECK(inconsistencies(after).empty());
-    const auto then = assess(after);
-    const Finding* same = find_same(then, f);
-    REQUIRE(same);
-    CHECK(same->verdict == c.reached);
-  }
-}
 
 Point place_of(const Vec3& at) {
   Point p;
@@ -83,6 +47,16 @@ Leg leaf_leg(double clamp_y) {
   }
   leg.axle = place_of(Vec3(1, clamp_y + 0.3, -0.4));
   return leg;
+}
+void on_four_rings(Leg& leg) {
+  BentMount& m = leg.spring.bent.mount;
+  m.rings = Given(4.0);
+  m.ring_outer = Given(0.020);
+  m.ring_hole = Given(0.006);
+  m.ring_thickness = Given(0.008);
+  m.ring_pitch = Given(0.04);
+  m.ring_modulus = Given(0.9e6);
+  m.slot = Given(0.007);
 }
 force::BendingLeg chain(const Leg& leg) {
   return std::get<force::BendingLeg>(force::bending_leg_of(leg, {}));
@@ -117,12 +91,7 @@ TEST_CASE("rings of rubber give by their own law, and are asked for whole") {
   BentMount& m = leg.spring.bent.mount;
   m.rings = Given(4.0);
   CHECK(std::holds_alternative<Text>(force::bending_leg_of(leg, {})));
-  m.ring_outer = Given(0.020);
-  m.ring_hole = Given(0.006);
-  m.ring_thickness = Given(0.008);
-  m.ring_pitch = Given(0.04);
-  m.ring_modulus = Given(0.9e6);
-  m.slot = Given(0.007);
+  on_four_rings(leg);
   const auto r = force::ring_rates(m);
   CHECK(r.crush == Approx(0.125));
   // The slope of the puck's force, by difference.
@@ -148,16 +117,7 @@ TEST_CASE("a measured rate sets the leg's modulus, rings and all") {
   for (const bool rings : {false, true}) {
     Leg leg = leaf_leg(0.12);
     leg.spring.bent.mount.through = true;
-    if (rings) {
-      BentMount& m = leg.spring.bent.mount;
-      m.rings = Given(4.0);
-      m.ring_outer = Given(0.020);
-      m.ring_hole = Given(0.006);
-      m.ring_thickness = Given(0.008);
-      m.ring_pitch = Given(0.04);
-      m.ring_modulus = Given(0.9e6);
-      m.slot = Given(0.007);
-    }
+    if (rings) on_four_rings(leg);
     const double foretold = force::stiffness_at_wheel(chain(leg))->vertical_rate;
     leg.spring.bent.measured_rate = Given(0.8 * foretold);
     CHECK(force::stiffness_at_wheel(chain(leg))->vertical_rate == Approx(0.8 * foretold).epsilon(1e-9));

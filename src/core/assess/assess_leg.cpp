@@ -199,15 +199,7 @@ void fits(const Design& d, const Leg& leg, Collector& collect) {
       collect.unknown("leg.fit", "both diameters");
       continue;
     }
-    const double play = fit.bore - fit.pin;
-    const double most = std::max(0.0003, 0.02 * fit.pin);
-    auto& f =
-        collect.add("leg.fit", play, bands(0, 0, most / 2, most, "practice: it goes in and does not rattle"));
-    f.working = {{"pin", fit.pin, Kind::length}, {"bore", fit.bore, Kind::length}};
-    if (play < 0)
-      f.remark = say("does not go together: drill or ream to {}", Amount{fit.pin.si, Kind::length});
-    else if (play > most)
-      f.remark = say("wants a bush {} thick", Amount{play / 2, Kind::length});
+    judge_fit(fit.pin, fit.bore, "pin", "bore", collect);
   }
 }
 
@@ -284,6 +276,18 @@ std::variant<JigFigures, Text> jig_of(const Design& d) {
   if (!(bar > 0)) return "an axle that sticks out of the bar by less than half the overall width";
   return JigFigures{leg::jig(main.axle.z, j.reference_z, j.reference_height, overall, j.axle_out, behind),
                     behind, overall};
+}
+
+void judge_fit(double pin, double bore, Text pin_word, Text bore_word, Collector& collect) {
+  const double play = bore - pin;
+  const double most = std::max(0.0003, 0.02 * pin);
+  auto& f =
+      collect.add("leg.fit", play, bands(0, 0, most / 2, most, "practice: it goes in and does not rattle"));
+  f.working = {{std::move(pin_word), pin, Kind::length}, {std::move(bore_word), bore, Kind::length}};
+  if (play < 0)
+    f.remark = say("does not go together: drill or ream to {}", Amount{pin, Kind::length});
+  else if (play > most)
+    f.remark = say("wants a bush {} thick", Amount{play / 2, Kind::length});
 }
 
 void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&) {

@@ -17,6 +17,10 @@ void spring_parts(const Design& d, const Leg& leg, const stance::WheelOnLeg& whe
 //! Plies by the rule of thumb, or by the bows that were flown.
 void bow_by_experience(const Design& d, const Leg& leg, double aircraft_mass, Collector& collect);
 
+//! Two parts that go into one another: together, and without rattling. Files leg.fit about what is set
+//! already.
+void judge_fit(double pin, double bore, Text pin_word, Text bore_word, Collector& collect);
+
 //! What of a leg needs no load case: the length that governs, the air's drag on it, landings counted.
 void leg_parts(const Design& d, const Leg& leg, Collector& collect);
 //! What does: twist of its mount, pull tests of bought mounts, the notch it lies in, what a post is worth.

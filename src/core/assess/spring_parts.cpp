@@ -184,15 +184,7 @@ void wire_hole(const Design& d, const Leg& leg, Collector& collect) {
   const BentLeg& b = leg.spring.bent;
   if (b.form != BentForm::wire || !b.mount_bore.known() || !b.wire_diameter.known()) return;
   collect.about(about_member(d, leg, "hole that takes the wire"), "", GearState::extended);
-  const double play = b.mount_bore - b.wire_diameter;
-  const double most = std::max(0.0003, 0.02 * b.wire_diameter);
-  auto& f =
-      collect.add("leg.fit", play, bands(0, 0, most / 2, most, "practice: it goes in and does not rattle"));
-  f.working = {{"wire", b.wire_diameter, Kind::length}, {"hole", b.mount_bore, Kind::length}};
-  if (play < 0)
-    f.remark = say("does not go in: drill to {}", Amount{b.wire_diameter.si, Kind::length});
-  else if (play > most)
-    f.remark = say("wants a bush {} thick", Amount{play / 2, Kind::length});
+  judge_fit(b.wire_diameter, b.mount_bore, "wire", "hole", collect);
 }
 
 //! The rate that the spring between a hinged leg's anchors needs for its sag, without preload.

@@ -34,16 +34,8 @@ Fall fall(const FreeFall& f) {
   constexpr double longest = 600;
   const auto over = [&](const State& x) { return x[0] <= 0 || (x[1] >= 0 && x[0] < full * (1 - 1e-9)); };
   while (!over(stepper.current_state()) && stepper.current_time() < longest) stepper.do_step(step);
-  double low = stepper.previous_time();
-  double high = stepper.current_time();
   State at{};
-  for (int i = 0; i < 60; ++i) {
-    const double middle = (low + high) / 2;
-    stepper.calc_state(middle, at);
-    (over(at) ? high : low) = middle;
-  }
-  stepper.calc_state(high, at);
-  r.time = high;
+  r.time = end_within(stepper, at, over);
   r.reaches_lock = at[0] <= 1e-7;
   r.arrival_speed = r.reaches_lock ? -at[1] : 0;
   r.stops_at = r.reaches_lock ? 0 : at[0];

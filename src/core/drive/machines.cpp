@@ -63,16 +63,8 @@ MotorRun run_over(const GearedMotor& m, double full, const std::function<double(
   const double longest = 100 * r.time_steady + 100;
   while (stepper.current_state()[0] < full && stepper.current_time() < longest) stepper.do_step(step);
   if (stepper.current_state()[0] < full) return r;
-  double low = stepper.previous_time();
-  double high = stepper.current_time();
   State at{};
-  for (int i = 0; i < 60; ++i) {
-    const double middle = (low + high) / 2;
-    stepper.calc_state(middle, at);
-    (at[0] < full ? low : high) = middle;
-  }
-  stepper.calc_state(high, at);
-  r.time_from_rest = high;
+  r.time_from_rest = end_within(stepper, at, [&](const State& x) { return x[0] >= full; });
   r.charge = at[2];
   return r;
 }
