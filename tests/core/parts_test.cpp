@@ -471,7 +471,8 @@ TEST_CASE("parts for one place: mass times number, where the CG goes, and taken 
   CHECK(groups[0].offers[0].cg_shift == Approx(moment / (10 - was.mass + 0.2) - 0.2));
   weigh::take_part(d, 0);
   CHECK(d.ledger.front().mass.si == Approx(0.30));
-  const Finding* over = of(assess(d), "weigh.parts");
+  const auto after = assess(d);
+  const Finding* over = of(after, "weigh.parts");
   REQUIRE(over);
   CHECK(over->value == Approx(0.1));
 }

@@ -266,7 +266,7 @@ Maker::Made Maker::lay_up() const {
   }
   double y = zones(s, d_.plies, {0, 0}, 150);
   y = s.table({0, y - (y < 0 ? 6 : 0)}, {8, 9, 36, 40, 20, 10, 16, 20, 16, 16}, rows, 2);
-  std::vector<std::vector<std::string>> buy{{"To buy, offcuts not counted", ""}};
+  std::vector<std::vector<std::string>> buy{{"To buy, offcuts not counted", "amount"}};
   for (const auto& [cloth, area] : cloths) buy.push_back({cloth, say(area, Kind::area)});
   const leg::LayUpTotal all = leg::total_of(d_.plies);
   if (all.resin > 0) {
