@@ -119,6 +119,58 @@ void furnish_parts(Leg& leg, Chance& c, double load, double height, double wheel
   }
   if (c.one_in(3)) leg.lean = Given(radians(c.between(-10, 10)));
   if (c.one_in(3)) leg.governed = c.g(height);
+  Drive& r = leg.retraction.drive;
+  if (c.one_in(2)) {
+    const Vec3 pivot =
+        leg.retraction.pivot.known() ? leg.retraction.pivot.vec() : leg.axle.vec() + Vec3(0, 0, height);
+    const auto near = [&](double size) {
+      return Vec3(pivot + size * Vec3(c.between(-1, 1), c.between(-1, 1), c.between(-1, 1)));
+    };
+    r.kind = static_cast<DriveKind>(c.below(5));
+    if (c.one_in(2)) r.mass = c.g(load / 400);
+    if (c.one_in(2)) put(r.cg, near(0.6 * height));
+    if (c.one_in(2)) r.airspeed = c.g(30);
+    if (c.one_in(2)) r.turning_area = c.g(0.3 * wheel * wheel);
+    put(r.on_airframe, near(0.6 * height));
+    put(r.on_leg, near(0.4 * height));
+    r.force = c.g(0.3 * load);
+    r.stroke = c.g(0.4 * height);
+    r.bore = c.g(0.1 * wheel);
+    r.rod = c.g(0.05 * wheel);
+    r.supply = c.g(5e6);
+    r.back = c.g(2e5);
+    r.stall_torque = c.g(0.01 * load * height);
+    r.no_load_speed = c.g(300);
+    r.stall_current = c.g(20);
+    r.sector_radius = c.g(0.2 * height);
+    r.pinion_radius = c.g(0.03 * height);
+    r.gearbox = c.g(40);
+    r.efficiency = Given(0.5);
+    r.servo_x = c.g(0.3 * height);
+    r.servo_y = Given(c.between(-0.05, 0.05) * height);
+    r.unit_arm = c.g(0.06 * height);
+    const double from = std::round(c.between(30, 70));
+    r.unit_down = Given(radians(from));
+    r.unit_stowed = Given(radians(from + std::round(c.between(60, 100))));
+    r.full_throw = Given(radians(std::round(c.between(40, 90))));
+    r.rod_stiffness = c.g(2e4);
+    r.falls_free = c.one_in(2);
+    if (c.one_in(2)) {
+      DownSpring& down = r.down_spring;
+      put(down.on_airframe, near(0.5 * height));
+      put(down.on_leg, near(0.3 * height));
+      down.extended_force = c.g(0.1 * load);
+      down.progression = Given(1.4);
+      down.full_stroke = c.g(height);
+      down.extended_length = c.g(height);
+    }
+    if (c.one_in(2)) {
+      put(leg.retraction.uplock.hook, near(0.8 * height));
+      leg.retraction.uplock.holds = c.g(load);
+      leg.retraction.brace.at_airframe = c.g(0.4 * height);
+      leg.retraction.brace.at_leg = c.g(0.4 * height);
+    }
+  }
   for (auto& j : leg.joints) {
     j.bought = c.one_in(4);
     if (c.one_in(2)) j.pulled = c.g(load);

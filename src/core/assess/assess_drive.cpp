@@ -536,6 +536,12 @@ class Judge {
     const double force = std::abs(swing::hook_force({load->load.moves.axis, mass, u.load_factor,
                                                      moment / mass, u.hook.vec(), Vec3::UnitZ(), 0})) +
                          u.door_force;
+    if (!(force > 0) || !std::isfinite(force) || !d_.load_factors.ultimate.known()) {
+      collect_.unknown("drive.uplock", d_.load_factors.ultimate.known()
+                                           ? Text("a hook that stands beside the pivot, and what hangs on it")
+                                           : Text("the ultimate factor"));
+      return;
+    }
     auto& f = collect_.add("drive.uplock", u.holds / (d_.load_factors.ultimate * force) - 1,
                            at_least(0, "so that the drive never carries the gear"));
     f.working = {

@@ -328,9 +328,12 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
                {"least ground load", r.least_load, Kind::force}};
   f.remark = d.bump.length.known() ? "" : "a step";
   if (r.least_load <= 0) f.remark.also("the wheel leaves the ground");
-  if (leg.travel > 0)
+  if (!(leg.travel > 0)) return;
+  if (std::isfinite(r.stroke_used))
     collect.add("spring.bump_stroke", r.stroke_used,
                 judged ? at_most(leg.travel, "the leg's travel") : Limit{});
+  else
+    collect.unknown("spring.bump_stroke", "a bump that can be followed to its end");
 }
 
 }  // namespace

@@ -153,6 +153,9 @@ void notch(const Design& d, const Leg& leg, const std::vector<leg::LoadCase>& ca
                {"the notch takes", reaction, Kind::force},
                {"bearing on the edge", stress, Kind::stress}};
   f.remark = in_case;
+  if (!std::isfinite(f.value))
+    f.remark = std::isfinite(strength) ? Text("needs a load case that pushes it aside")
+                                       : say("needs the bearing strength of “{}”", c.material);
   if (c.play.known() && c.play > 0) {
     const double way = std::hypot(leg.axle.y - leg.held_at().y(), leg.axle.z - leg.held_at().z());
     f.working.push_back({"the wheel goes aside before it bears by", c.play * way / c.below, Kind::length});

@@ -164,6 +164,10 @@ void wire_across(const Design& d, const Leg& leg, const LegLanding& landing, con
     return;
   }
   const double stress = std::abs(apart) * w.wire.stress_per_apart;
+  if (!(stress > 0) || !std::isfinite(stress)) {
+    collect.unknown("spring.cross_wire", "a landing that spreads the legs");
+    return;
+  }
   auto& f = collect.add("spring.cross_wire", allowed / stress - 1,
                         at_least(0, "a wire that takes a set pulls no leg back"));
   f.working = {
