@@ -154,7 +154,8 @@ TEST_CASE("a hook and a brace are held to the leg's loads, and cured") {
   CHECK(knee->verdict == Verdict::fails);  // nothing holds it under the load that pulls
   b.lock_spring = Given(1.0);
   a = assess(d);
-  if (of(a, "drive.brace")->verdict == Verdict::fails) {
+  REQUIRE(of(a, "drive.brace")->verdict == Verdict::fails);
+  {
     b.lock_spring =
         Given(-said(*of(a, "drive.brace"), "lock spring at the knee") + 2 - of(a, "drive.brace")->value);
     CHECK(of(assess(d), "drive.brace")->verdict != Verdict::fails);
@@ -179,8 +180,13 @@ TEST_CASE("motor and servo: stall and end points, each with its cure") {
   const Finding* stall = of(a, "drive.stall");
   REQUIRE(stall);
   CHECK(stall->value == Approx(0.5 / said(*stall, "at the motor")));
-  if (stall->verdict == Verdict::fails) cured(d, *stall);
+  CHECK(stall->verdict != Verdict::fails);
   CHECK(of(a, "drive.time"));
+  r.stall_torque = Given(0.5 / (1.3 * stall->value));
+  a = assess(d);
+  stall = of(a, "drive.stall");
+  REQUIRE(stall->verdict == Verdict::fails);
+  cured(d, *stall);
   r = {};
   r.kind = DriveKind::servo;
   r.airspeed = Given(0.0);

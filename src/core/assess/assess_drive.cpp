@@ -24,15 +24,15 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
       .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
       .place(leg.axle, "axle", "the axle's place");
   DriveLoad out{};
-  double mass = 0;
-  Vec3 moment(0, 0, 0);
   if (r.mass.known() && r.cg.known()) {
-    mass = r.mass;
-    out.load.masses = {{mass, r.cg.vec()}};
+    out.load.masses = {{r.mass, r.cg.vec()}};
   } else {
+    double mass = 0;
     for (const auto& item : d.ledger) {
-      if (item.moves != leg.id || !item.mass.known() || !item.at.known()) continue;
+      if (item.moves != leg.id) continue;
       if (leg.stands == LegStands::both_sides && item.at.y < 0) continue;  // the other side's
+      // Half of what hangs there would be half a load: all of it must be known.
+      lacks.that(!item.mass.known() || !item.at.known(), say("mass and place of “{}”", item.name));
       // One in the middle is both legs'.
       const double share = leg.stands == LegStands::both_sides && std::abs(item.at.y) < 1e-6 ? 0.5 : 1;
       Vec3 at = item.at.vec();
@@ -40,17 +40,11 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
       if (leg.stands == LegStands::port) at.y() = -at.y();  // stored as if to starboard
       out.load.masses.push_back({share * item.mass, at});
       mass += share * item.mass;
-      moment += share * item.mass * at;
     }
-    lacks.number(r.mass, "retraction/drive/mass_kg", "the mass of all that swings")
-        .place(r.cg, "retraction/drive/cg", "its CG");
-    if (mass > 0) {
-      lacks = Lacking(root);
-      lacks.place(leg.retraction.pivot, "retraction/pivot", "the pivot")
-          .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
-          .place(leg.axle, "axle", "the axle's place");
-      out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
-    }
+    if (out.load.masses.empty())
+      lacks.number(r.mass, "retraction/drive/mass_kg", "the mass of all that swings")
+          .place(r.cg, "retraction/drive/cg", "its CG");
+    out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
   }
   if (!lacks.nothing() || !axis) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
   drive::LegLoad& l = out.load;
@@ -221,7 +215,7 @@ class Judge {
     if (!left_out.empty() && !(limit.lower && value < *limit.lower)) {
       auto& f = collect_.unknown(id, left_out);
       f.value = value;
-      f.remark.also("without the air it would hold");
+      f.remark.also("the figure is without the air");
       return f;
     }
     auto& f = collect_.add(id, value, limit);
@@ -268,18 +262,21 @@ class Judge {
                     {"largest", largest_arm, Kind::length},
                     {"down", arm(0), Kind::length},
                     {"stowed", arm(full), Kind::length}};
-    if (!figures.dead_centres.empty()) {
+    if (!figures.dead_centres.empty())
       dead.remark = say("dead centre at a turn of {}", Amount{figures.dead_centres.front(), Kind::angle});
+    stroke(figures);
+    travel_time(figures);
+    if (!figures.dead_centres.empty()) {
+      collect_.unknown("drive.force", "a travel without a dead centre: there it grows beyond all bounds");
       return;
     }
-    stroke(figures);
     // At every turn, both ways, in the air and on jacks: what it must push or pull against what it can.
     double worst = std::numeric_limits<double>::infinity();
     double push = 0;
     double pull = 0;
     double at = 0;
     Hardest then;
-    const auto cylinder = cylinder_of(leg_);
+    const auto cylinder = r_.kind == DriveKind::cylinder ? cylinder_of(leg_) : std::nullopt;
     if (r_.kind == DriveKind::actuator ? !r_.force.known() : !cylinder) {
       Lacking lacks(root());
       if (r_.kind == DriveKind::actuator)
@@ -328,7 +325,6 @@ class Judge {
         // Where moving an end by ten millimetres helps most.
         {"an end moved by 10 mm across it gives more, at the worst turn", gain(*strut, at), Kind::share}};
     if (cylinder) column(*cylinder, figures.longest, push);
-    travel_time(figures);
   }
   //! By how much the arm at a turn grows when either end goes 10 mm square to the strut, in the plane of the
   //! swing.
@@ -375,7 +371,10 @@ class Judge {
     const auto cylinder = cylinder_of(leg_);
     double time = std::nan("");
     if (r_.kind == DriveKind::actuator && r_.speed.known()) time = range / r_.speed;
-    if (cylinder && r_.flow.known()) time = cylinder->area() * range / r_.flow;
+    // Raising fills the side that pushes, or the one beside the rod.
+    const bool pushes_up = figures.length_stowed > figures.length_down;
+    if (r_.kind == DriveKind::cylinder && cylinder && r_.flow.known())
+      time = (cylinder->area() - (pushes_up ? 0 : cylinder->rod_area())) * range / r_.flow;
     time_of(time);
   }
   void time_of(double time) {
@@ -453,6 +452,7 @@ class Judge {
     }
     // The unit's arm and the leg go together, each over its own travel.
     const drive::LegLoad& l = load_->load;
+    const drive::LegLoad still = on_jacks(l);
     const double unit_per_leg = (linkage->stowed - linkage->down) / l.moves.full_turn;
     double most = 0;
     double at = 0;
@@ -465,8 +465,8 @@ class Judge {
           (drive::unit_at(*linkage, fit, servo_at + h) - drive::unit_at(*linkage, fit, servo_at - h)) /
           (2 * h);
       const double turn = (unit - linkage->down) / unit_per_leg;
-      const double torque =
-          std::max({0.0, l.to_retract(turn), l.to_extend(turn), on_jacks(l).to_retract(turn)});
+      const double torque = std::max(
+          {0.0, l.to_retract(turn), l.to_extend(turn), still.to_retract(turn), still.to_extend(turn)});
       const double at_servo = torque * std::abs(unit_rate / unit_per_leg);
       if (at_servo > most) {
         most = at_servo;
@@ -489,17 +489,30 @@ class Judge {
   void falls() {
     const double fluid = r_.fluid.known() ? r_.fluid.si : 0;
     drive::FreeFall leg{load_->load, load_->inertia, fluid};
+    // On jacks too: what the stream blows down may hang without it.
     const auto flying = drive::fall(leg);
-    auto& f = flying.reaches_lock
-                  ? judged("drive.free_fall", flying.least_to_spare.value,
-                           at_least_or_tight(-1e9, 0,
-                                             "torque towards the lock at every turn, momentum not counted"))
+    const auto still = drive::fall({on_jacks(load_->load), load_->inertia, fluid});
+    const bool in_air = flying.reaches_lock != still.reaches_lock
+                            ? !flying.reaches_lock
+                            : flying.least_to_spare.value <= still.least_to_spare.value;
+    const auto& worse = in_air ? flying : still;
+    // Momentum may carry it over a gap: tight, not failed, while it arrives. No gap is larger than all that
+    // holds it back.
+    const drive::LegLoad& l = load_->load;
+    const double all = drive::largest_over(l.moves.full_turn, [&](double t) {
+                         return std::abs(l.sum(t)) + std::abs(on_jacks(l).sum(t)) + l.friction.constant;
+                       }).value;
+    const Limit quasi_static =
+        at_least_or_tight(-2 * all, 0, "torque towards the lock at every turn, momentum not counted");
+    auto& f = worse.reaches_lock
+                  ? judged("drive.free_fall", worse.least_to_spare.value, quasi_static)
                   : collect_.fails("drive.free_fall", at_least(0, "it must come down without power"),
-                                   say("stops at a turn of {}", Amount{flying.stops_at, Kind::angle}));
-    f.working = {{"least to spare", flying.least_to_spare.value, Kind::moment},
-                 {"at a turn of", flying.least_to_spare.turn, Kind::angle},
-                 {"takes", flying.time, Kind::time},
-                 {"arrives with", flying.arrival_speed, Kind::turn_rate}};
+                                   say("stops at a turn of {}", Amount{worse.stops_at, Kind::angle}));
+    f.remark.also(in_air ? Text("in the air") : Text("on jacks"));
+    f.working = {{"least to spare", worse.least_to_spare.value, Kind::moment},
+                 {"at a turn of", worse.least_to_spare.turn, Kind::angle},
+                 {"takes", worse.time, Kind::time},
+                 {"arrives with", worse.arrival_speed, Kind::turn_rate}};
     const double limit = drive::limit_speed(leg, 0.5, 90);
     if (std::isfinite(limit))
       f.working.push_back({"falls to the lock up to an airspeed of", limit, Kind::speed});
@@ -605,6 +618,7 @@ class Judge {
     }
     auto& f = collect_.add("drive.brace", held, at_least(0, "a knee that lifts off its stop folds"));
     f.remark = in_case;
+    if (!b.lock_spring.known()) f.assumption = "no lock spring entered: none reckoned with";
     f.working = {{"force in the brace, pressed positive", force, Kind::force},
                  {"lock spring at the knee", brace.spring_moment, Kind::moment},
                  {"to unlock, at the knee", swing::force_to_unlock(brace, flat(leg_.axle.vec()), {0, 0}),
