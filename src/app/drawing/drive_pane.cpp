@@ -67,20 +67,9 @@ void DrivePane::draw(Sheet& s) {
     const auto fit = drive::fit_servo(*linkage);
     const QPointF pivot = map(l.retraction.pivot.vec());
     const auto at = [&](const Eigen::Vector2d& p) { return pivot + QPointF(-p.x(), p.y()); };
-    const auto polar = [](double length, double angle) {
-      return Eigen::Vector2d(length * std::cos(angle), length * std::sin(angle));
-    };
     const double unit = linkage->down + document_.gear_position() * (linkage->stowed - linkage->down);
-    // The servo's angle at which the unit stands so.
-    double low = 0;
-    double high = 1;
-    for (int i = 0; i < 40; ++i) {
-      const double middle = (low + high) / 2;
-      const double there = drive::unit_at(*linkage, fit, fit.angle_down + middle * fit.turn);
-      (there < unit ? low : high) = middle;
-    }
-    const Eigen::Vector2d ball = linkage->servo + polar(fit.servo_arm, fit.angle_down + low * fit.turn);
-    const Eigen::Vector2d pin = polar(linkage->unit_arm, unit);
+    const Eigen::Vector2d ball = drive::servo_ball(*linkage, fit, drive::servo_at(*linkage, fit, unit));
+    const Eigen::Vector2d pin = drive::unit_pin(*linkage, unit);
     s.pen(Ink::accent, 2.6);
     s.line(at({0, 0}), at(pin));
     s.line(at(linkage->servo), at(ball));
@@ -111,18 +100,14 @@ void DrivePane::draw(Sheet& s) {
     s.label(map(u.hook.vec()), QObject::tr("up-lock"), Ink::grey, Qt::AlignLeft | Qt::AlignVCenter, {10, 0},
             8);
   }
-  if (l.brace_leg.known() && l.brace_airframe.known() && l.retraction.brace.at_airframe.known() &&
-      l.retraction.brace.at_leg.known() && turn < 1e-6) {
+  if (const auto brace = brace_of(l); brace && turn < 1e-6) {
     // Its knee, a little past straight, to the side on which the stop is drawn.
-    const QPointF a = map(l.brace_airframe.vec());
-    const QPointF b = map(l.brace_leg.vec());
-    const double span = std::hypot(b.x() - a.x(), b.y() - a.y());
-    const double one = l.retraction.brace.at_airframe;
-    const double two = l.retraction.brace.at_leg;
-    const double foot = (one * one - two * two + span * span) / (2 * span);
-    const double off = std::sqrt(std::max(0.0, one * one - foot * foot));
-    const QPointF along = (b - a) / span;
-    const QPointF knee = a + foot * along + off * QPointF(-along.y(), along.x());
+    const auto flat = [](const swing::Vec2& p) { return QPointF(p.x(), p.y()); };
+    const QPointF a = flat(brace->anchor);
+    const QPointF b = flat(brace->pin);
+    const double off = swing::brace_figures(*brace).offset;
+    if (!std::isfinite(off)) return;
+    const QPointF knee = flat(swing::knee_of(*brace));
     s.pen(Ink::grey, 3);
     s.line(a, knee);
     s.line(knee, b);
@@ -248,8 +233,8 @@ void DriveForcePane::draw(Sheet& s) {
     const double turn = load->load.moves.full_turn * i / steps;
     const double arm = drive::arm_of(load->load.moves, *strut, turn);
     if (std::abs(arm) < 1e-3) continue;  // at a dead centre it goes beyond all bounds
-    g.curve.push_back({turn, load->load.to_retract(turn) / arm});
-    g.second.push_back({turn, -load->load.to_extend(turn) / arm});
+    g.curve.push_back({turn, drive::moving_force(load->load, *strut, turn, true)});
+    g.second.push_back({turn, drive::moving_force(load->load, *strut, turn, false)});
   }
   if (g.curve.empty()) return;
   g.fit();
@@ -270,12 +255,13 @@ void DriveForcePane::draw(Sheet& s) {
   const double now = document_.gear_position() * load->load.moves.full_turn;
   const double arm = drive::arm_of(load->load.moves, *strut, now);
   if (now > 0 && std::abs(arm) > 1e-3)
-    g.marks.push_back({{now, load->load.to_retract(now) / arm},
-                       QObject::tr("%1, arm %2")
-                           .arg(document_.say(load->load.to_retract(now) / arm, Kind::force),
-                                document_.say(std::abs(arm), Kind::length)),
-                       Ink::accent,
-                       true});
+    g.marks.push_back(
+        {{now, drive::moving_force(load->load, *strut, now, true)},
+         QObject::tr("%1, arm %2")
+             .arg(document_.say(drive::moving_force(load->load, *strut, now, true), Kind::force),
+                  document_.say(std::abs(arm), Kind::length)),
+         Ink::accent,
+         true});
   g.draw(s, s.frame().device());
 }
 

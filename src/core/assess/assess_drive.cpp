@@ -63,14 +63,7 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
   out.with_air =
       r.airspeed.known() && (!(r.airspeed > 0) || r.turning_area.known() || r.constant_area.known());
   l.friction = {r.friction_share, r.friction_constant};
-  const DownSpring& s = r.down_spring;
-  if (s.on_airframe.known() && s.on_leg.known() && s.extended_force.known() && s.progression.known() &&
-      s.full_stroke.known() && s.extended_length.known())
-    l.spring = drive::DownSpring{{s.on_airframe.vec(), s.on_leg.vec()},
-                                 s.extended_force,
-                                 s.progression,
-                                 s.full_stroke,
-                                 s.extended_length};
+  if (r.down_spring.extended_force.known()) l.spring = down_spring_of(leg);
   out.inertia = 0;
   for (const auto& m : l.masses) {
     const Vec3 arm = m.at - axis->point;
@@ -129,6 +122,38 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
   const Drive& r = leg.retraction.drive;
   if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
   return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
+}
+
+std::optional<drive::DownSpring> down_spring_of(const Leg& leg) {
+  const DownSpring& s = leg.retraction.drive.down_spring;
+  if (!s.on_airframe.known() || !s.on_leg.known() || !s.progression.known() || !s.full_stroke.known() ||
+      !s.extended_length.known())
+    return std::nullopt;
+  return drive::DownSpring{{s.on_airframe.vec(), s.on_leg.vec()},
+                           s.extended_force.known() ? s.extended_force.si : 1,
+                           s.progression,
+                           s.full_stroke,
+                           s.extended_length};
+}
+
+swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point) {
+  const SwingDirection way = leg.retraction.direction;
+  const bool sideways = way == SwingDirection::inward || way == SwingDirection::outward;
+  return {sideways ? point.y() : point.x(), point.z()};
+}
+
+std::optional<swing::FoldingBrace> brace_of(const Leg& leg) {
+  const BraceLinks& b = leg.retraction.brace;
+  if (!b.at_airframe.known() || !b.at_leg.known() || !leg.brace_leg.known() || !leg.brace_airframe.known() ||
+      !leg.held_at().allFinite())
+    return std::nullopt;
+  const auto flat = [&](const Vec3& v) { return in_plane_of_swing(leg, v); };
+  return swing::FoldingBrace{flat(leg.held_at()),
+                             flat(leg.brace_leg.vec()),
+                             flat(leg.brace_airframe.vec()),
+                             b.at_airframe,
+                             b.at_leg,
+                             b.lock_spring.known() ? b.lock_spring.si : 0};
 }
 
 namespace {
@@ -294,8 +319,7 @@ class Judge {
     for (const bool in_air : {true, false}) {
       const drive::LegLoad l = in_air ? flying : on_jacks(flying);
       for (const bool up : {true, false}) {
-        // Force along the strut: the drive's torque, towards its own motion, over the arm.
-        const auto force = [&](double t) { return (up ? l.to_retract(t) : -l.to_extend(t)) / arm(t); };
+        const auto force = [&](double t) { return drive::moving_force(l, *strut, t, up); };
         const auto spare = [&](double t) {
           const double f = force(t);
           return f == 0 ? 1e9 : (f > 0 ? can_push : can_pull) / std::abs(f) - 1;
@@ -516,12 +540,8 @@ class Judge {
     const double limit = drive::limit_speed(leg, 0.5, 90);
     if (std::isfinite(limit))
       f.working.push_back({"falls to the lock up to an airspeed of", limit, Kind::speed});
-    const DownSpring& s = r_.down_spring;
-    if (s.on_airframe.known() && s.on_leg.known() && s.progression.known() && s.full_stroke.known() &&
-        s.extended_length.known()) {
-      const auto size = drive::size_spring(
-          load_->load,
-          {{s.on_airframe.vec(), s.on_leg.vec()}, 1, s.progression, s.full_stroke, s.extended_length}, 1.3);
+    if (const auto spring = down_spring_of(leg_)) {
+      const auto size = drive::size_spring(load_->load, *spring, 1.3);
       f.working.push_back({"least down-spring between those ends, extended", size.least_force, Kind::force});
       f.working.push_back({"retracting then takes", size.retract_with, Kind::moment});
     }
@@ -566,25 +586,18 @@ class Judge {
     const BraceLinks& b = leg_.retraction.brace;
     if (!b.at_airframe.known() && !b.at_leg.known()) return;
     about();
-    if (!b.at_airframe.known() || !b.at_leg.known() || !leg_.brace_leg.known() ||
-        !leg_.brace_airframe.known() || !leg_.held_at().allFinite()) {
+    if (!brace_of(leg_)) {
       Lacking lacks(leg_root(leg_.id));
       lacks.number(b.at_airframe, "retraction/brace/at_airframe_m", "the link at the airframe")
           .number(b.at_leg, "retraction/brace/at_leg_m", "the link at the leg")
           .place(leg_.brace_leg, "brace_leg", "the brace's end on the leg")
-          .place(leg_.brace_airframe, "brace_airframe", "its end on the airframe");
+          .place(leg_.brace_airframe, "brace_airframe", "its end on the airframe")
+          .that(!leg_.held_at().allFinite(), "where the leg is held");
       collect_.unknown("drive.brace", lacks.text());
       return;
     }
-    const bool sideways = leg_.retraction.direction == SwingDirection::inward ||
-                          leg_.retraction.direction == SwingDirection::outward;
-    const auto flat = [&](const Vec3& v) { return swing::Vec2(sideways ? v.y() : v.x(), v.z()); };
-    const swing::FoldingBrace brace{flat(leg_.held_at()),
-                                    flat(leg_.brace_leg.vec()),
-                                    flat(leg_.brace_airframe.vec()),
-                                    b.at_airframe,
-                                    b.at_leg,
-                                    b.lock_spring.known() ? b.lock_spring.si : 0};
+    const swing::FoldingBrace brace = *brace_of(leg_);
+    const auto flat = [&](const Vec3& v) { return in_plane_of_swing(leg_, v); };
     const auto figures = swing::brace_figures(brace);
     if (!std::isfinite(figures.past_straight)) {
       collect_.fails("drive.over_centre", at_least(0, "links that reach"),

@@ -10,6 +10,7 @@
 #include "core/drive/machines.h"
 #include "core/drive/servo.h"
 #include "core/model/design.h"
+#include "core/swing/locks.h"
 
 namespace kranich {
 
@@ -31,5 +32,10 @@ std::optional<drive::Strut> actuator_of(const Leg& leg);
 std::optional<drive::ServoLinkage> servo_of(const Leg& leg);
 std::optional<drive::GearedMotor> motor_of(const Leg& leg);
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
+//! Its down-spring, all of it known but perhaps its force (then 1 N).
+std::optional<drive::DownSpring> down_spring_of(const Leg& leg);
+//! Its folding brace in the plane of the swing: (y, z) of a sideways one, else (x, z).
+std::optional<swing::FoldingBrace> brace_of(const Leg& leg);
+swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point);
 
 }  // namespace kranich

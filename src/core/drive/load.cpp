@@ -116,6 +116,10 @@ double work_over(double full, const std::function<double(double)>& torque) {
   return boost::math::quadrature::gauss_kronrod<double, 31>::integrate(torque, 0.0, full, 6, 1e-10);
 }
 
+double moving_force(const LegLoad& load, const Strut& s, double turn, bool up) {
+  return (up ? load.to_retract(turn) : -load.to_extend(turn)) / arm_of(load.moves, s, turn);
+}
+
 double actuator_force(const LegLoad& load, const Strut& s, double turn) {
   return -load.sum(turn) / arm_of(load.moves, s, turn);
 }

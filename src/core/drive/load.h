@@ -110,6 +110,8 @@ struct ActuatorFigures {
   double work;                        //!< to raise, J
 };
 ActuatorFigures actuator_figures(const LegLoad& load, const Strut& actuator);
+//! Force that moves the leg at a turn, friction in, positive pushing: up or down.
+double moving_force(const LegLoad& load, const Strut& actuator, double turn, bool up);
 //! Force that holds the loads at a turn, positive pushing.
 double actuator_force(const LegLoad& load, const Strut& actuator, double turn);
 

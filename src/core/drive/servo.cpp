@@ -14,10 +14,27 @@ constexpr double pi = std::numbers::pi;
 Eigen::Vector2d polar(double length, double angle) {
   return length * Eigen::Vector2d(std::cos(angle), std::sin(angle));
 }
-Eigen::Vector2d unit_pin(const ServoLinkage& l, double angle) { return l.pivot + polar(l.unit_arm, angle); }
 double angle_of(const Eigen::Vector2d& v) { return std::atan2(v.y(), v.x()); }
 
 }  // namespace
+
+Eigen::Vector2d unit_pin(const ServoLinkage& l, double angle) { return l.pivot + polar(l.unit_arm, angle); }
+
+Eigen::Vector2d servo_ball(const ServoLinkage& l, const ServoFit& f, double angle) {
+  return l.servo + polar(f.servo_arm, angle);
+}
+
+double servo_at(const ServoLinkage& l, const ServoFit& f, double unit_angle) {
+  const bool rises = l.stowed > l.down;
+  double low = 0;
+  double high = 1;
+  for (int i = 0; i < 50; ++i) {
+    const double middle = (low + high) / 2;
+    const double there = unit_at(l, f, f.angle_down + middle * f.turn);
+    ((there < unit_angle) == rises ? low : high) = middle;
+  }
+  return f.angle_down + low * f.turn;
+}
 
 double ServoFit::arm_at(double share) const {
   return neutral + (share - 0.5) * std::copysign(throw_all, turn);

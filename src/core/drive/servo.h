@@ -27,6 +27,12 @@ struct ServoFit {
 ServoFit fit_servo(const ServoLinkage& linkage);
 //! Unit arm's angle where the servo arm stands so, on the way between the ends; NaN beyond.
 double unit_at(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
+//! Servo arm's angle at which the unit's arm stands so, between the dead centres; by halving, the way is one
+//! way.
+double servo_at(const ServoLinkage& linkage, const ServoFit& fit, double unit_angle);
+//! Where the servo arm's ball and the unit's pin are.
+Eigen::Vector2d servo_ball(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
+Eigen::Vector2d unit_pin(const ServoLinkage& linkage, double unit_angle);
 //! Angle between the lines of servo arm and rod, 0 (in line) … π/2 (square).
 double between_arm_and_rod(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
 

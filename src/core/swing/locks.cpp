@@ -24,6 +24,13 @@ BraceFigures brace_figures(const FoldingBrace& b) {
           std::abs(cross(b.pin - b.pivot, (b.anchor - b.pin) / span))};
 }
 
+Vec2 knee_of(const FoldingBrace& b) {
+  const double span = (b.pin - b.anchor).norm();
+  const Vec2 along = (b.pin - b.anchor) / span;
+  const double foot = (b.at_anchor * b.at_anchor - b.at_leg * b.at_leg + span * span) / (2 * span);
+  return b.anchor + foot * along + brace_figures(b).offset * square(along);
+}
+
 BraceUnderLoad brace_under(const FoldingBrace& b, const Vec2& at, const Vec2& load) {
   const Vec2 way = (b.anchor - b.pin).normalized();
   // A brace pressed together pushes the pin away from its anchor.
@@ -33,12 +40,8 @@ BraceUnderLoad brace_under(const FoldingBrace& b, const Vec2& at, const Vec2& lo
 }
 
 double force_to_unlock(const FoldingBrace& b, const Vec2& at, const Vec2& load) {
-  const BraceFigures figures = brace_figures(b);
-  const Vec2 along = (b.pin - b.anchor).normalized();
   // The knee, on one side of the line: what follows is the same on the other but for the sign of the turn.
-  const double foot = (b.at_anchor * b.at_anchor - b.at_leg * b.at_leg + (b.pin - b.anchor).squaredNorm()) /
-                      (2 * (b.pin - b.anchor).norm());
-  const Vec2 knee = b.anchor + foot * along + figures.offset * square(along);
+  const Vec2 knee = knee_of(b);
   // The link at the anchor turns by δ towards straight: knee, leg and the other link follow.
   const double towards = -1;  // about +: the knee lies to the left of the line
   const Vec2 knee_goes = towards * square(knee - b.anchor);

@@ -25,6 +25,9 @@ struct BraceFigures {
 };
 BraceFigures brace_figures(const FoldingBrace& brace);
 
+//! Where the knee is, off the line of the end pins to the left of the way from anchor to pin.
+Vec2 knee_of(const FoldingBrace& brace);
+
 //! Under a load at a point of the leg.
 struct BraceUnderLoad {
   double force;        //!< along the line of the end pins, compression positive: moment of the load / arm
