@@ -134,7 +134,7 @@ TEST_CASE("an arched wire across: its ends' rate by energy, its share at the whe
   const double d = 0.004;
   const double h = 0.03;
   const double span = 0.5;
-  const auto w = force::arched_wire(d, h, span);
+  const auto w = force::arched_wire(d, h, span, 207e9);
   // ∫ y² ds/EI of the parabola, summed.
   const double inertia = std::numbers::pi * std::pow(d, 4) / 64;
   double give = 0;
@@ -152,19 +152,19 @@ TEST_CASE("an arched wire across: its ends' rate by energy, its share at the whe
   leg.spring.bent.cross_wire.rise = Given(h);
   leg.spring.bent.cross_wire.along = Given(0.5);  // at the very end: all of the spread
   const auto with = chain(leg);
-  const auto post = std::get<0>(force::wire_across(leg.spring.bent, with));
+  const auto post = std::get<0>(force::wire_across(leg.spring.bent, with, {}));
   REQUIRE(post);
   CHECK(post->span == Approx(2 * 0.42));
   CHECK(post->post_per_axle == Approx(1).epsilon(1e-9));
-  CHECK(with.across_rate == Approx(2 * force::arched_wire(d, h, 0.84).rate));
+  CHECK(with.across_rate == Approx(2 * force::arched_wire(d, h, 0.84, 207e9).rate));
   CHECK(force::stiffness_at_wheel(with)->vertical_rate > bare->vertical_rate);
   // Energy: of both ends together, ½·k·(2δ)² for two legs.
   const double spread = 0.003;
   CHECK(2 * 0.5 * with.across_rate * spread * spread ==
-        Approx(0.5 * force::arched_wire(d, h, 0.84).rate * std::pow(2 * spread, 2)));
+        Approx(0.5 * force::arched_wire(d, h, 0.84, 207e9).rate * std::pow(2 * spread, 2)));
   // Halfway up the leg it holds less.
   leg.spring.bent.cross_wire.along = Given(0.25);
-  CHECK(chain(leg).across_rate < 0.5 * 2 * force::arched_wire(d, h, 0.54).rate);
+  CHECK(chain(leg).across_rate < 0.5 * 2 * force::arched_wire(d, h, 0.54, 207e9).rate);
 }
 
 TEST_CASE("a streamlined section is what its outline says, and a leg of it is checked by it") {

@@ -16,6 +16,7 @@
 #include "core/assess/loading_state.h"
 #include "core/model/moves.h"
 #include "core/place/keepout.h"
+#include "core/weigh/from_cg.h"
 
 namespace kranich::app {
 namespace {
@@ -122,12 +123,8 @@ OtherWayRow::Way from_the_cg(Document& document, const std::string& id, const QS
             std::vector<size_t> rows;
             for (const auto& line : leg_lines(d))
               if (std::find(line.ids.begin(), line.ids.end(), id) != line.ids.end()) rows = line.rows;
-            double along = 0;  // mass that goes with these legs
-            for (const auto& item : d.ledger)
-              for (const size_t r : rows)
-                if (item.moves == d.gear.legs[r].id && item.mass.known()) along += item.mass;
-            const double stays = 1 - along / document.loading()->mass.down.mass;
-            if (stays > 0.05) shift_legs(d, rows, (v - now()) / stays, 0, 0);
+            const double by = weigh::shift_from_cg(d, rows, document.loading()->mass.down.mass, v - now());
+            if (std::isfinite(by)) shift_legs(d, rows, by, 0, 0);
           }};
 }
 

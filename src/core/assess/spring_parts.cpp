@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "core/assess/parts.h"
 #include "core/base/numerics.h"
 #include "core/force/bent_leg.h"
-#include "core/force/coil.h"
 #include "core/force/materials.h"
 #include "core/model/lacking.h"
 
@@ -150,14 +148,14 @@ void wire_across(const Design& d, const Leg& leg, const LegLanding& landing, con
   const auto chain = force::bending_leg_of(leg, d.materials);
   const auto* bending = std::get_if<force::BendingLeg>(&chain);
   if (!bending) return;
-  const auto across = force::wire_across(b, *bending);
+  const auto across = force::wire_across(b, *bending, d.materials);
   const auto* fitted = std::get_if<std::optional<force::WireAcross>>(&across);
   if (!fitted || !*fitted) return;
   const force::WireAcross& w = **fitted;
   const double rise = landing.drop && landing.drop->ended ? landing.drop->stroke_used : nan;
   const double apart = 2 * w.post_per_axle * rise * wheel.leg.moved_per_rise.y();
   collect.about(about_leg(d, leg), "");
-  const Material* steel = force::find_material({}, force::cross_wire_material);
+  const Material* steel = force::find_material(d.materials, force::cross_wire_material);
   const double allowed = force::allowable_of(*steel, b.cross_wire.diameter, false).yield;
   if (!std::isfinite(apart)) {
     collect.unknown("spring.cross_wire", "the design landing, followed to its end");

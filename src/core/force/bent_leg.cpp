@@ -29,9 +29,6 @@ Vec3 direction_of(LoopAxis axis) {
   return Vec3::UnitY();
 }
 
-//! Young's modulus of spring wire, Pa (handbook, Springs).
-constexpr double steel_modulus = 207e9;
-
 //! How far the clamp gives: a middle that bends with both legs' moment, and rings. Level landings, both legs
 //! alike: it neither leans nor goes sideways. What is missing of them.
 Text hold_root(const Leg& leg, BendingLeg& out) {
@@ -141,7 +138,7 @@ std::variant<BendingLeg, Text> bending_leg_of(const Leg& leg, const std::vector<
   if (const Text missing = hold_root(leg, out); !missing.empty()) return missing;
   if (b.measured_rate.known())
     if (const Text missing = calibrate(b, out); !missing.empty()) return missing;
-  const auto across = wire_across(b, out);
+  const auto across = wire_across(b, out, own);
   if (const auto* missing = std::get_if<Text>(&across)) return *missing;
   if (b.cross_wire_rate.known())
     out.across_rate = b.cross_wire_rate;
@@ -164,16 +161,19 @@ RingRates ring_rates(const BentMount& m) {
   return r;
 }
 
-ArchedWire arched_wire(double diameter, double rise, double span) {
+ArchedWire arched_wire(double diameter, double rise, double span, double youngs_modulus) {
   const double inertia = std::numbers::pi * std::pow(diameter, 4) / 64;
-  const double rate = 15 * steel_modulus * inertia / (8 * rise * rise * span);
+  const double rate = 15 * youngs_modulus * inertia / (8 * rise * rise * span);
   return {rate, rate * rise * diameter / 2 / inertia};
 }
 
-std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& b, const BendingLeg& bending) {
+std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& b, const BendingLeg& bending,
+                                                          const std::vector<Material>& own) {
   const CrossWire& c = b.cross_wire;
   if (!c.diameter.known()) return std::nullopt;
   if (!c.rise.known() || !c.along.known()) return "rise and post of the spring wire across";
+  const double modulus = stiffness_of(*find_material(own, cross_wire_material)).youngs_modulus;
+  if (!std::isfinite(modulus)) return say("Young's modulus of “{}”", std::string(cross_wire_material));
   const auto bent = bend(bending, Vec3::UnitZ());
   if (!bent) return "a leg that the load can bend";
   size_t i = 0;
@@ -199,7 +199,7 @@ std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& b, cons
   const double spread = bent->moved.y();
   if (!(std::abs(spread) > 1e-15))
     return "a leg that spreads under its load: a wire across has nothing to hold";
-  return WireAcross{arched_wire(c.diameter, c.rise, span), span, (loaded.y() - post.y()) / spread};
+  return WireAcross{arched_wire(c.diameter, c.rise, span, modulus), span, (loaded.y() - post.y()) / spread};
 }
 
 std::vector<double> thickness_at_points(const BentLeg& leg) {

@@ -37,7 +37,7 @@ struct ArchedWire {
   double rate;              //!< its ends pulled apart, N/m
   double stress_per_apart;  //!< in its middle, Pa a metre
 };
-ArchedWire arched_wire(double diameter, double rise, double span);
+ArchedWire arched_wire(double diameter, double rise, double span, double youngs_modulus);
 //! The wire across a leg, with how far its post goes outboard for a metre that the axle goes (the leg bent by
 //! a load up at the wheel). Nothing where it is not entered; what is missing where a number of it is.
 struct WireAcross {
@@ -46,7 +46,8 @@ struct WireAcross {
   //! At one axle: both posts part by twice what one goes, 2·k·p².
   double rate_at_axle() const { return 2 * wire.rate * post_per_axle * post_per_axle; }
 };
-std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& leg, const BendingLeg& bending);
+std::variant<std::optional<WireAcross>, Text> wire_across(const BentLeg& leg, const BendingLeg& bending,
+                                                          const std::vector<Material>& own);
 //! What the builder has of spring wire for it.
 inline constexpr std::string_view cross_wire_material = "music wire";
 

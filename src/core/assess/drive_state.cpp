@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assess/drive_state.h"
+
+#include <cmath>
+
+#include "core/model/lacking.h"
+#include "core/motion/retract.h"
+
+namespace kranich {
+
+std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  const std::string root = leg_root(leg.id);
+  const auto axis = motion::stowing_axis(leg);
+  Lacking lacks(root);
+  lacks.place(leg.retraction.pivot, "retraction/pivot", "the pivot")
+      .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
+      .place(leg.axle, "axle", "the axle's place");
+  DriveLoad out{};
+  if (r.mass.known() && r.cg.known()) {
+    out.load.masses = {{r.mass, r.cg.vec()}};
+  } else {
+    double mass = 0;
+    for (const auto& item : d.ledger) {
+      if (item.moves != leg.id) continue;
+      if (leg.stands == LegStands::both_sides && item.at.y < 0) continue;  // the other side's
+      // Half of what hangs there would be half a load: all of it must be known.
+      lacks.that(!item.mass.known() || !item.at.known(), say("mass and place of “{}”", item.name));
+      // One in the middle is both legs'.
+      const double share = leg.stands == LegStands::both_sides && std::abs(item.at.y) < 1e-6 ? 0.5 : 1;
+      Vec3 at = item.at.vec();
+      if (share < 1) at.y() = leg.axle.y;
+      if (leg.stands == LegStands::port) at.y() = -at.y();  // stored as if to starboard
+      out.load.masses.push_back({share * item.mass, at});
+      mass += share * item.mass;
+    }
+    if (out.load.masses.empty())
+      lacks.number(r.mass, "retraction/drive/mass_kg", "the mass of all that swings")
+          .place(r.cg, "retraction/drive/cg", "its CG");
+    out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
+  }
+  if (!lacks.nothing() || !axis) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
+  drive::LegLoad& l = out.load;
+  l.moves.axis = *axis;
+  l.moves.full_turn = leg.retraction.unit_angle;
+  const Vec3 way = leg.axle.vec() - leg.held_at();
+  l.moves.line = {leg.held_at(), way.normalized()};
+  l.load_factor = r.load_factor;
+  l.air.leg_direction = way;
+  l.air.centre = r.air_centre.known() ? r.air_centre.vec() : leg.axle.vec();
+  if (r.airspeed > 0 && !r.air_centre.known()) out.taken.also("the air acts at the axle");
+  l.air.turning_area = r.turning_area.known() ? r.turning_area.si : 0;
+  l.air.constant_area = r.constant_area.known() ? r.constant_area.si : 0;
+  l.stream.density = d.airframe.aerodynamics.density;
+  l.stream.speed = r.airspeed.known() ? r.airspeed.si : 0;
+  out.with_air =
+      r.airspeed.known() && (!(r.airspeed > 0) || r.turning_area.known() || r.constant_area.known());
+  l.friction = {r.friction_share, r.friction_constant};
+  if (r.down_spring.extended_force.known()) l.spring = down_spring_of(leg);
+  out.inertia = 0;
+  for (const auto& m : l.masses) {
+    const Vec3 arm = m.at - axis->point;
+    out.inertia += m.mass * (arm - arm.dot(axis->direction) * axis->direction).squaredNorm();
+  }
+  if (r.inertia.known())
+    out.inertia = r.inertia;
+  else
+    out.taken.also("inertia as of points");
+  return out;
+}
+
+drive::LegLoad on_jacks(drive::LegLoad load) {
+  load.stream.speed = 0;
+  load.load_factor = 1;
+  return load;
+}
+
+std::optional<drive::Strut> actuator_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.on_airframe.known() || !r.on_leg.known()) return std::nullopt;
+  return drive::Strut{r.on_airframe.vec(), r.on_leg.vec()};
+}
+
+std::optional<drive::ServoLinkage> servo_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.servo_x.known() || !r.servo_y.known() || !r.unit_arm.known() || !r.unit_down.known() ||
+      !r.unit_stowed.known())
+    return std::nullopt;
+  drive::ServoLinkage l;
+  l.servo = {r.servo_x, r.servo_y};
+  l.pivot = {0, 0};
+  l.unit_arm = r.unit_arm;
+  l.down = r.unit_down;
+  l.stowed = r.unit_stowed;
+  l.over_centre = r.over_centre;
+  return l;
+}
+
+std::optional<drive::GearedMotor> motor_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.stall_torque.known() || !r.no_load_speed.known() || !r.sector_radius.known() ||
+      !r.pinion_radius.known() || !r.gearbox.known() || !r.efficiency.known())
+    return std::nullopt;
+  return drive::GearedMotor{
+      {r.stall_torque, r.no_load_speed, r.no_load_current.known() ? r.no_load_current.si : 0,
+       r.stall_current.known() ? r.stall_current.si : std::nan("")},
+      r.sector_radius,
+      r.pinion_radius,
+      r.gearbox,
+      r.efficiency,
+      r.rotor_inertia.known() ? r.rotor_inertia.si : 0};
+}
+
+std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
+  return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
+}
+
+std::optional<drive::DownSpring> down_spring_of(const Leg& leg) {
+  const DownSpring& s = leg.retraction.drive.down_spring;
+  if (!s.on_airframe.known() || !s.on_leg.known() || !s.progression.known() || !s.full_stroke.known() ||
+      !s.extended_length.known())
+    return std::nullopt;
+  return drive::DownSpring{{s.on_airframe.vec(), s.on_leg.vec()},
+                           s.extended_force.known() ? s.extended_force.si : 1,
+                           s.progression,
+                           s.full_stroke,
+                           s.extended_length};
+}
+
+swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point) {
+  const SwingDirection way = leg.retraction.direction;
+  const bool sideways = way == SwingDirection::inward || way == SwingDirection::outward;
+  return {sideways ? point.y() : point.x(), point.z()};
+}
+
+std::optional<swing::FoldingBrace> brace_of(const Leg& leg) {
+  const BraceLinks& b = leg.retraction.brace;
+  if (!b.at_airframe.known() || !b.at_leg.known() || !leg.brace_leg.known() || !leg.brace_airframe.known() ||
+      !leg.held_at().allFinite())
+    return std::nullopt;
+  const auto flat = [&](const Vec3& v) { return in_plane_of_swing(leg, v); };
+  return swing::FoldingBrace{flat(leg.held_at()),
+                             flat(leg.brace_leg.vec()),
+                             flat(leg.brace_airframe.vec()),
+                             b.at_airframe,
+                             b.at_leg,
+                             b.lock_spring.known() ? b.lock_spring.si : 0};
+}
+
+}  // namespace kranich
