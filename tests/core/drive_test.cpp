@@ -338,6 +338,11 @@ TEST_CASE("a servo is in line with its rod at both ends of the unit's travel, wh
     CHECK(drive::unit_at(l, f, f.angle_down) == Approx(l.down).epsilon(1e-7));
     CHECK(drive::unit_at(l, f, f.angle_stowed) == Approx(l.stowed).epsilon(1e-7));
     CHECK(f.arm_at(0) == Approx(f.neutral - std::copysign(f.throw_all / 2, f.turn)));
+    // What a steady torque asks is its work: no less than the mean over the servo's way, nothing at its ends.
+    const auto most = drive::hardest_at_servo(l, f, 1.5, [](double) { return 2.0; });
+    CHECK(most.torque > 2.0 * 1.5 / std::abs(f.turn));
+    CHECK(most.turn > 0);
+    CHECK(most.turn < 1.5);
     // On the way the unit never turns back.
     double before = l.down;
     for (int k = 1; k < 20; ++k) {

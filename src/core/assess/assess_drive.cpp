@@ -332,32 +332,14 @@ class Judge {
       collect_.unknown("drive.stall", entry(root() + "stall_torque_N_m", "the servo's stall torque"));
       return;
     }
-    // The unit's arm and the leg go together, each over its own travel.
     const drive::LegLoad& l = load_->load;
     const drive::LegLoad still = on_jacks(l);
-    const double unit_per_leg = (linkage->stowed - linkage->down) / l.moves.full_turn;
-    double most = 0;
-    double at = 0;
-    constexpr int steps = 60;
-    for (int i = 1; i < steps; ++i) {
-      const double servo_at = fit.angle_down + fit.turn * i / steps;
-      constexpr double h = 1e-4;
-      const double unit = drive::unit_at(*linkage, fit, servo_at);
-      const double unit_rate =
-          (drive::unit_at(*linkage, fit, servo_at + h) - drive::unit_at(*linkage, fit, servo_at - h)) /
-          (2 * h);
-      const double turn = (unit - linkage->down) / unit_per_leg;
-      const double torque = std::max(
-          {0.0, l.to_retract(turn), l.to_extend(turn), still.to_retract(turn), still.to_extend(turn)});
-      const double at_servo = torque * std::abs(unit_rate / unit_per_leg);
-      if (at_servo > most) {
-        most = at_servo;
-        at = turn;
-      }
-    }
-    auto& f = judged("drive.stall", r_.stall_torque / most,
+    const auto most = drive::hardest_at_servo(*linkage, fit, l.moves.full_turn, [&](double t) {
+      return std::max({0.0, l.to_retract(t), l.to_extend(t), still.to_retract(t), still.to_extend(t)});
+    });
+    auto& f = judged("drive.stall", r_.stall_torque / most.torque,
                      at_least_or_tight(1, 2, "practice: half its stall torque"));
-    f.working = {{"at the servo", most, Kind::moment}, {"at a turn of", at, Kind::angle}};
+    f.working = {{"at the servo", most.torque, Kind::moment}, {"at a turn of", most.turn, Kind::angle}};
     if (r_.rod_stiffness.known() && r_.stall_current.known()) {
       // End points set two degrees too far: it never comes to rest.
       const auto b = drive::binding(*linkage, fit, fit.angle_stowed - std::copysign(radians(30), fit.turn),

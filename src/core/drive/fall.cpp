@@ -49,7 +49,7 @@ double limit_speed(FreeFall f, double from, double to) {
   };
   const bool at_first = reaches(from);
   if (at_first == reaches(to)) return std::numeric_limits<double>::quiet_NaN();
-  for (int i = 0; i < 44; ++i) {
+  while (to - from > 1e-4 * to && to > 1e-3) {  // an airspeed is not read closer
     const double middle = (from + to) / 2;
     (reaches(middle) == at_first ? from : to) = middle;
   }

@@ -81,6 +81,22 @@ double between_arm_and_rod(const ServoLinkage& l, const ServoFit& f, double serv
   return std::acos(std::min(1.0, std::abs(arm.dot(rod)) / (arm.norm() * rod.norm())));
 }
 
+AtServo hardest_at_servo(const ServoLinkage& l, const ServoFit& f, double full_turn,
+                         const std::function<double(double)>& at_leg) {
+  const double unit_per_leg = (l.stowed - l.down) / full_turn;
+  AtServo most{0, 0};
+  constexpr int steps = 60;  // at the dead centres themselves it asks nothing
+  for (int i = 1; i < steps; ++i) {
+    const double at = f.angle_down + f.turn * i / steps;
+    constexpr double h = 1e-4;
+    const double rate = (unit_at(l, f, at + h) - unit_at(l, f, at - h)) / (2 * h);
+    const double turn = (unit_at(l, f, at) - l.down) / unit_per_leg;
+    const double torque = at_leg(turn) * std::abs(rate / unit_per_leg);
+    if (torque > most.torque) most = {torque, turn};
+  }
+  return most;
+}
+
 Binding binding(const ServoLinkage& l, const ServoFit& f, double stop_at, double goes_on, double stiffness,
                 double stall_torque, double stall_current, double idle_current) {
   // The unit stands; the ball goes on about the servo, and the way between the two differs from the rod.

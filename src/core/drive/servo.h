@@ -4,6 +4,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <functional>
 
 namespace kranich::drive {
 
@@ -35,6 +36,14 @@ Eigen::Vector2d servo_ball(const ServoLinkage& linkage, const ServoFit& fit, dou
 Eigen::Vector2d unit_pin(const ServoLinkage& linkage, double unit_angle);
 //! Angle between the lines of servo arm and rod, 0 (in line) … π/2 (square).
 double between_arm_and_rod(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
+
+//! The most that a torque about the leg's pivot, at its turn (0 … full_turn), asks of the servo on the way
+//! between the dead centres: M·dφ/dθ. Unit's arm and leg go together, each over its own travel.
+struct AtServo {
+  double torque, turn;  //!< N·m at the servo; the leg's turn then
+};
+AtServo hardest_at_servo(const ServoLinkage& linkage, const ServoFit& fit, double full_turn,
+                         const std::function<double(double)>& at_leg);
 
 //! A stop met before the command's end: the rod is sprung by what the command still asks.
 struct Binding {
