@@ -7,8 +7,10 @@
 #include <QStackedWidget>
 #include <QTabWidget>
 
+#include "app/stations/page.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/entry_table.h"
+#include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 
 namespace kranich::app {
@@ -52,19 +54,23 @@ bool lead_into(QWidget* dialog, const QString& path) {
 }  // namespace
 
 bool lead_to(MainWindow& window, const QString& path) {
+  const Gear& gear = window.document().design().gear;
+  const std::string named = path.section("/gear/legs/", 1).section('/', 0, 0).toStdString();
+  const std::string leg = gear.find(named) ? named : std::string();
   for (int i = 0; i < station_count; ++i) {
     const auto station = static_cast<Station>(i);
     if (QWidget* entry = entry_in(window.page(station), path)) {
       window.show_station(station);
+      if (!leg.empty())
+        if (auto* of = window.page(station)->findChild<LegSwitch*>()) emit of->chosen(QString::fromStdString(leg));
+      Fold::open_around(entry);
       bring_forward(entry);
       return true;
     }
   }
   // Jig, materials and lay-up stand in the window of any leg.
-  const Gear& gear = window.document().design().gear;
-  const std::string named = path.section("/gear/legs/", 1).section('/', 0, 0).toStdString();
-  const std::string leg = gear.find(named) ? named : gear.legs.empty() ? std::string() : gear.legs[0].id;
-  if (!leg.empty() && lead_into(make_leg_dialog(window.document(), leg, &window), path)) return true;
+  const std::string any = !leg.empty() ? leg : gear.legs.empty() ? std::string() : gear.legs[0].id;
+  if (!any.empty() && lead_into(make_leg_dialog(window.document(), any, &window), path)) return true;
   return lead_into(make_project_dialog(window.document(), &window), path);
 }
 

@@ -166,8 +166,7 @@ TEST_CASE("stowing the legs moves the CG as the moved masses say") {
     for (const auto& i : d.ledger) {
       if (i.moves.empty()) continue;
       const Leg& leg = d.gear.leg(i.moves);
-      const auto turn = *motion::stowing(leg, 1, i.at.y < 0.0);
-      moment += i.mass * ((turn * i.at.vec()).x() - i.at.x);
+      moment += i.mass * (motion::swung(leg, 1, i.at.vec(), i.at.y < 0.0)->x() - i.at.x);
     }
     CHECK(l.mass.up.at.x() - l.mass.down.at.x() == Approx(moment / l.mass.down.mass).margin(1e-12));
     CHECK(l.mass.up.at.y() == Approx(l.mass.down.at.y()).margin(1e-12));

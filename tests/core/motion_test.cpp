@@ -56,21 +56,21 @@ TEST_CASE("a leg turned by a right angle lies where its direction says, and its 
         Case{SwingDirection::inward, {0, -0.7, 0}}, Case{SwingDirection::outward, {0, 0.7, 0}}}) {
     const Leg l = plain_leg(way);
     const Vec3 pivot = l.retraction.pivot.vec();
-    CHECK((*motion::stowing(l, 0) * l.axle.vec() - l.axle.vec()).norm() < 1e-15);
-    CHECK((*motion::stowing(l, 1) * l.axle.vec() - pivot - lies).norm() < 1e-12);
+    CHECK((*motion::swung(l, 0, l.axle.vec()) - l.axle.vec()).norm() < 1e-15);
+    CHECK((*motion::swung(l, 1, l.axle.vec()) - pivot - lies).norm() < 1e-12);
     const Vec3 half = (Vec3(0, 0, -0.7) + lies) / std::sqrt(2.0);
-    CHECK((*motion::stowing(l, 0.5) * l.axle.vec() - pivot - half).norm() < 1e-12);
+    CHECK((*motion::swung(l, 0.5, l.axle.vec()) - pivot - half).norm() < 1e-12);
     for (const double share : {0.0, 0.3, 1.0}) {
-      const Vec3 twin = *motion::stowing(l, share, true) * mirrored(l.axle.vec());
-      CHECK((twin - mirrored(*motion::stowing(l, share) * l.axle.vec())).norm() < 1e-12);
+      const Vec3 twin = *motion::swung(l, share, mirrored(l.axle.vec()), true);
+      CHECK((twin - mirrored(*motion::swung(l, share, l.axle.vec()))).norm() < 1e-12);
     }
   }
   Leg fixed = plain_leg(SwingDirection::aft);
   fixed.retraction.fitted = false;
-  CHECK_FALSE(motion::stowing(fixed, 1));
+  CHECK_FALSE(motion::swung(fixed, 1, fixed.axle.vec()));
   Leg unknown = plain_leg(SwingDirection::aft);
   unknown.retraction.unit_angle = Given();
-  CHECK_FALSE(motion::stowing(unknown, 1));
+  CHECK_FALSE(motion::swung(unknown, 1, unknown.axle.vec()));
 }
 
 TEST_CASE("an axle with camber and toe points where a bar through it would") {

@@ -59,12 +59,19 @@ namespace {
 SwingInput sample() {
   SwingInput in;
   in.wanted_clearance = 0.006;
-  in.moving.axis = {{2.4, 1.3, -0.1}, Vec3(-1, 0.06, 0.1).normalized()};
-  in.moving.full_turn = radians(88);
-  in.moving.wheel = {{2.44, 1.36, -0.8}, Vec3::UnitY(), 0.38, 0.13, 0.04};
-  in.moving.leg = {in.moving.axis.point, {2.44, 1.3, -0.8}, 0.03};
-  in.moving.stub = {{2.44, 1.3, -0.8}, {2.44, 1.36, -0.8}, 0.02};
-  in.moving.reach = 1.0;
+  MovingLeg& m = in.moving;
+  m.moves.axis = {{2.4, 1.3, -0.1}, Vec3(-1, 0.06, 0.1).normalized()};
+  m.moves.full_turn = radians(88);
+  m.foot = {2.44, 1.3, -0.8};
+  m.along = (m.foot - m.moves.axis.point).normalized();
+  m.moves.line = {m.moves.axis.point, m.along};
+  using motion::Carried;
+  m.parts = {
+      {Part::wheel, RoundedWheel{{2.44, 1.36, -0.8}, Vec3::UnitY(), 0.38, 0.13, 0.04}, Carried::wheel,
+       Carried::wheel},
+      {Part::leg, Capsule{m.moves.axis.point, m.foot, 0.03}, Carried::leg, Carried::wheel, false, true},
+      {Part::stub, Capsule{m.foot, {2.44, 1.36, -0.8}, 0.02}, Carried::wheel, Carried::wheel}};
+  m.find_reach();
   in.obstacles = {{"box", Box{{2.0, 0.68, -0.34}, {2.19, 0.82, -0.16}}}};
   return in;
 }
@@ -75,7 +82,7 @@ TEST_CASE("the least clearance is not missed between steps") {
   const auto least = least_clearance(in);
   double dense = 1e9;
   for (int i = 0; i <= 4000; ++i)
-    dense = std::min(dense, clearance_at(in, in.moving.full_turn * i / 4000).distance);
+    dense = std::min(dense, clearance_at(in, in.moving.moves.full_turn * i / 4000).distance);
   CHECK(least.distance <= dense + 1e-6);
   CHECK(least.distance == Approx(dense).margin(2e-5));
 }
@@ -84,14 +91,7 @@ TEST_CASE("a mirrored swing has the same clearance") {
   auto in = sample();
   const double there = least_clearance(in).distance;
   auto& m = in.moving;
-  m.axis.point = mirrored(m.axis.point);
-  m.axis.direction = Vec3(-m.axis.direction.x(), m.axis.direction.y(), -m.axis.direction.z());
-  m.wheel.centre = mirrored(m.wheel.centre);
-  m.wheel.axle = mirrored(m.wheel.axle);
-  for (Capsule* c : {&m.leg, &m.stub}) {
-    c->from = mirrored(c->from);
-    c->to = mirrored(c->to);
-  }
+  m = mirrored(m);
   in.obstacles = {{"box", Box{{2.0, -0.82, -0.34}, {2.19, -0.68, -0.16}}}};
   CHECK(least_clearance(in).distance == Approx(there).margin(1e-6));
 }

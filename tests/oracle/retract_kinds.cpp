@@ -61,12 +61,9 @@ Answers clearance(const Given& g) {
   swing::SwingInput in;
   in.wanted_clearance = 0;
   auto& m = in.moving;
-  m.axis = {g.vec("pivot_point_m"), g.vec("axis_direction").normalized()};
-  m.full_turn = g.deg("turn_deg");
+  m.moves.axis = {g.vec("pivot_point_m"), g.vec("axis_direction").normalized()};
+  m.moves.full_turn = g.deg("turn_deg");
   const Vec3 centre = g.vec("wheel_centre_down_m");
-  // The cases move a wheel alone: leg and stub are drawn into its middle, where they cannot be nearest.
-  m.leg = m.stub = {centre, centre, 0};
-  m.reach = (centre - m.axis.point).norm() + g["wheel_diameter_m"];
   if (g.has("box_min_corner_m"))
     in.obstacles.push_back({"box", motion::Box{g.vec("box_min_corner_m"), g.vec("box_max_corner_m")}});
   if (g.has("plane_point_m"))
@@ -80,13 +77,15 @@ Answers clearance(const Given& g) {
   }
   Answers a;
   for (const std::string name : {"flat_sided", "rounded"}) {
-    m.wheel = {centre, g.vec("axle_direction_down").normalized(), g["wheel_diameter_m"], g["wheel_width_m"],
-               name == "rounded" ? g["shoulder_radius_m"] : 0.0};
+    m.parts = {{swing::Part::wheel,
+                motion::RoundedWheel{centre, g.vec("axle_direction_down").normalized(), g["wheel_diameter_m"],
+                                     g["wheel_width_m"], name == "rounded" ? g["shoulder_radius_m"] : 0.0}}};
+    m.find_reach();
     const auto least = swing::least_clearance(in);
     a[name + "_least_clearance_m"] = least.distance;
     a[name + "_least_clearance_at_turn_deg"] = to_deg(least.turn);
     a[name + "_clearance_down_m"] = swing::clearance_at(in, 0).distance;
-    a[name + "_clearance_stowed_m"] = swing::clearance_at(in, m.full_turn).distance;
+    a[name + "_clearance_stowed_m"] = swing::clearance_at(in, m.moves.full_turn).distance;
   }
   return a;
 }

@@ -96,12 +96,16 @@ LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
     l.top = leg.held_at();
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
   if (pose.gear_position > 0)
-    if (const auto turn = motion::stowing(leg, pose.gear_position)) {
-      l.centre = *turn * l.centre;
-      l.lower = *turn * l.lower;
-      l.top = *turn * l.top;
-      if (l.hinge) l.hinge = *turn * *l.hinge;
-      l.axle = turn->linear() * l.axle;
+    if (const auto moves = motion::retracting(leg)) {
+      const double at = pose.gear_position * moves->full_turn;
+      const Eigen::Isometry3d leg_turn = moves->pose(motion::Carried::leg, at);
+      const Eigen::Isometry3d turn = moves->pose(motion::Carried::wheel, at);
+      if (!turn.matrix().allFinite()) return l;
+      l.centre = turn * l.centre;
+      l.lower = turn * l.lower;
+      l.top = leg_turn * l.top;
+      if (l.hinge) l.hinge = turn * *l.hinge;
+      l.axle = turn.linear() * l.axle;
     }
   return l;
 }
@@ -258,17 +262,21 @@ QPolygonF wing_section(const Pose& pose, double y) {
 
 void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
                     const QColor& tyre, const QColor& outline) {
-  const auto in = swing::swing_input(leg, {});
-  const auto* ok = std::get_if<swing::SwingInput>(&in);
-  if (!ok) return;
-  const auto turn = ok->moving.axis.turn(share * ok->moving.full_turn);
-  const Vec3 top = turn * ok->moving.leg.from;
-  const Vec3 lower = turn * ok->moving.leg.to;
-  const Vec3 centre = turn * ok->moving.wheel.centre;
-  s.bar(map(top), map(lower), leg.tube_diameter, leg_colour);
-  if ((centre - lower).norm() > 1e-6) s.bar(map(lower), map(centre), leg.tube_diameter * 0.7, leg_colour);
-  draw_wheel(s, centre, turn.linear() * ok->moving.wheel.axle, leg.wheel,
-             {outline, Qt::transparent, Qt::transparent, tyre, tyre.lighter(112), leg_colour}, map);
+  const auto made = swing::moving_leg(leg);
+  const auto* moving = std::get_if<swing::MovingLeg>(&made);
+  if (!moving) return;
+  const double turn = share * moving->moves.full_turn;
+  for (const auto& part : moving->parts)
+    if (const auto* c = std::get_if<motion::Capsule>(&part.solid)) {
+      const auto at = swing::capsule_at(moving->moves, part, turn);
+      s.bar(map(at.from), map(at.to), 2 * c->radius, leg_colour);
+    }
+  for (const auto& part : moving->parts)
+    if (std::holds_alternative<motion::RoundedWheel>(part.solid)) {
+      const auto at = swing::wheel_at(moving->moves, part, turn);
+      draw_wheel(s, at.centre, at.axle, leg.wheel,
+                 {outline, Qt::transparent, Qt::transparent, tyre, tyre.lighter(112), leg_colour}, map);
+    }
 }
 
 void draw_side(Sheet& s, const Pose& pose, Look look) {

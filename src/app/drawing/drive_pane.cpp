@@ -38,10 +38,10 @@ std::vector<End> ends() {
 void DrivePane::draw(Sheet& s) {
   SwingPane::draw(s);
   const Leg& l = the_leg();
-  const auto axis = motion::stowing_axis(l);
-  if (!axis || !l.retraction.unit_angle.known()) return;
+  const auto moves = motion::retracting(l);
+  if (!moves) return;
   const double turn = document_.gear_position() * l.retraction.unit_angle;
-  const auto moved = [&](const Vec3& p) { return map(axis->turn(turn) * p); };
+  const auto moved = [&](const Vec3& p) { return map(moves->pose(motion::Carried::leg, turn) * p); };
   const Drive& r = l.retraction.drive;
   const auto strut = [&](const Point& fixed, const Point& moving, Ink ink, double thick,
                          const QString& name) {
@@ -87,10 +87,10 @@ void DrivePane::draw(Sheet& s) {
     Vec3 at(0, 0, 0);
     for (const auto& m : load->load.masses) {
       mass += m.mass;
-      at += m.mass * m.at;
+      at += m.mass * (load->load.moves.pose(m.carried, turn) * m.at);
     }
-    s.cg(moved(at / mass), false);
-    s.label(moved(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop,
+    s.cg(map(at / mass), false);
+    s.label(map(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop,
             {8, 4}, 8);
   }
   if (const Uplock& u = l.retraction.uplock; u.hook.known()) {

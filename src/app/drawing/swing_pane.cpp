@@ -31,9 +31,9 @@ QRectF SwingPane::bounds() const {
   const Leg& l = the_leg();
   if (r && r->input) {
     const auto& m = r->input->moving;
-    const double radius = m.wheel.diameter / 2;
+    const double radius = m.wheel().diameter / 2;
     for (int i = 0; i <= 24; ++i) {
-      const QPointF c = map(m.axis.turn(m.full_turn * i / 24) * m.wheel.centre);
+      const QPointF c = map(swing::wheel_at(m.moves, m.parts.front(), m.moves.full_turn * i / 24).centre);
       points << c + QPointF(radius, radius) << c - QPointF(radius, radius);
     }
     points << map(l.retraction.well.low.vec()) << map(l.retraction.well.high.vec());
@@ -94,12 +94,12 @@ void SwingPane::draw_what_it_must_pass(Sheet& s, const swing::MovingLeg& m) {
   // Only what lies as deep, along the line of sight, as the wheel on its way: a spar ahead of the well is not
   // in it.
   const int depth = from_behind() ? 0 : 1;
-  double near = m.wheel.centre[depth];
+  double near = m.wheel().centre[depth];
   double far = near;
   for (int i = 0; i <= 12; ++i) {
-    const double at = (m.axis.turn(m.full_turn * i / 12) * m.wheel.centre)[depth];
-    near = std::min(near, at - m.wheel.diameter / 2);
-    far = std::max(far, at + m.wheel.diameter / 2);
+    const double at = swing::wheel_at(m.moves, m.parts.front(), m.moves.full_turn * i / 12).centre[depth];
+    near = std::min(near, at - m.wheel().diameter / 2);
+    far = std::max(far, at + m.wheel().diameter / 2);
   }
   s.painter().save();
   s.painter().setClipRect(s.frame().device());
@@ -138,7 +138,7 @@ void SwingPane::draw(Sheet& s) {
   const auto project = [this](const Vec3& p) { return map(p); };
   const Theme& t = Theme::now();
   // The lowest point of the down wheel is the ground it would stand on.
-  s.ground(m.wheel.centre.z() - l.wheel.diameter / 2);
+  s.ground(m.wheel().centre.z() - l.wheel.diameter / 2);
   if (const Design* before = document_.before_drag())
     draw_swung_leg(s, before->gear.leg(leg), 1, project, t.faint, Qt::transparent, t.faint);
   QColor pale = t.tyre;
@@ -151,7 +151,7 @@ void SwingPane::draw(Sheet& s) {
     for (int i = 0; i <= 6; ++i) draw_swung_leg(s, l, i / 6.0, project, pale_leg, pale, pale_edge);
   // Path of the wheel's centre.
   QPolygonF path;
-  for (int i = 0; i <= 60; ++i) path << map(m.axis.turn(m.full_turn * i / 60) * m.wheel.centre);
+  for (int i = 0; i <= 60; ++i) path << map(swing::wheel_at(m.moves, m.parts.front(), m.moves.full_turn * i / 60).centre);
   s.no_fill();
   s.pen(Ink::grey, 1, Qt::DotLine);
   s.polyline(path);
@@ -162,11 +162,11 @@ void SwingPane::draw(Sheet& s) {
   if (!playback) draw_swung_leg(s, l, 1, project, stowed, stowed, t.accent);
   draw_swung_leg(s, l, share, project, t.ink, t.tyre, t.ink);
   if (playback) return;
-  const QPointF pivot = map(m.axis.point);
+  const QPointF pivot = map(m.moves.axis.point);
   s.label(pivot, QObject::tr("pivot"), Ink::accent, Qt::AlignLeft | Qt::AlignBottom, {12, -6}, 8.5, true);
-  s.label(map(m.wheel.centre), QObject::tr("down, as Place has it"), Ink::grey,
+  s.label(map(m.wheel().centre), QObject::tr("down, as Place has it"), Ink::grey,
           Qt::AlignLeft | Qt::AlignVCenter,
-          {m.wheel.diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
+          {m.wheel().diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
   if (!r->least) return;
   const bool fails = r->least->distance < r->input->wanted_clearance;
   const Ink ink = fails ? Ink::fails : Ink::holds;
@@ -217,6 +217,93 @@ std::vector<Handle> SwingPane::handles() const {
   return list;
 }
 
+void CutOutPane::work_out() {
+  const Leg& leg = swing_.the_leg();
+  if (known_ && of_ == leg) return;
+  known_ = false;
+  const auto made = swing::moving_leg(leg);
+  const auto* moving = std::get_if<swing::MovingLeg>(&made);
+  const Well& w = leg.retraction.well;
+  if (!moving || !w.low.z.known()) return;
+  of_ = leg;
+  known_ = true;
+  const double margin = w.clearance.known() ? w.clearance.si : 0;
+  skin_ = swing::cut_out(*moving, w.low.z, margin);
+  bay_ = swing::bay_outline(*moving, w.low.z, margin);
+  depth_ = swing::bay_depth(*moving, w.low.z) + margin;
+  slot_ = leg.retraction.floor.known() ? swing::cut_out(*moving, leg.retraction.floor, margin) : swing::CutOut{};
+}
+
+namespace {
+//! Forward up the sheet, starboard to its right.
+QPolygonF on_sheet(const swing::Outline& outline) {
+  QPolygonF p;
+  for (const auto& v : outline) p << QPointF(v.y(), -v.x());
+  return p;
+}
+}  // namespace
+
+QRectF CutOutPane::bounds() const {
+  QRectF box;
+  for (const auto* c : {&bay_, &skin_, &slot_})
+    for (const auto& o : c->outlines) box = box.united(on_sheet(o).boundingRect());
+  const Well& w = swing_.the_leg().retraction.well;
+  if (w.low.known() && w.high.known())
+    box = box.united(QRectF(QPointF(w.low.y, -w.high.x), QPointF(w.high.y, -w.low.x)));
+  if (box.isEmpty()) return {0, 0, 1, 1};
+  const double air = 0.06 * box.width();
+  return box.adjusted(-air, -air, air, air);
+}
+
+void CutOutPane::draw(Sheet& s) {
+  s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above, forward up"));
+  if (!known_) {
+    s.label(s.frame().to_world(s.frame().device().center()), QObject::tr("needs the leg's motion and its well"),
+            Ink::grey);
+    return;
+  }
+  const Leg& leg = swing_.the_leg();
+  const Well& w = leg.retraction.well;
+  const bool old = !(of_ == leg);
+  if (w.low.known() && w.high.known()) {
+    const QRectF well(QPointF(w.low.y, -w.high.x), QPointF(w.high.y, -w.low.x));
+    s.pen(Ink::normal, 1.4);
+    s.fill(Theme::now().body);
+    s.polyline(QPolygonF(well), true);
+    s.label({well.center().x(), well.bottom()}, text_of(w.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop,
+            {0, 4}, 8);
+  }
+  const auto wash = [&](const swing::CutOut& c, const QColor& colour, Ink ink, Qt::PenStyle style) {
+    QColor pale = colour;
+    pale.setAlpha(old ? 12 : 34);
+    for (const auto& o : c.outlines) {
+      s.pen(ink, 1.6, style);
+      s.fill(pale);
+      s.polyline(on_sheet(o), true);
+    }
+  };
+  const Theme& t = Theme::now();
+  wash(bay_, t.ink, Ink::grey, Qt::DashLine);
+  wash(skin_, t.accent, Ink::accent, Qt::SolidLine);
+  wash(slot_, t.tight, Ink::tight, Qt::SolidLine);
+  if (leg.retraction.pivot.known())
+    s.label({leg.retraction.pivot.y, -leg.retraction.pivot.x}, QObject::tr("pivot"), Ink::grey,
+            Qt::AlignLeft | Qt::AlignVCenter, {6, 0}, 8);
+  const auto size = [&](const swing::CutOut& c) {
+    return QObject::tr("%1 × %2").arg(document_.say(c.length, Kind::length), document_.say(c.width, Kind::length));
+  };
+  QStringList lines;
+  if (!skin_.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(skin_));
+  if (!bay_.outlines.empty())
+    lines << QObject::tr("bay, dashed, %1").arg(size(bay_))
+          << QObject::tr("and %1 deep").arg(document_.say(depth_, Kind::length));
+  if (!slot_.outlines.empty()) lines << QObject::tr("slot in the floor %1").arg(size(slot_));
+  const QRectF device = s.frame().device();
+  for (int i = 0; i < lines.size(); ++i)
+    s.label(s.frame().to_world({device.left() + 8, device.bottom() - 6 - 13 * static_cast<double>(lines.size() - 1 - i) * s.unit()}),
+            lines[i], i == 0 ? Ink::accent : Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {0, 0}, 8);
+}
+
 void ClearancePane::draw(Sheet& s) {
   const LegSwing* r = swing_.result();
   if (!r || !r->input || !r->least) return;
@@ -228,7 +315,7 @@ void ClearancePane::draw(Sheet& s) {
   g.y_title = document_.unit(Kind::length);
   g.x_title = QObject::tr("turn, °");
   g.y_factor = 1 / length.to_si;
-  const double full = r->input->moving.full_turn;
+  const double full = r->input->moving.moves.full_turn;
   for (int i = 0; i <= 60; ++i) {
     const double turn = full * i / 60;
     g.curve.push_back({degrees(turn), swing::clearance_at(*r->input, turn).distance});

@@ -6,6 +6,7 @@
 #include <map>
 
 #include "app/drawing/board.h"
+#include "core/swing/cutout.h"
 #include "core/swing/swing.h"
 
 namespace kranich::app {
@@ -33,6 +34,26 @@ class SwingPane : public Pane {
   void draw_well(Sheet& sheet);
   void draw_doors(Sheet& sheet);
   void draw_what_it_must_pass(Sheet& sheet, const swing::MovingLeg& moving);
+};
+
+//! The same from above: what the leg cuts out of the skin, what its way covers above it, the well as it was
+//! entered. The page works it out when nothing is dragged.
+class CutOutPane : public Pane {
+ public:
+  CutOutPane(Document& document, const SwingPane& swing) : Pane(document), swing_(swing) {}
+  QString name() const override { return QObject::tr("From above"); }
+  QRectF bounds() const override;
+  QMarginsF margins() const override { return {16, 46, 16, 62}; }
+  void draw(Sheet& sheet) override;
+  //! Works out the outlines anew where the leg has changed since.
+  void work_out();
+
+ private:
+  const SwingPane& swing_;
+  Leg of_;
+  swing::CutOut skin_, bay_, slot_;
+  double depth_ = 0;
+  bool known_ = false;
 };
 
 class ClearancePane : public Pane {

@@ -79,6 +79,44 @@ QWidget* StationPage::section(const std::function<void()>& fill) {
   return put(box);
 }
 
+QWidget* StationPage::fold(const QString& title, const QString& note, const std::function<void()>& fill) {
+  auto* line = put(new Fold(title, note, this));
+  QWidget* inside = section(fill);
+  line->set_inside(inside);
+  return inside;
+}
+
+Fold::Fold(const QString& title, const QString& note, QWidget* parent)
+    : QPushButton(parent), title_(title), note_(note) {
+  setObjectName("fold");
+  setCheckable(true);
+  setFlat(true);
+  setCursor(Qt::PointingHandCursor);
+  setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  setStyleSheet("QPushButton { text-align: left; border: none; background: transparent; padding: 6px 0 3px 0; "
+                "font-weight: bold; }");
+  connect(this, &QPushButton::toggled, this, &Fold::show_state);
+  show_state(false);
+}
+
+void Fold::set_inside(QWidget* inside) {
+  inside_ = inside;
+  inside_->setProperty("fold", QVariant::fromValue<QObject*>(this));
+  show_state(isChecked());
+}
+
+void Fold::show_state(bool open) {
+  setText(QStringLiteral("%1 %2%3").arg(open ? QStringLiteral("▾") : QStringLiteral("▸"), title_,
+                                        note_.isEmpty() ? QString() : QStringLiteral(" · %1").arg(note_)));
+  setAccessibleName(title_);
+  if (inside_) inside_->setVisible(open);
+}
+
+void Fold::open_around(QWidget* widget) {
+  for (QWidget* w = widget; w; w = w->parentWidget())
+    if (auto* fold = qobject_cast<Fold*>(w->property("fold").value<QObject*>())) fold->setChecked(true);
+}
+
 void StationPage::add_findings(const QString& title) {
   heading(title, tr("worst first · choose one to see why"));
   findings_ = put(new FindingList(document_, station_, this));

@@ -20,6 +20,21 @@ inline QString leg_path(const std::string& id) {
   return QStringLiteral("/gear/legs/%1/").arg(QString::fromStdString(id));
 }
 
+//! The line over a part of a panel that folds away.
+class Fold : public QPushButton {
+  Q_OBJECT
+ public:
+  Fold(const QString& title, const QString& note, QWidget* parent);
+  void set_inside(QWidget* inside);
+  //! Opens every fold that a widget lies in.
+  static void open_around(QWidget* widget);
+
+ private:
+  void show_state(bool open);
+  QString title_, note_;
+  QWidget* inside_ = nullptr;
+};
+
 class StationPage : public QWidget {
   Q_OBJECT
  public:
@@ -42,6 +57,8 @@ class StationPage : public QWidget {
   }
   //! A part of the panel that can be hidden as a whole: what `fill` puts goes into it.
   QWidget* section(const std::function<void()>& fill);
+  //! A section under a line that opens and closes it; closed at first. What leads to an entry in it opens it.
+  QWidget* fold(const QString& title, const QString& note, const std::function<void()>& fill);
   void add_findings(const QString& title);
   void finish();  //!< after the last line
   //! What stands below the board: a table, a timeline.

@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Swing: the leg on its way into the well.
+//! Swing: the leg on its way into the well, the axis that brings it there, what it cuts out.
 #include <map>
 
 #include "app/document/when_seen.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
+#include "app/widgets/dialogs.h"
 #include "app/widgets/leg_switch.h"
+#include "app/widgets/list_table.h"
 #include "core/assess/swing_state.h"
+#include "core/model/moves.h"
+#include "core/swing/axis_choices.h"
 
 namespace kranich::app {
 namespace {
@@ -16,37 +20,13 @@ class SwingPage : public StationPage {
   explicit SwingPage(Document& document) : StationPage(document, Station::swing) {
     auto pane = std::make_unique<SwingPane>(document);
     pane_ = pane.get();
-    board()->add(std::move(pane), {0, 0, 1, 0.72});
+    board()->add(std::move(pane), whole);
+    auto cut = std::make_unique<CutOutPane>(document, *pane_);
+    cut_ = cut.get();
+    board()->add(std::move(cut), {0.69, 0, 0.31, 0.72});
     board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
     switch_ = put(new LegSwitch(document_, "swing", this));
-    for (const Leg& leg : document_.design().gear.legs) {
-      auto* box = new QWidget(this);
-      auto* lay = new QVBoxLayout(box);
-      lay->setContentsMargins(0, 6, 0, 0);
-      lay->setSpacing(2);
-      const QString base = leg_path(leg.id);
-      const auto row = [&](const char* path, const QString& title) {
-        lay->addWidget(new QuantityRow(document_, base + path, title, box));
-      };
-      lay->addWidget(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), box));
-      row("retraction/pivot/x_m", tr("Pivot station"));
-      row("retraction/pivot/y_m", tr("Pivot from the centre line"));
-      row("retraction/pivot/z_m", tr("Pivot waterline"));
-      row("retraction/unit_angle_deg", tr("Unit angle"));
-      row("retraction/mount_tilt_deg", tr("Mount tilt"));
-      row("wheel_offset_m", tr("Wheel outboard of the leg"));
-      row("retraction/well/clearance_m", tr("Clearance wanted"));
-      row("retraction/well/low/x_m", tr("Well from station"));
-      row("retraction/well/high/x_m", tr("to station"));
-      row("retraction/well/low/y_m", tr("Well from, off the centre line"));
-      row("retraction/well/high/y_m", tr("to, off the centre line"));
-      row("retraction/well/low/z_m", tr("Well from waterline"));
-      row("retraction/well/high/z_m", tr("to waterline"));
-      row("retraction/tyre_growth_m", tr("Tyre growth"));
-      row("retraction/side_play_m", tr("Side play"));
-      put(box);
-      boxes_[leg.id] = box;
-    }
+    for (const Leg& leg : document_.design().gear.legs) build_leg(leg.id);
     heading(tr("Leg length"), tr("pivot to axle"));
     budget_ = remark();
     budget_->setObjectName("length-budget");
@@ -70,14 +50,193 @@ class SwingPage : public StationPage {
   }
 
  private:
+  static constexpr QRectF whole{0, 0, 0.68, 0.72};
+  struct Panel {
+    QWidget* box;
+    QWidget* ratio;
+    QWidget* rod;
+    QWidget* carrier;
+    QLabel* family;
+    QWidget* axes;  //!< the axis finder's answers
+    std::string told;
+  };
+
+  void build_leg(const std::string& id) {
+    Panel& panel = panels_[id];
+    const QString base = leg_path(id);
+    panel.box = section([&] {
+      const auto row = [&](const char* path, const QString& title = {}) {
+        put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
+      };
+      const auto place = [&](const char* path, const QString& what) {
+        for (const auto& [key, word] : {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")},
+                                        std::pair{"z_m", tr("waterline")}})
+          row((std::string(path) + "/" + key).c_str(), QStringLiteral("%1, %2").arg(what, word));
+      };
+      const auto table = [&](const char* path, std::vector<Column> columns, int height) {
+        auto* list = new ListTable(document_, base + QString::fromLatin1(path), std::move(columns), {}, this);
+        list->setFixedHeight(height);
+        put(list);
+      };
+      put(new ChoiceRow(document_, base + "retraction/direction", tr("Swings"), this));
+      row("retraction/pivot/x_m", tr("Pivot station"));
+      row("retraction/pivot/y_m", tr("Pivot from the centre line"));
+      row("retraction/pivot/z_m", tr("Pivot waterline"));
+      row("retraction/unit_angle_deg", tr("Unit angle"));
+      row("retraction/mount_tilt_deg", tr("Mount tilt"));
+      row("retraction/axis_tip_deg", tr("Axis tipped, front or outer end up"));
+      row("retraction/axis_yaw_deg", tr("Axis turned in plan"));
+      row("wheel_offset_m", tr("Wheel outboard of the leg"));
+
+      fold(tr("Well"), tr("clearance, growth, set, floor"), [&] {
+      row("retraction/well/clearance_m", tr("Clearance wanted"));
+      row("retraction/well/low/x_m", tr("Well from station"));
+      row("retraction/well/high/x_m", tr("to station"));
+      row("retraction/well/low/y_m", tr("Well from, off the centre line"));
+      row("retraction/well/high/y_m", tr("to, off the centre line"));
+      row("retraction/well/low/z_m", tr("Well from waterline"));
+      row("retraction/well/high/z_m", tr("to waterline"));
+      row("retraction/tyre_growth_m", tr("Tyre growth"));
+      row("retraction/side_play_m", tr("Side play"));
+      row("retraction/service_set_m", tr("Axle set aft in service"));
+      row("retraction/floor_m", tr("Floor that the leg passes"));
+      });
+      fold(tr("Stowed as wanted"), tr("the axis that does it"), [&] {
+      place("retraction/wanted/centre", tr("Wheel's centre"));
+      row("retraction/wanted/axle_up_deg", tr("Axle's outer end up (flat: 90°)"));
+      row("retraction/wanted/axle_ahead_deg", tr("Axle's outer end ahead"));
+      panel.family = remark();
+      panel.axes = new QWidget(this);
+      panel.axes->setObjectName(QStringLiteral("axes-%1").arg(QString::fromStdString(id)));
+      panel.axes->setLayout(new QVBoxLayout);
+      panel.axes->layout()->setContentsMargins(0, 0, 0, 0);
+      put(panel.axes);
+      });
+      fold(tr("What the wheel does beside"), tr("twist, lift, bends"), [&] {
+      put(new ChoiceRow(document_, base + "retraction/motion", tr("The wheel"), this));
+      panel.ratio = section([&] { row("retraction/twist_deg", tr("Twists over the whole turn by")); });
+      panel.rod = section([&] {
+        place("retraction/rod_airframe", tr("Rod's ball on the airframe"));
+        place("retraction/rod_leg", tr("Ball on leg or carrier"));
+      });
+      panel.carrier = section([&] { place("retraction/king_pin", tr("King-pin")); });
+      remark(tr("bends of the leg's line, from the pivot on: shank, first bend …"));
+      table("retraction/bends", {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, 110);
+      remark(tr("strut pulled in on the way: at a turn of, by"));
+      table("retraction/pulled_in", {{"turn_deg", tr("Turn")}, {"stroke_m", tr("Pulled in")}}, 110);
+      });
+      fold(tr("Retract unit"), tr("shelf, rating, pin, holes"), [&] {
+      put(new TextRow(document_, base + "retraction/unit/shelf_name", tr("Unit"), this));
+      auto* shelf = button(tr("Units from the shelf …"), tr("What fits, carries, and what the next one costs"));
+      shelf->setObjectName(QStringLiteral("units-%1").arg(QString::fromStdString(id)));
+      connect(shelf, &QPushButton::clicked, this,
+              [this, id] { make_unit_dialog(document_, id, window())->show(); });
+      row("retraction/unit/rated_mass_kg", tr("Sold for aircraft of up to"));
+      row("retraction/unit/rated_moment_N_m", tr("Moment its pin may carry"));
+      row("retraction/unit/bore_m", tr("Bore for the leg's pin"));
+      row("retraction/unit/leg_pin_m", tr("Leg's pin"));
+      put(new TextRow(document_, base + "retraction/unit/label", tr("Written on it"), this));
+      row("retraction/unit/measured_turn_deg", tr("Turn measured on it"));
+      put(new FlagRow(document_, base + "retraction/unit/other_way", tr("Runs the other way on the same signal"),
+                      this));
+      remark(tr("mounting holes, from the pivot: aft, outboard, up"));
+      table("retraction/unit/holes", {{"x_m", "x"}, {"y_m", "y"}, {"z_m", "z"}}, 130);
+      });
+      fold(tr("As built"), tr("stowed wheel behind the mouth"), [&] {
+      row("retraction/seat_starboard_m", tr("Starboard, measured"));
+      row("retraction/seat_port_m", tr("Port, measured"));
+      });
+    });
+  }
+
   void show_leg(const std::string& leg) {
     pane_->leg = leg;
-    for (const auto& [id, box] : boxes_) box->setVisible(id == leg);
+    for (const auto& [id, panel] : panels_) panel.box->setVisible(id == leg);
     switch_->show_current(leg);
     refresh();
-    board()->set_share(pane_, {0, 0, 1, 0.72});
+    board()->set_share(pane_, whole);
   }
+
   void refresh() {
+    for (auto& [id, panel] : panels_) {
+      const Leg* leg = document_.design().gear.find(id);
+      if (!leg) continue;
+      const LegMotion motion = leg->retraction.motion;
+      panel.ratio->setVisible(motion == LegMotion::twists);
+      panel.rod->setVisible(motion == LegMotion::rod_twists || motion == LegMotion::lifts_and_turns);
+      panel.carrier->setVisible(motion == LegMotion::lifts_and_turns);
+    }
+    refresh_budget();
+    if (document_.before_drag()) return;
+    cut_->work_out();
+    board()->set_share(cut_, {0.69, 0, 0.31, 0.72});
+    refresh_axes();
+  }
+
+  void refresh_axes() {
+    const auto it = panels_.find(pane_->leg);
+    const Leg* leg = document_.design().gear.find(pane_->leg);
+    if (it == panels_.end() || !leg) return;
+    Panel& panel = it->second;
+    const auto wanted = wanted_pose(*leg);
+    const auto found = wanted && leg->retraction.fitted ? swing::axis_choices(*leg, *wanted) : swing::AxisChoices{};
+    panel.family->setVisible(!found.family.empty() || !wanted);
+    panel.family->setText(wanted ? sentence_of(found.family, document_.units())
+                                 : tr("say where the stowed wheel should lie, and how: every axis that brings it "
+                                      "there is found"));
+    const auto angle = [&](double rad) { return document_.say(rad, Kind::angle); };
+    const auto length = [&](double m) { return document_.say(m, Kind::length); };
+    QStringList lines;
+    for (const auto& c : found.list) {
+      const QString sort = c.sort == swing::AxisSort::exact ? tr("brings it there")
+                           : c.sort == swing::AxisSort::plain ? tr("straight axis")
+                                                              : tr("in the mount's plane");
+      QString line = tr("<b>%1</b>, %2: unit of %3, axis turned %4, tipped %5, pivot %6 / %7 / %8")
+                         .arg(sort, text_of(direction_word(c.entry.direction)), angle(c.unit_angle),
+                              angle(c.entry.yaw), angle(c.entry.tip), length(c.pivot.x()), length(c.pivot.y()),
+                              length(c.pivot.z()));
+      if (c.reversed) line += tr("; the wheel lies the other side up");
+      if (c.sort == swing::AxisSort::exact)
+        line += tr("; a millimetre off turns the axis %1").arg(angle(c.sensitivity));
+      else
+        line += tr("; misses by %1 and %2").arg(length(c.place_miss), angle(c.axle_miss));
+      lines << line;
+    }
+    const std::string told = lines.join('\n').toStdString();
+    if (told == panel.told) return;
+    panel.told = told;
+    clear_layout(panel.axes->layout());
+    for (int i = 0; i < lines.size(); ++i) {
+      auto* words = new QLabel(lines[i], panel.axes);
+      words->setWordWrap(true);
+      panel.axes->layout()->addWidget(words);
+      auto* take = new QPushButton(tr("take this axis"), panel.axes);
+      take->setObjectName(QStringLiteral("axis-%1").arg(i));
+      connect(take, &QPushButton::clicked, this, [this, c = found.list[static_cast<size_t>(i)], id = pane_->leg] {
+        document_.edit(tr("Axis"), [&](Design& d) {
+          for (const size_t r : line_of(d, row_of(d.gear, id)))
+            if (d.gear.legs[r].retraction.fitted) swing::take_axis(d.gear.legs[r], c);
+        });
+      });
+      panel.axes->layout()->addWidget(take);
+    }
+  }
+
+  static const char* direction_word(SwingDirection way) {
+    switch (way) {
+      case SwingDirection::inward:
+        return "inward";
+      case SwingDirection::outward:
+        return "outward";
+      case SwingDirection::aft:
+        return "aft";
+      case SwingDirection::forward:
+        return "forward";
+    }
+    return "";
+  }
+
+  void refresh_budget() {
     const LegSwing* r = pane_->result();
     if (!r || !r->input) {
       budget_->setText(r ? tr("needs %1").arg(text_of(r->missing, document_.units()))
@@ -100,9 +259,11 @@ class SwingPage : public StationPage {
                   document_.say(r->figures->required_angle, Kind::angle));
     budget_->setText(s);
   }
+
   SwingPane* pane_;
+  CutOutPane* cut_;
   LegSwitch* switch_;
-  std::map<std::string, QWidget*> boxes_;
+  std::map<std::string, Panel> panels_;
   QLabel* budget_;
 };
 

@@ -3,6 +3,7 @@
 //! whether it comes down without power.
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -65,12 +66,13 @@ class Judge {
             if (asked({"drive.stall", "drive.time"})) geared();
             break;
           case DriveKind::servo:
-            if (asked({"drive.stall", "drive.end_point"})) servo();
+            if (asked({"drive.stall", "drive.end_point", "drive.rod", "drive.ball_tilt"})) servo();
             break;
         }
         if (r_.falls_free && asked({"drive.free_fall"})) falls();
       }
     }
+    if (asked({"drive.unit_mass", "drive.unit_moment"})) unit();
     if (asked({"drive.uplock"})) uplock();
     if (asked({"drive.brace", "drive.over_centre"})) brace();
   }
@@ -328,6 +330,7 @@ class Judge {
                                     "channel goes the other way");
       f.assumption = "in line with its rod at both ends: the servo rests there";
     }
+    rod(*linkage, fit);
     if (!r_.stall_torque.known()) {
       collect_.unknown("drive.stall", entry(root() + "stall_torque_N_m", "the servo's stall torque"));
       return;
@@ -348,6 +351,41 @@ class Judge {
       f.working.push_back({"binding two degrees short it draws", b.current, Kind::current});
       f.working.push_back({"and its rod carries", b.rod_force, Kind::force});
     }
+  }
+
+  //! The push rod: whether it stays straight, and whether its ends tilt so far.
+  void rod(const drive::ServoLinkage& linkage, const drive::ServoFit& fit) {
+    if (r_.rod_offset.known() != r_.ball_tilt.known()) {
+      collect_.unknown("drive.ball_tilt",
+                       Lacking(root())
+                           .number(r_.rod_offset, "rod_offset_m", "how far apart the planes of servo and unit are")
+                           .number(r_.ball_tilt, "ball_tilt_deg", "the tilt that its ball ends allow")
+                           .text());
+    } else if (r_.rod_offset.known()) {
+      auto& f = collect_.add("drive.ball_tilt", std::atan2(r_.rod_offset.si, fit.rod),
+                             at_most(r_.ball_tilt, "what its ball ends allow before the housing touches"));
+      f.working = {{"planes apart by", r_.rod_offset, Kind::length}, {"rod", fit.rod, Kind::length}};
+    }
+    if (!r_.rod_diameter.known()) return;
+    const drive::LegLoad& l = load_->load;
+    const drive::LegLoad still = on_jacks(l);
+    const auto pressed = drive::largest_over(l.moves.full_turn, [&](double t) {
+      const double unit =
+          linkage.down + t / l.moves.full_turn * (linkage.stowed - linkage.down);
+      const double arm = drive::rod_arm(linkage, fit, unit);
+      const double most =
+          std::max({std::abs(l.to_retract(t)), std::abs(l.to_extend(t)), std::abs(still.to_retract(t))});
+      return most / arm;
+    });
+    const double i = std::numbers::pi / 64 * std::pow(r_.rod_diameter, 4);
+    const double column = std::numbers::pi * std::numbers::pi * 2e11 * i / (fit.rod * fit.rod);
+    auto& f = judged("drive.rod", column / (1.5 * pressed.value) - 1,
+                     at_least(0, "one and a half times against bowing out"));
+    f.working = {{"bows out at", column, Kind::force},
+                 {"most in it", pressed.value, Kind::force},
+                 {"at a turn of", pressed.turn, Kind::angle},
+                 {"rod", fit.rod, Kind::length}};
+    f.assumption = "steel, free to turn at both ends";
   }
 
   void falls() {
@@ -420,6 +458,34 @@ class Judge {
     f.working = {
         {"on the hook", force, Kind::force}, {"holds", u.holds, Kind::force}, {"mass", mass, Kind::mass}};
     f.assumption = load->taken;
+  }
+
+  //! What the retract unit is sold for, against what it gets.
+  void unit() {
+    const RetractUnit& u = leg_.retraction.unit;
+    if (!u.rated_mass.known() && !u.rated_moment.known()) return;
+    about();
+    const auto need = unit_need(a_, leg_);
+    if (u.rated_mass.known()) {
+      if (!std::isfinite(need.aircraft_mass)) {
+        collect_.unknown("drive.unit_mass", "what the aircraft weighs in its loadings");
+      } else {
+        auto& f = collect_.add("drive.unit_mass", u.rated_mass / need.aircraft_mass - 1,
+                               at_least(0, "what the unit is sold for"));
+        f.working = {{"sold for up to", u.rated_mass, Kind::mass},
+                     {"heaviest loading flown", need.aircraft_mass, Kind::mass}};
+      }
+    }
+    if (u.rated_moment.known()) {
+      if (!std::isfinite(need.moment)) {
+        collect_.unknown("drive.unit_moment", "every load case of the leg");
+      } else {
+        auto& f = collect_.add("drive.unit_moment", u.rated_moment / need.moment - 1,
+                               at_least(0, "what its pin may carry"));
+        f.working = {{"may carry", u.rated_moment, Kind::moment},
+                     {"greatest, limit, over the load cases", need.moment, Kind::moment}};
+      }
+    }
   }
 
   void brace() {

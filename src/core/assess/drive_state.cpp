@@ -3,6 +3,8 @@
 
 #include <cmath>
 
+#include "core/assess/loading_state.h"
+#include "core/assess/strength_state.h"
 #include "core/model/lacking.h"
 #include "core/motion/retract.h"
 
@@ -11,11 +13,10 @@ namespace kranich {
 std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
   const Drive& r = leg.retraction.drive;
   const std::string root = leg_root(leg.id);
-  const auto axis = motion::stowing_axis(leg);
+  const auto moves = motion::retracting(leg);
   Lacking lacks(root);
-  lacks.place(leg.retraction.pivot, "retraction/pivot", "the pivot")
-      .number(leg.retraction.unit_angle, "retraction/unit_angle_deg", "the unit's angle")
-      .place(leg.axle, "axle", "the axle's place");
+  motion::note_motion(lacks, leg);
+  if (lacks.nothing()) lacks.place(leg.axle, "axle", "the axle's place");
   DriveLoad out{};
   if (r.mass.known() && r.cg.known()) {
     out.load.masses = {{r.mass, r.cg.vec()}};
@@ -39,15 +40,20 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
           .place(r.cg, "retraction/drive/cg", "its CG");
     out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
   }
-  if (!lacks.nothing() || !axis) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
+  if (!lacks.nothing() || !moves) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
+  if (!moves->passes()) return Text("a rod that reaches all the way up");
   drive::LegLoad& l = out.load;
-  l.moves.axis = *axis;
-  l.moves.full_turn = leg.retraction.unit_angle;
+  l.moves = *moves;
+  // What only turns is worked out faster: the wheel's way differs where it twists, is pulled in or carried.
+  const double* ratio = std::get_if<double>(&moves->twist);
+  const bool plain = !moves->lift && moves->stroke.empty() && ratio && *ratio == 0;
+  if (!plain)
+    for (auto& m : l.masses) m.carried = motion::carried_at(leg, m.at);
   const Vec3 way = leg.axle.vec() - leg.held_at();
-  l.moves.line = {leg.held_at(), way.normalized()};
   l.load_factor = r.load_factor;
   l.air.leg_direction = way;
   l.air.centre = r.air_centre.known() ? r.air_centre.vec() : leg.axle.vec();
+  if (!plain) l.air.carried = motion::carried_at(leg, l.air.centre);
   if (r.airspeed > 0 && !r.air_centre.known()) out.taken.also("the air acts at the axle");
   l.air.turning_area = r.turning_area.known() ? r.turning_area.si : 0;
   l.air.constant_area = r.constant_area.known() ? r.constant_area.si : 0;
@@ -58,10 +64,7 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
   l.friction = {r.friction_share, r.friction_constant};
   if (r.down_spring.extended_force.known()) l.spring = down_spring_of(leg);
   out.inertia = 0;
-  for (const auto& m : l.masses) {
-    const Vec3 arm = m.at - axis->point;
-    out.inertia += m.mass * (arm - arm.dot(axis->direction) * axis->direction).squaredNorm();
-  }
+  for (const auto& m : l.masses) out.inertia += m.mass * l.moves.velocity(m.carried, m.at, 0).squaredNorm();
   if (r.inertia.known())
     out.inertia = r.inertia;
   else
@@ -127,6 +130,24 @@ std::optional<drive::DownSpring> down_spring_of(const Leg& leg) {
                            s.progression,
                            s.full_stroke,
                            s.extended_length};
+}
+
+swing::UnitNeed unit_need(const Assessment& a, const Leg& leg) {
+  swing::UnitNeed need{std::nan(""), std::nan("")};
+  for (const auto& l : a.loadings)
+    if (l.flown && std::isfinite(l.mass.down.mass) && !(l.mass.down.mass <= need.aircraft_mass))
+      need.aircraft_mass = l.mass.down.mass;
+  for (const auto& s : a.strengths) {
+    if (s.leg != leg.id || !s.cases.missing.empty() || !leg.retraction.pivot.known()) continue;
+    for (const auto& c : s.cases.cases) {
+      Vec3 at = leg.axle.vec();
+      if (c.at_ground) at.z() -= leg.wheel.diameter / 2;
+      at.z() += c.rise;
+      const double moment = (at - leg.retraction.pivot.vec()).cross(c.force).norm();
+      if (!(moment <= need.moment)) need.moment = moment;
+    }
+  }
+  return need;
 }
 
 swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point) {

@@ -5,12 +5,14 @@
 #include <string>
 #include <variant>
 
+#include "core/assess/assess.h"
 #include "core/base/say.h"
 #include "core/drive/load.h"
 #include "core/drive/machines.h"
 #include "core/drive/servo.h"
 #include "core/model/design.h"
 #include "core/swing/locks.h"
+#include "core/swing/units.h"
 
 namespace kranich {
 
@@ -35,6 +37,10 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
 //! Its down-spring, all of it known but perhaps its force (then 1 N).
 std::optional<drive::DownSpring> down_spring_of(const Leg& leg);
 //! Its folding brace in the plane of the swing: (y, z) of a sideways one, else (x, z).
+//! What an aircraft asks of a retract unit of a leg: its greatest flown mass, and the greatest moment about the
+//! pin over the leg's load cases. NaN where it is not known.
+swing::UnitNeed unit_need(const Assessment& assessment, const Leg& leg);
+
 std::optional<swing::FoldingBrace> brace_of(const Leg& leg);
 swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point);
 

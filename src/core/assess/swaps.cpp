@@ -9,9 +9,11 @@
 #include "core/assess/drive_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/subjects.h"
+#include "core/assess/swing_state.h"
 #include "core/drive/fall.h"
 #include "core/force/materials.h"
 #include "core/model/moves.h"
+#include "core/swing/axis_choices.h"
 
 namespace kranich {
 namespace {
@@ -322,6 +324,37 @@ std::vector<Choice> down_springs(const Design& d, const LegLine& line) {
   return choices;
 }
 
+//! The axis finder's answers, those that miss least first.
+std::vector<Choice> axes(const Design& d, const LegLine& line) {
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  std::vector<Choice> choices;
+  const auto wanted = wanted_pose(leg);
+  if (!wanted || !leg.retraction.fitted) return choices;
+  const auto found = swing::axis_choices(leg, *wanted);
+  for (const auto& c : found.list) {
+    const auto angle = [](double rad) { return Amount{rad, Kind::angle}; };
+    const auto length = [](double m) { return Amount{m, Kind::length}; };
+    choices.push_back({say("axis of the {} turned {} in plan and tipped {}, unit of {}, pivot at station {}, {} off "
+                           "the centre line, waterline {}",
+                           of_line(line), angle(c.entry.yaw), angle(c.entry.tip), angle(c.unit_angle),
+                           length(c.pivot.x()), length(c.pivot.y()), length(c.pivot.z())),
+                       on_each(line, [c](Leg& l) { swing::take_axis(l, c); })});
+  }
+  return choices;
+}
+
+//! Units of the shelf that fit better than the one there.
+std::vector<Choice> units(const Design& d, const Assessment& a, const Stock& stock, const LegLine& line) {
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  std::vector<Choice> choices;
+  if (!leg.retraction.fitted) return choices;
+  for (const auto& c : swing::rank_units(stock.units, d, leg, unit_need(a, leg)))
+    if (c.against.empty() && c.unit->name != leg.retraction.unit.shelf_name)
+      choices.push_back({say("unit “{}” from the shelf in the {}", c.unit->name, of_line(line)),
+                         on_each(line, [unit = *c.unit](Leg& l) { swing::fit_unit(l, unit); })});
+  return choices;
+}
+
 std::vector<Choice> straps(const Design& d, const LegLine& line, const Subject& subject) {
   std::vector<Choice> choices;
   const Leg& leg = d.gear.legs[line.rows[0]];
@@ -453,19 +486,28 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
         offer(list, line, "down_spring", down_springs(d, line));
     return list;
   }
+  if (of({"swing.stowed_miss"})) {
+    for (const LegLine& line : leg_lines(d))
+      if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())
+        offer(list, line, "axis", axes(d, line));
+    return list;
+  }
+  const bool by_unit = of({"swing.unit_", "swing.clearance", "drive.unit_"});
   if (of({"weigh.tray_ends"})) {
     LegLine aircraft;
     aircraft.ids = {"weigh"};
     offer(list, aircraft, "tray_ends", tray_loadings(d, finding.subject));
     return list;
   }
-  if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap && !by_box) return list;
+  if (!by_wheel && !by_spring && !by_material && !by_former && !by_strap && !by_box && !by_unit) return list;
   for (const LegLine& line : leg_lines(d)) {
     // What is about a leg is moved by the legs of its line.
     const bool its = finding.subject.leg.empty() ||
                      std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end();
     if (!its) continue;
     if (by_wheel) offer(list, line, "wheel_from_shelf", wheels(d, before, stock, line));
+    if (by_unit && d.gear.legs[line.rows[0]].retraction.fitted)
+      offer(list, line, "unit_from_shelf", units(d, before, stock, line));
     if (by_spring) offer(list, line, "spring_from_shelf", springs(d, before, stock, line));
     if (by_material) material_swaps(d, line, of({"leg.margin", "leg.path"}), list);
     const LegRole role = d.gear.legs[line.rows[0]].role;

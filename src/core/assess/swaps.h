@@ -9,6 +9,7 @@
 #include "core/assess/knobs.h"
 #include "core/place/wheel_shelf.h"
 #include "core/spring/shelf.h"
+#include "core/swing/units.h"
 
 namespace kranich {
 
@@ -16,6 +17,7 @@ namespace kranich {
 struct Stock {
   std::vector<place::ShelfWheel> wheels;
   spring::Shelves springs;
+  std::vector<swing::ShelfUnit> units;
 };
 
 //! What could be exchanged to move a finding, the nearest to what is fitted first; a wheel carries its load,

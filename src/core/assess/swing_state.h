@@ -7,6 +7,8 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/swing/axis_finder.h"
+#include "core/swing/pair.h"
 #include "core/swing/swing.h"
 
 namespace kranich {
@@ -19,7 +21,23 @@ struct LegSwing {
   std::optional<swing::SwingInput> input;
   std::optional<swing::SwingFigures> figures;
   std::optional<swing::Clearance> least;
+  std::optional<swing::Clearance> least_set;  //!< with the leg bent by the landings it made
   Text missing;
 };
+
+//! The stowed wheel as the builder wants it; nothing where he said nothing, or not all.
+std::optional<swing::WheelPose> wanted_pose(const Leg& leg);
+
+//! Two wheels that swing, past each other.
+struct SwingPair {
+  Text first, second;
+  std::string key;              //!< of both
+  swing::MovingLeg one, other;  //!< as they stand, each on its side
+  swing::PairGap together;      //!< both started at once, each at its own time
+  swing::PairGap any;           //!< one stuck anywhere
+};
+//! Every pair of wheels of a design's retracting legs that come nearer than `near` in any position: left and
+//! right of one leg, neighbours, in front and behind. Legs of which something is unknown are left out.
+std::vector<SwingPair> swing_pairs(const Design& design, double near);
 
 }  // namespace kranich

@@ -60,7 +60,9 @@ double air_on(const LegLoad& l, const Posed& p) {
   const Vec3 leg = p.leg.linear() * l.air.leg_direction.normalized();
   const double square = leg.cross(along).squaredNorm();
   const double pressure = l.stream.density * l.stream.speed * l.stream.speed / 2;
-  return p.torque(l.air.centre, pressure * (l.air.turning_area * square + l.air.constant_area) * along);
+  const Vec3 force = pressure * (l.air.turning_area * square + l.air.constant_area) * along;
+  return l.air.carried == Carried::leg ? p.torque(l.air.centre, force)
+                                       : l.moves.torque(l.air.carried, l.air.centre, force, p.turn);
 }
 
 double spring_on(const LegLoad& l, const Posed& p) {

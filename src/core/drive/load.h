@@ -36,6 +36,7 @@ struct Stream {
 struct AirLoad {
   Vec3 leg_direction, centre;  //!< down
   double turning_area = 0, constant_area = 0;
+  motion::Carried carried = motion::Carried::leg;
 };
 struct Friction {
   double share = 0;     //!< of the sum of the other loads

@@ -75,6 +75,13 @@ double unit_at(const ServoLinkage& l, const ServoFit& f, double servo_angle) {
   return best;
 }
 
+double rod_arm(const ServoLinkage& l, const ServoFit& f, double unit_angle) {
+  const Eigen::Vector2d pin = unit_pin(l, unit_angle);
+  const Eigen::Vector2d along = (pin - servo_ball(l, f, servo_at(l, f, unit_angle))).normalized();
+  const Eigen::Vector2d arm = pin - l.pivot;
+  return std::abs(arm.x() * along.y() - arm.y() * along.x());
+}
+
 double between_arm_and_rod(const ServoLinkage& l, const ServoFit& f, double servo_angle) {
   const Eigen::Vector2d arm = polar(f.servo_arm, servo_angle);
   const Eigen::Vector2d rod = unit_pin(l, unit_at(l, f, servo_angle)) - l.servo - arm;

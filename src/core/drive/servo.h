@@ -34,6 +34,9 @@ double servo_at(const ServoLinkage& linkage, const ServoFit& fit, double unit_an
 //! Where the servo arm's ball and the unit's pin are.
 Eigen::Vector2d servo_ball(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
 Eigen::Vector2d unit_pin(const ServoLinkage& linkage, double unit_angle);
+//! Distance of the rod's line from the unit's pivot where the unit's arm stands so: torque there over the
+//! rod's force.
+double rod_arm(const ServoLinkage& linkage, const ServoFit& fit, double unit_angle);
 //! Angle between the lines of servo arm and rod, 0 (in line) … π/2 (square).
 double between_arm_and_rod(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
 

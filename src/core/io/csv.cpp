@@ -188,4 +188,32 @@ WheelShelf read_wheel_shelf(std::string_view text) {
   return shelf;
 }
 
+UnitShelf read_unit_shelf(std::string_view text) {
+  UnitShelf shelf;
+  Table table(text, {"name", "angle_deg"}, shelf.faults);
+  for (size_t r = 0; r < table.rows.size(); ++r) {
+    swing::ShelfUnit u;
+    u.name = table.text(r, "name");
+    u.angle = table.number(r, "angle_deg", {"Unit angle", Kind::factor, 10, 180});
+    if (u.angle.known()) u.angle.si = radians(u.angle.si);
+    u.fore = table.number(r, "fore_m", spec::size("Body ahead of the pivot", 1));
+    u.back = table.number(r, "back_m", spec::size("Body behind the pivot", 1));
+    u.half_width = table.number(r, "half_width_m", spec::size("Half width", 0.5));
+    u.above = table.number(r, "above_m", spec::size("Body above the pivot", 0.5));
+    u.below = table.number(r, "below_m", spec::size("Body below the pivot", 0.5));
+    u.pin = table.number(r, "pin_m", spec::size("Bore for the leg's pin", 0.2));
+    u.rated_mass = table.number(r, "rated_mass_kg", spec::mass("Sold for aircraft of up to"));
+    u.rated_moment =
+        table.number(r, "rated_moment_N_m", spec::positive("Moment its pin may carry", Kind::moment, 1e5));
+    u.time = table.number(r, "time_s", spec::positive("Time", Kind::time, 600));
+    u.mass = table.number(r, "mass_kg", spec::mass("Mass"));
+    u.price = table.number(r, "price", spec::not_negative("Price", Kind::factor, 1e6));
+    u.drive = table.text(r, "drive");
+    u.other_way = table.text(r, "other_way") == "yes";
+    u.remark = table.text(r, "remark");
+    shelf.units.push_back(std::move(u));
+  }
+  return shelf;
+}
+
 }  // namespace kranich

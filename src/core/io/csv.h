@@ -13,6 +13,7 @@
 #include "core/assess/assess.h"
 #include "core/io/project_file.h"
 #include "core/place/wheel_shelf.h"
+#include "core/swing/units.h"
 
 namespace kranich {
 
@@ -39,5 +40,12 @@ struct WheelShelf {
   std::vector<Fault> faults;
 };
 WheelShelf read_wheel_shelf(std::string_view text);
+
+//! A shelf of retract units; angles in degrees.
+struct UnitShelf {
+  std::vector<swing::ShelfUnit> units;
+  std::vector<Fault> faults;
+};
+UnitShelf read_unit_shelf(std::string_view text);
 
 }  // namespace kranich

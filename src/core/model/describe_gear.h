@@ -263,6 +263,10 @@ void describe(V& v, T& d) {
   v.given("full_throw_deg", d.full_throw, spec::angle("Servo's turn to one side at 100 %", 10, 180));
   v.given("rod_stiffness_N_per_m", d.rod_stiffness,
           spec::positive("Stiffness of rod and mount", Kind::stiffness, 1e9));
+  v.given("rod_diameter_m", d.rod_diameter, spec::size("Push rod's diameter", 0.05));
+  v.given("rod_offset_m", d.rod_offset,
+          spec::not_negative("Planes of servo and unit apart by", Kind::length, 0.3));
+  v.given("ball_tilt_deg", d.ball_tilt, spec::angle("Tilt that its ball ends allow", 1, 90));
   v.given("wanted_time_s", d.wanted_time, spec::positive("Time wanted", Kind::time, 600));
   v.flag("falls_free", d.falls_free, "Must come down without power");
   v.given("fluid_N_m_s2", d.fluid,
@@ -284,11 +288,65 @@ void describe(V& v, T& b) {
   v.given("lock_spring_N_m", b.lock_spring, spec::not_negative("Lock spring at the knee", Kind::moment, 1e4));
 }
 
+template <class V, Of<LegBend> T>
+void describe(V& v, T& b) {
+  v.object("at", b.at, "Bend of the leg's line, down");
+}
+
+template <class V, Of<PulledIn> T>
+void describe(V& v, T& p) {
+  v.given("turn_deg", p.turn, spec::angle("At a turn of", 0.1, 180));
+  v.given("stroke_m", p.stroke, spec::not_negative("Pulled in by", Kind::length, 2));
+}
+
+template <class V, Of<WantedStowed> T>
+void describe(V& v, T& w) {
+  v.object("centre", w.centre, "Stowed wheel's centre, as wanted");
+  v.given("axle_up_deg", w.axle_up, spec::angle("Stowed axle's outer end up (flat: 90)", -90, 90));
+  v.given("axle_ahead_deg", w.axle_ahead, spec::angle("Stowed axle's outer end ahead", -180, 180));
+}
+
+template <class V, Of<UnitHole> T>
+void describe(V& v, T& h) {
+  v.given("x_m", h.x, spec::between("Hole aft of the pivot", Kind::length, -1, 1));
+  v.given("y_m", h.y, spec::between("Hole outboard of the pivot", Kind::length, -1, 1));
+  v.given("z_m", h.z, spec::between("Hole above the pivot", Kind::length, -1, 1));
+}
+
+template <class V, Of<RetractUnit> T>
+void describe(V& v, T& u) {
+  v.text("shelf_name", u.shelf_name, "Retract unit");
+  v.text("label", u.label, "Written on it");
+  v.given("rated_mass_kg", u.rated_mass, spec::mass("Sold for aircraft of up to"));
+  v.given("rated_moment_N_m", u.rated_moment, spec::positive("Moment its pin may carry", Kind::moment, 1e5));
+  v.given("bore_m", u.bore, spec::size("Bore for the leg's pin", 0.2));
+  v.given("leg_pin_m", u.leg_pin, spec::size("Leg's pin", 0.2));
+  v.given("measured_turn_deg", u.measured_turn, spec::angle("Turn measured on it", 10, 180));
+  v.flag("other_way", u.other_way, "Runs the other way on the same signal");
+  v.list("holes", u.holes, "Mounting holes", 16);
+}
+
 template <class V, Of<Retraction> T>
 void describe(V& v, T& r) {
   v.flag("fitted", r.fitted, "Retracts");
   v.choice("direction", r.direction, Names(direction_names), "Swings");
   v.object("pivot", r.pivot, "Pivot");
+  v.given("axis_yaw_deg", r.axis_yaw, spec::angle("Axis turned in plan", -60, 60));
+  v.given("axis_tip_deg", r.axis_tip, spec::angle("Axis tipped, its forward or outboard end up", -60, 60));
+  v.choice("motion", r.motion, Names(leg_motion_names), "The wheel");
+  v.given("twist_deg", r.twist, spec::angle("Leg twists by", -200, 200));
+  v.object("rod_airframe", r.rod_airframe, "Twist rod's ball on the airframe");
+  v.object("rod_leg", r.rod_leg, "Twist rod's ball on leg or carrier, down");
+  v.object("king_pin", r.king_pin, "King-pin of the carrier, down");
+  v.list("pulled_in", r.pulled_in, "Strut pulled in", 20);
+  v.list("bends", r.bends, "Bends of the leg from the pivot on", 4);
+  v.given("floor_m", r.floor, spec::between("Floor that the leg passes, waterline", Kind::length, -20, 20));
+  v.given("service_set_m", r.service_set, spec::between("Axle set aft in service", Kind::length, -0.5, 0.5));
+  v.given("seat_starboard_m", r.seat_starboard,
+          spec::between("Wheel in its well, starboard, measured", Kind::length, -1, 1));
+  v.given("seat_port_m", r.seat_port, spec::between("Wheel in its well, port, measured", Kind::length, -1, 1));
+  v.object("wanted", r.wanted, "Stowed wheel as wanted");
+  v.object("unit", r.unit, "Retract unit");
   v.object("unit_low", r.unit_low, "Unit's body, least corner from the pivot");
   v.object("unit_high", r.unit_high, "Unit's body, greatest corner from the pivot");
   v.given("unit_angle_deg", r.unit_angle, spec::angle("Unit angle", 10, 180));

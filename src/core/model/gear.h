@@ -26,6 +26,9 @@ enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class DriveKind { none, actuator, cylinder, motor, servo };
 enum class SwingDirection { inward, outward, aft, forward };
+//! What the wheel does beside turning about the pivot: nothing; twists about the leg in proportion, or by a rod
+//! from the airframe; or stays on arms that lift it while a rod turns its carrier about a king-pin.
+enum class LegMotion { turns, twists, rod_twists, lifts_and_turns };
 enum class LegSection { tube, bar, rectangle, streamlined };
 enum class BentSection { flat, streamlined };
 enum class Governing { to_axle, to_shoulder };
@@ -237,6 +240,9 @@ struct Drive : Kept {
   Given servo_x, servo_y, unit_arm, unit_down, unit_stowed;
   Given over_centre = defaulted(radians(4)), full_throw;  //!< servo's turn to one side at 100 %
   Given rod_stiffness;
+  Given rod_diameter;  //!< of the push rod
+  Given rod_offset;    //!< of the two planes it joins, servo's and unit's
+  Given ball_tilt;     //!< that its ends allow
   Given wanted_time;
   bool falls_free = false;  //!< must come down without power
   Given fluid;              //!< what it pushes out then resists with, N·m at a rad a second
@@ -257,10 +263,63 @@ struct BraceLinks : Kept {
   bool operator==(const BraceLinks&) const = default;
 };
 
+//! Where a leg's line bends on its way from the pivot to the axle, down.
+struct LegBend : Kept {
+  Point at;
+  bool operator==(const LegBend&) const = default;
+};
+
+//! How far a strut is pulled in at a turn; straight between two, from none at the start.
+struct PulledIn : Kept {
+  Given turn, stroke;
+  bool operator==(const PulledIn&) const = default;
+};
+
+//! The stowed wheel as the builder wants it: the axis finder's other end.
+struct WantedStowed : Kept {
+  Point centre;
+  Given axle_up;     //!< the axle's outer end above the level; a wheel that lies flat: 90°
+  Given axle_ahead;  //!< and ahead of straight outboard
+  bool operator==(const WantedStowed&) const = default;
+};
+
+//! A hole in the unit's flange, from the pivot.
+struct UnitHole : Kept {
+  Given x, y, z;
+  bool operator==(const UnitHole&) const = default;
+};
+
+//! The retract unit as it is bought.
+struct RetractUnit : Kept {
+  std::string shelf_name;
+  std::string label;    //!< written on it, so that it goes back where it came from
+  Given rated_mass;     //!< aircraft it is sold for
+  Given rated_moment;   //!< at the pin, the leg down
+  Given bore, leg_pin;  //!< its bore, and the leg's pin that goes into it
+  Given measured_turn;  //!< extended fully and held against another
+  bool other_way = false;  //!< runs the other way on the same signal
+  std::vector<UnitHole> holes;
+  bool operator==(const RetractUnit&) const = default;
+};
+
 struct Retraction : Kept {
   bool fitted = false;
   SwingDirection direction = SwingDirection::inward;
   Point pivot;
+  //! The axis leaves the direction of a plain swing: turned in plan (its forward end inboard, its outboard end
+  //! ahead), and then its forward or outboard end raised.
+  Given axis_yaw = defaulted(0), axis_tip = defaulted(0);
+  LegMotion motion = LegMotion::turns;
+  Given twist;                  //!< over the whole turn, right-handed about the way down the leg
+  Point rod_airframe, rod_leg;  //!< balls of the rod that twists the leg or turns the carrier, down
+  Point king_pin;               //!< of a carrier on arms: on its king-pin, which stands upright
+  std::vector<PulledIn> pulled_in;
+  std::vector<LegBend> bends;
+  Given floor;        //!< waterline of a floor or plate that the leg passes through a slot
+  Given service_set;  //!< how far aft the axle stands after landings, the leg bent back
+  Given seat_starboard, seat_port;  //!< measured: the stowed wheel behind the mouth on each side
+  WantedStowed wanted;
+  RetractUnit unit;
   Point unit_low, unit_high;  //!< the unit's body: its corners from the pivot, least and greatest
   Given unit_angle;           //!< the turn the unit makes
   Given mount_tilt;           //!< slope of the unit's base, wheel end up positive

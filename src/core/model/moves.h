@@ -45,10 +45,15 @@ inline std::vector<Point*> points_of(Leg& leg) {
                              &leg.retraction.drive.on_leg,
                              &leg.retraction.drive.down_spring.on_airframe,
                              &leg.retraction.drive.down_spring.on_leg,
-                             &leg.retraction.uplock.hook};
+                             &leg.retraction.uplock.hook,
+                             &leg.retraction.rod_airframe,
+                             &leg.retraction.rod_leg,
+                             &leg.retraction.king_pin,
+                             &leg.retraction.wanted.centre};
   for (auto& t : leg.tubes) points.insert(points.end(), {&t.top, &t.foot});
   for (auto& j : leg.joints) points.insert(points.end(), {&j.at, &j.to});
   for (auto& p : leg.spring.bent.line) points.push_back(&p.at);
+  for (auto& b : leg.retraction.bends) points.push_back(&b.at);
   return points;
 }
 

@@ -8,18 +8,36 @@
 #include <optional>
 
 #include "core/model/design.h"
-#include "core/motion/frame.h"
+#include "core/model/lacking.h"
+#include "core/motion/retraction.h"
 
 namespace kranich::motion {
 
 //! Axis about which a starboard leg turns right-handed from down to stowed in a plain swing: along y (aft,
 //! forward) or x (inward, outward).
 Vec3 stowing_direction(SwingDirection direction);
+//! That axis tipped, its forward or outboard end up, and then turned in plan, its forward end inboard.
+Vec3 stowing_direction(const Retraction& retraction);
+//! Which plain swing, turned and tipped how far, has a given axis (its turn positive): the nearest.
+struct AxisEntry {
+  SwingDirection direction;
+  double yaw, tip;
+};
+AxisEntry entry_of_axis(const Vec3& direction);
+
 //! The pivot's axis; nothing where the leg does not retract or its pivot is unknown.
 std::optional<Axis> stowing_axis(const Leg& leg);
-//! Where everything that swings with a leg is carried, from down. Nothing where stowing_axis has none, or the
-//! unit's angle is unknown.
-std::optional<Eigen::Isometry3d> stowing(const Leg& leg, double share, bool port = false);
+//! Notes what of a retracting leg's motion is not known.
+void note_motion(Lacking& lacks, const Leg& leg);
+//! How a leg moves: everything that poses a part of it takes it from here. Nothing where it does not retract or
+//! something of its motion is unknown.
+std::optional<Retracting> retracting(const Leg& leg);
+//! Whether what stands at a point hangs on the part that twists, is pulled in or is carried, or on what only
+//! turns: below the first bend, the king-pin, or half way to the axle.
+Carried carried_at(const Leg& leg, const Vec3& point);
+//! Where what hangs on a leg and stands at a point, down, is when the leg has gone a share of its turn: of
+//! the leg as it is stored, or of its port twin.
+std::optional<Vec3> swung(const Leg& leg, double share, const Vec3& point, bool port = false);
 
 //! Direction of the extended wheel's axle, outboard: (−sin toe·cos camber, cos toe·cos camber, −sin camber).
 //! Camber tips its outer end down, toe-in swings it ahead; what of them is unknown counts as none.

@@ -51,11 +51,17 @@ double Retracting::stroke_rate(double turn) const {
 Eigen::Isometry3d Retracting::pose(Carried what, double turn) const {
   const Eigen::Isometry3d with_leg = axis.turn(turn);
   if (what == Carried::leg) return with_leg;
+  if (lift) return lift->pose(turn);
   return with_leg * line.turn(twist_at(turn)) * Eigen::Translation3d(-stroke_at(turn) * line.direction);
 }
 
 Vec3 Retracting::velocity(Carried what, const Vec3& point, double turn) const {
   const Vec3 at = pose(what, turn) * point;
+  if (what == Carried::wheel && lift) {
+    const Vec3 pin = lift->king_pin_at(turn);
+    return axis.direction.cross(pin - axis.point) +
+           lift->carrier_rate(turn) * lift->king_pin.cross(at - pin);
+  }
   Vec3 v = axis.direction.cross(at - axis.point);
   if (what == Carried::leg) return v;
   const Eigen::Isometry3d with_leg = axis.turn(turn);
@@ -68,6 +74,31 @@ double Retracting::torque(Carried what, const Vec3& point, const Vec3& force, do
   return force.dot(velocity(what, point, turn));
 }
 
+double Retracting::reach(Carried what, const Vec3& centre, double radius) const {
+  const auto from = [&](const Vec3& p) {
+    const Vec3 d = p - axis.point;
+    return (d - axis.direction.dot(d) * axis.direction).norm();
+  };
+  const double* ratio = std::get_if<double>(&twist);
+  if (what == Carried::leg || (!lift && ratio && *ratio == 0 && stroke.empty())) return from(centre) + radius;
+  double fastest = 0;
+  constexpr int looks = 64;
+  for (int i = 0; i <= looks; ++i) {
+    const double turn = full_turn * i / looks;
+    // A solid turns about its centre by what twists it beside the pivot's own turn; a carrier by its turn alone.
+    const double spin = lift ? std::abs(lift->carrier_rate(turn)) : 1 + std::abs(twist_rate(turn));
+    fastest = std::max(fastest, velocity(what, centre, turn).norm() + spin * radius);
+  }
+  return 1.05 * fastest;
+}
+
+bool Retracting::passes() const {
+  constexpr int looks = 64;
+  for (int i = 0; i <= looks; ++i)
+    if (!pose(Carried::wheel, full_turn * i / looks).matrix().allFinite()) return false;
+  return true;
+}
+
 Retracting mirrored(const Retracting& r) {
   Retracting other = r;
   other.axis = mirrored(r.axis);
@@ -78,6 +109,12 @@ Retracting mirrored(const Retracting& r) {
   } else {
     const TwistRod& rod = std::get<TwistRod>(r.twist);
     other.twist = TwistRod{kranich::mirrored(rod.airframe), kranich::mirrored(rod.collar)};
+  }
+  if (r.lift) {
+    // The king-pin is a way: its carrier's turn follows from the rod, and goes round the other way by itself.
+    other.lift->arms = other.axis;
+    for (Vec3* v : {&other.lift->arm, &other.lift->king_pin, &other.lift->steering_arm, &other.lift->rod_fixed})
+      *v = kranich::mirrored(*v);
   }
   return other;
 }

@@ -26,31 +26,6 @@ struct TwistRod {
   Vec3 airframe, collar;  //!< both balls, down
 };
 
-struct Retracting {
-  Axis axis;
-  double full_turn;
-  Axis line;  //!< the leg's own, down, from top to axle
-  //! Twist over turn; or a rod. A ratio of 0: none.
-  std::variant<double, TwistRod> twist = 0.0;
-  //! Turn and stroke pulled in, rising turns, straight between; empty: none.
-  std::vector<std::pair<double, double>> stroke;
-
-  //! χ at a turn, on the branch that starts from none; NaN where the rod does not reach.
-  double twist_at(double turn) const;
-  double twist_rate(double turn) const;  //!< dχ/dψ
-  double stroke_at(double turn) const;
-  double stroke_rate(double turn) const;
-  //! Where what stands down is carried.
-  Eigen::Isometry3d pose(Carried what, double turn) const;
-  //! d/dψ of a point that stands down at `point`.
-  Vec3 velocity(Carried what, const Vec3& point, double turn) const;
-  //! Torque about the axis, positive towards stowed, of a force (aircraft axes) on it: the work it does per
-  //! rad.
-  double torque(Carried what, const Vec3& point, const Vec3& force, double turn) const;
-};
-//! The other side's twin: moves by the same turns.
-Retracting mirrored(const Retracting& starboard);
-
 //! Parallel arms carry the wheel's carrier up and keep its attitude; a push rod from beside their pivots
 //! turns it about its king-pin as it rises.
 struct LiftAndTurn {
@@ -70,5 +45,38 @@ struct LiftAndTurn {
   //! Where what stands on the carrier is carried.
   Eigen::Isometry3d pose(double turn) const;
 };
+
+struct Retracting {
+  Axis axis;
+  double full_turn;
+  Axis line;  //!< the leg's own, down, from top to axle
+  //! Twist over turn; or a rod. A ratio of 0: none.
+  std::variant<double, TwistRod> twist = 0.0;
+  //! Turn and stroke pulled in, rising turns, straight between; empty: none.
+  std::vector<std::pair<double, double>> stroke;
+  //! Where arms carry the wheel's carrier: `Carried::leg` are the arms, `Carried::wheel` the carrier; then
+  //! nothing twists or is pulled in.
+  std::optional<LiftAndTurn> lift;
+
+  //! χ at a turn, on the branch that starts from none; NaN where the rod does not reach.
+  double twist_at(double turn) const;
+  double twist_rate(double turn) const;  //!< dχ/dψ
+  double stroke_at(double turn) const;
+  double stroke_rate(double turn) const;
+  //! Where what stands down is carried.
+  Eigen::Isometry3d pose(Carried what, double turn) const;
+  //! d/dψ of a point that stands down at `point`.
+  Vec3 velocity(Carried what, const Vec3& point, double turn) const;
+  //! Torque about the axis, positive towards stowed, of a force (aircraft axes) on it: the work it does per
+  //! rad.
+  double torque(Carried what, const Vec3& point, const Vec3& force, double turn) const;
+  //! No point that stands down within `radius` of `centre` moves further than this for each rad. Exact for
+  //! what turns about the pivot only; else from rates looked at every 1/64 of the travel, and a twentieth.
+  double reach(Carried what, const Vec3& centre, double radius) const;
+  //! Nothing of it locks on the way: every pose is finite.
+  bool passes() const;
+};
+//! The other side's twin: moves by the same turns.
+Retracting mirrored(const Retracting& starboard);
 
 }  // namespace kranich::motion

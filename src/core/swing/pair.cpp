@@ -123,4 +123,69 @@ PairGap least_of_any(const Retracting& first, const RoundedWheel& wheel, const R
   return least;
 }
 
+std::optional<PairGap> nearest_of_any(const Retracting& first, const RoundedWheel& wheel,
+                                      const Retracting& second, const RoundedWheel& other, double within) {
+  constexpr size_t steps = 32;
+  struct Row {
+    double turn;
+    RoundedWheel wheel;
+  };
+  const auto rows = [](const Retracting& moves, const RoundedWheel& down) {
+    std::vector<Row> list;
+    for (size_t i = 0; i <= steps; ++i) {
+      const double turn = moves.full_turn * static_cast<double>(i) / steps;
+      list.push_back({turn, wheel_at(moves, down, turn)});
+    }
+    return list;
+  };
+  const auto a = rows(first, wheel);
+  const auto b = rows(second, other);
+  const double size =
+      std::hypot(wheel.diameter, wheel.width) / 2 + std::hypot(other.diameter, other.width) / 2;
+  // Least they can be apart, by their centres.
+  struct Cell {
+    double bound;
+    size_t i, j;
+  };
+  std::vector<Cell> cells;
+  cells.reserve(a.size() * b.size());
+  double nearest = std::numeric_limits<double>::infinity();
+  for (size_t i = 0; i < a.size(); ++i)
+    for (size_t j = 0; j < b.size(); ++j) {
+      const double bound = (a[i].wheel.centre - b[j].wheel.centre).norm() - size;
+      nearest = std::min(nearest, bound);
+      cells.push_back({bound, i, j});
+    }
+  const auto fast = [](const Retracting& moves, const RoundedWheel& w) {
+    return moves.reach(Carried::wheel, w.centre, 0) * moves.full_turn / steps / 2;
+  };
+  if (nearest - fast(first, wheel) - fast(second, other) > within) return std::nullopt;
+  std::sort(cells.begin(), cells.end(), [](const Cell& x, const Cell& y) { return x.bound < y.bound; });
+  PairGap least{std::numeric_limits<double>::infinity(), 0, 0};
+  for (const Cell& c : cells) {
+    if (c.bound > least.distance) break;
+    const double d = between(a[c.i].wheel, b[c.j].wheel);
+    if (d < least.distance) least = {d, a[c.i].turn, b[c.j].turn};
+  }
+  // Down the valley, one turn and the other, in ever smaller steps.
+  double step_a = first.full_turn / steps;
+  double step_b = second.full_turn / steps;
+  while (step_a > 1e-6 * first.full_turn) {
+    bool better = false;
+    for (const auto& [x, y] : {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1}}) {
+      const double turn = std::clamp(least.turn + x * step_a, 0.0, first.full_turn);
+      const double turn_other = std::clamp(least.other_turn + y * step_b, 0.0, second.full_turn);
+      const double d = between(wheel_at(first, wheel, turn), wheel_at(second, other, turn_other));
+      if (d < least.distance) {
+        least = {d, turn, turn_other};
+        better = true;
+      }
+    }
+    if (better) continue;
+    step_a /= 3;
+    step_b /= 3;
+  }
+  return least;
+}
+
 }  // namespace kranich::swing

@@ -81,15 +81,72 @@ double turn_of_lowest(const Axis& axis, const Vec3& point, double full) {
   return stowed < a ? full : 0;
 }
 
-MovingLeg MovingLeg::longer_by(double length) const {
-  MovingLeg m = *this;
-  const Vec3 along = length * (leg.to - leg.from).normalized();
-  m.wheel.centre += along;
-  m.leg.to += along;
-  m.stub.from += along;
-  m.stub.to += along;
-  m.reach += std::abs(length);
+namespace {
+
+MovingLeg with_foot_moved(MovingLeg m, const Vec3& way) {
+  for (MovingPart& p : m.parts) {
+    if (auto* wheel = std::get_if<RoundedWheel>(&p.solid)) {
+      wheel->centre += way;
+    } else {
+      Capsule& c = std::get<Capsule>(p.solid);
+      if (p.from_lengthens) c.from += way;
+      if (p.to_lengthens) c.to += way;
+    }
+  }
+  m.foot += way;
+  m.find_reach();
   return m;
+}
+
+}  // namespace
+
+MovingLeg MovingLeg::longer_by(double length) const { return with_foot_moved(*this, length * along); }
+MovingLeg MovingLeg::set_by(const Vec3& way) const { return with_foot_moved(*this, way); }
+
+void MovingLeg::find_reach() {
+  reach = 0;
+  for (const MovingPart& p : parts) {
+    if (const auto* wheel = std::get_if<RoundedWheel>(&p.solid)) {
+      const double radius = std::hypot(wheel->diameter, wheel->width) / 2;
+      reach = std::max(reach, moves.reach(p.from, wheel->centre, radius));
+    } else {
+      const Capsule& c = std::get<Capsule>(p.solid);
+      reach = std::max({reach, moves.reach(p.from, c.from, c.radius), moves.reach(p.to, c.to, c.radius)});
+    }
+  }
+}
+
+MovingLeg mirrored(const MovingLeg& leg) {
+  MovingLeg m = leg;
+  m.moves = motion::mirrored(leg.moves);
+  for (MovingPart& p : m.parts) {
+    if (auto* wheel = std::get_if<RoundedWheel>(&p.solid)) {
+      wheel->centre = kranich::mirrored(wheel->centre);
+      wheel->axle = kranich::mirrored(wheel->axle);
+    } else {
+      Capsule& c = std::get<Capsule>(p.solid);
+      c.from = kranich::mirrored(c.from);
+      c.to = kranich::mirrored(c.to);
+    }
+  }
+  m.foot = kranich::mirrored(leg.foot);
+  m.along = kranich::mirrored(leg.along);
+  return m;
+}
+
+RoundedWheel wheel_at(const motion::Retracting& moves, const MovingPart& part, double turn) {
+  const Eigen::Isometry3d pose = moves.pose(part.from, turn);
+  RoundedWheel wheel = std::get<RoundedWheel>(part.solid);
+  wheel.centre = pose * wheel.centre;
+  wheel.axle = pose.linear() * wheel.axle;
+  return wheel;
+}
+
+Capsule capsule_at(const motion::Retracting& moves, const MovingPart& part, double turn) {
+  const Capsule& c = std::get<Capsule>(part.solid);
+  const Eigen::Isometry3d from = moves.pose(part.from, turn);
+  if (part.to == part.from) return {from * c.from, from * c.to, c.radius};
+  return {from * c.from, moves.pose(part.to, turn) * c.to, c.radius};
 }
 
 const char* part_word(Part part) {
@@ -100,42 +157,90 @@ const char* part_word(Part part) {
       return "leg";
     case Part::stub:
       return "axle";
+    case Part::tip:
+      return "axle tip";
   }
   return "leg";
 }
 
-std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs) {
+std::variant<MovingLeg, Text> moving_leg(const Leg& leg) {
   const Retraction& r = leg.retraction;
   Lacking lacks(leg_root(leg.id));
-  lacks.place(leg.axle, "axle", "the place of the axle")
-      .place(r.pivot, "retraction/pivot", "the place of the pivot")
-      .number(r.unit_angle, "retraction/unit_angle_deg", "the unit angle")
-      .number(leg.wheel.diameter, "wheel/diameter_m", "the wheel's diameter")
+  lacks.place(leg.axle, "axle", "the place of the axle");
+  motion::note_motion(lacks, leg);
+  lacks.number(leg.wheel.diameter, "wheel/diameter_m", "the wheel's diameter")
       .number(leg.wheel.width, "wheel/width_m", "the wheel's width")
       .number(leg.wheel_offset, "wheel_offset_m",
               "how far the wheel stands outboard of the leg (0 if it does not)")
       .number(leg.tube_diameter, "tube_diameter_m", "the leg's diameter")
       .number(leg.wheel.shoulder_radius, "wheel/shoulder_radius_m", "the tyre's shoulder")
       .number(r.growth, "retraction/tyre_growth_m", "the tyre's growth")
-      .number(r.side_play, "retraction/side_play_m", "the side play")
-      .place(r.well.low, "retraction/well/low", "the well's lower corner")
-      .place(r.well.high, "retraction/well/high", "the well's upper corner")
-      .number(r.well.clearance, "retraction/well/clearance_m", "the clearance wanted");
+      .number(r.side_play, "retraction/side_play_m", "the side play");
+  for (size_t i = 0; i < r.bends.size(); ++i)
+    lacks.place(r.bends[i].at, "retraction/bends/" + std::to_string(i) + "/at", "where the leg bends");
   if (!lacks.nothing()) return lacks.text();
-  SwingInput in;
-  MovingLeg& m = in.moving;
-  m.axis = *motion::stowing_axis(leg);
-  m.full_turn = r.unit_angle;
+  const auto moves = motion::retracting(leg);
+  if (!moves) return Text("a leg that retracts");
+  if (!moves->passes())
+    return Text("a rod that reaches all the way: it locks or comes off its balls on the way up");
+  using motion::Carried;
+  MovingLeg m{*moves, {}, motion::foot(leg), {}, 0};
   const Vec3 axle = motion::axle_direction(leg);
   const Vec3 centre = leg.axle.vec();
-  const Vec3 lower_end = motion::foot(leg);
-  m.wheel = {centre, axle, leg.wheel.diameter + 2 * r.growth, leg.wheel.width + 2 * r.side_play,
-             leg.wheel.shoulder_radius};
-  m.leg = {m.axis.point, lower_end, leg.tube_diameter / 2};
-  m.stub = {lower_end, centre, leg.tube_diameter / 2 * 0.7};
-  const Vec3 d = centre - m.axis.point;
-  m.reach = (d - m.axis.direction.dot(d) * m.axis.direction).norm() +
-            std::hypot(m.wheel.diameter, m.wheel.width) / 2;
+  const double half = leg.wheel_spacing.known() ? leg.wheel_spacing.si / 2 : 0;
+  const auto wheel = [&](const Vec3& at) {
+    m.parts.push_back({Part::wheel,
+                       RoundedWheel{at, axle, leg.wheel.diameter + 2 * r.growth,
+                                    leg.wheel.width + 2 * r.side_play, leg.wheel.shoulder_radius},
+                       Carried::wheel, Carried::wheel});
+  };
+  wheel(centre + half * axle);
+  if (half > 0) wheel(centre - half * axle);
+  // The leg's line, piece by piece: from the pivot over its bends, or over the king-pin, to the foot.
+  std::vector<Vec3> line{m.moves.axis.point};
+  if (m.moves.lift) line.push_back(m.moves.lift->king_pin_at(0));
+  for (const LegBend& b : r.bends) line.push_back(b.at.vec());
+  line.push_back(m.foot);
+  const double radius = leg.tube_diameter / 2;
+  for (size_t i = 1; i < line.size(); ++i) {
+    const bool last = i + 1 == line.size();
+    // The first piece lies on the line that the rest twists about: arms and shank only turn.
+    const Carried from = i == 1 ? Carried::leg : Carried::wheel;
+    const Carried to = i == 1 && m.moves.lift ? Carried::leg : Carried::wheel;
+    m.parts.push_back({Part::leg, Capsule{line[i - 1], line[i], radius}, from, to, false, last});
+  }
+  m.along = (m.foot - line[line.size() - 2]).normalized();
+  if (!m.along.allFinite()) m.along = Vec3(0, 0, -1);
+  const double stub = 0.7 * radius;
+  if ((m.foot - centre).norm() > 1e-6 || half > 0)
+    m.parts.push_back({Part::stub, Capsule{half > 0 ? Vec3(centre - half * axle) : m.foot,
+                                           half > 0 ? Vec3(centre + half * axle) : centre, stub},
+                       Carried::wheel, Carried::wheel});
+  if (leg.axle_beyond_wheel > 0) {
+    const double tip = leg.axle_diameter.known() ? leg.axle_diameter.si / 2 : stub;
+    const Vec3 outer = centre + half * axle;
+    // Its rounded end reaches as far as the axle does.
+    const Vec3 end = outer + std::max(0.0, leg.axle_beyond_wheel - tip) * axle;
+    m.parts.push_back({Part::tip, Capsule{outer, end, tip}, Carried::wheel, Carried::wheel});
+  }
+  m.find_reach();
+  return m;
+}
+
+std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs) {
+  const Retraction& r = leg.retraction;
+  Lacking lacks(leg_root(leg.id));
+  lacks.place(r.well.low, "retraction/well/low", "the well's lower corner")
+      .place(r.well.high, "retraction/well/high", "the well's upper corner")
+      .number(r.well.clearance, "retraction/well/clearance_m", "the clearance wanted");
+  auto moving = moving_leg(leg);
+  if (const Text* missing = std::get_if<Text>(&moving)) {
+    if (lacks.nothing()) return *missing;
+    return enumerated({*missing, lacks.text()});
+  }
+  if (!lacks.nothing()) return lacks.text();
+  SwingInput in;
+  in.moving = std::get<MovingLeg>(std::move(moving));
   in.wanted_clearance = r.well.clearance;
 
   // The structure round the well as five thick boxes: four sides and the roof. Their lower faces are the
@@ -143,7 +248,7 @@ std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<Kee
   const Vec3 lo = r.well.low.vec();
   const Vec3 hi = r.well.high.vec();
   if (!((hi - lo).minCoeff() > 0)) return "a well whose upper corner lies beyond its lower one in x, y and z";
-  const double t = std::max((hi - lo).maxCoeff(), m.wheel.diameter);
+  const double t = std::max((hi - lo).maxCoeff(), in.moving.wheel().diameter);
   const double top = hi.z() + t;
   in.obstacles = {
       {"front wall", motion::Box{{lo.x() - t, lo.y() - t, lo.z()}, {lo.x(), hi.y() + t, top}}},
@@ -167,36 +272,28 @@ std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<Kee
 }
 
 Clearance clearance_at(const SwingInput& in, double turn) {
-  const MovingLeg& m = in.moving;
-  const Eigen::Isometry3d pose = m.axis.turn(turn);
-  RoundedWheel wheel = m.wheel;
-  wheel.centre = pose * m.wheel.centre;
-  wheel.axle = pose.linear() * m.wheel.axle;
-  const Capsule leg{pose * m.leg.from, pose * m.leg.to, m.leg.radius};
-  const Capsule stub{pose * m.stub.from, pose * m.stub.to, m.stub.radius};
   Clearance least{std::numeric_limits<double>::infinity(), turn, Part::wheel, "", Vec3::Zero(), Vec3::Zero()};
-  const auto consider = [&](Part part, const motion::Nearest& n, const std::string& name) {
-    if (n.distance < least.distance) least = {n.distance, turn, part, name, n.on_part, n.on_obstacle};
+  const auto against = [&](Part part, const auto& solid) {
+    const motion::Box round_part = motion::bounds(solid);
+    for (const auto& o : in.obstacles) {
+      // What lies farther apart, box to box, than the least so far needs no closer look.
+      const auto round = motion::bounds(o.value);
+      if (round && motion::gap(round_part, *round) > std::max(0.0, least.distance)) continue;
+      const motion::Nearest n = nearest(solid, o.value);
+      if (n.distance < least.distance) least = {n.distance, turn, part, o.name, n.on_part, n.on_obstacle};
+    }
   };
-  const bool has_stub = (stub.to - stub.from).squaredNorm() > 1e-12;
-  const motion::Box round_wheel = motion::bounds(wheel);
-  const motion::Box round_leg = motion::bounds(leg);
-  const motion::Box round_stub = motion::bounds(stub);
-  for (const auto& o : in.obstacles) {
-    // What lies farther apart, box to box, than the least so far needs no closer look.
-    const auto round = motion::bounds(o.value);
-    const auto near = [&](const motion::Box& part) {
-      return !round || motion::gap(part, *round) <= std::max(0.0, least.distance);
-    };
-    if (near(round_wheel)) consider(Part::wheel, nearest(wheel, o.value), o.name);
-    if (near(round_leg)) consider(Part::leg, nearest(leg, o.value), o.name);
-    if (has_stub && near(round_stub)) consider(Part::stub, nearest(stub, o.value), o.name);
+  for (const MovingPart& p : in.moving.parts) {
+    if (std::holds_alternative<RoundedWheel>(p.solid))
+      against(p.part, wheel_at(in.moving.moves, p, turn));
+    else
+      against(p.part, capsule_at(in.moving.moves, p, turn));
   }
   return least;
 }
 
 Clearance least_clearance(const SwingInput& in) {
-  const double full = in.moving.full_turn;
+  const double full = in.moving.moves.full_turn;
   const double reach = in.moving.reach;
   struct Interval {
     double from, to, at_from, at_to, bound;
@@ -240,7 +337,7 @@ Clearance least_clearance(const SwingInput& in) {
 }
 
 LengthBudget length_budget(const SwingInput& in) {
-  const double length = (in.moving.leg.to - in.moving.leg.from).norm();
+  const double length = in.moving.length();
   SwingInput trial = in;
   const auto spare = [&](double longer) {
     trial.moving = in.moving.longer_by(longer);
@@ -252,21 +349,23 @@ LengthBudget length_budget(const SwingInput& in) {
 
 std::optional<SwingFigures> swing_figures(const Leg& leg) {
   const Retraction& r = leg.retraction;
-  if (!leg.axle.known() || !r.pivot.known() || !r.unit_angle.known() || !leg.wheel_offset.known())
-    return std::nullopt;
+  const auto moves = motion::retracting(leg);
+  if (!leg.axle.known() || !leg.wheel_offset.known() || !moves) return std::nullopt;
   SwingFigures f{};
-  const Vec3 axis = motion::stowing_direction(r.direction);
   const Vec3 line = motion::foot(leg) - r.pivot.vec();
   f.length = line.norm();
-  f.down_lean = lean_away(axis, line);
-  f.stowed_slope = r.unit_angle - quarter - f.down_lean;
+  f.down_lean = lean_away(moves->axis.direction, line);
+  const double full = moves->full_turn;
+  const Vec3 stowed_line = turn_about(moves->axis.direction, full) * line.normalized();
+  f.stowed_slope = std::asin(std::clamp(stowed_line.z(), -1.0, 1.0));
   f.unit_down_lean =
       r.mount_tilt.known() ? r.unit_angle - quarter - r.mount_tilt : std::numeric_limits<double>::quiet_NaN();
   f.required_angle = quarter + r.mount_tilt + f.down_lean;
-  const auto turn = Axis{r.pivot.vec(), axis}.turn(r.unit_angle);
-  const Vec3 stowed = turn * leg.axle.vec();
-  const Vec3 axle = turn.linear() * motion::axle_direction(leg);
-  f.protrusion = r.well.low.z - lowest_point(stowed, axle, leg.wheel.diameter, leg.wheel.width);
+  const Eigen::Isometry3d turn = moves->pose(motion::Carried::wheel, full);
+  f.wheel_stowed = turn * leg.axle.vec();
+  f.axle_stowed = turn.linear() * motion::axle_direction(leg);
+  f.protrusion =
+      r.well.low.z - lowest_point(f.wheel_stowed, f.axle_stowed, leg.wheel.diameter, leg.wheel.width);
   return f;
 }
 

@@ -11,7 +11,7 @@
 #include "core/base/geometry.h"
 #include "core/base/say.h"
 #include "core/model/design.h"
-#include "core/motion/frame.h"
+#include "core/motion/retraction.h"
 #include "core/motion/shape.h"
 
 namespace kranich::swing {
@@ -57,26 +57,48 @@ TurnAbout best_turn_about(const Vec3& axis, const Vec3& leg_down, const Vec3& le
 //! Turn, within 0 … full, at which a point carried round the axis is lowest.
 double turn_of_lowest(const Axis& axis, const Vec3& point, double full_turn);
 
-//! Everything of a retracting leg that moves, down: wheel, leg line, axle stub.
-struct MovingLeg {
-  Axis axis;
-  double full_turn;
-  RoundedWheel wheel;  //!< with its growth and side play
-  Capsule leg, stub;
-  double reach;  //!< largest distance of any part from the axis: nothing moves further than reach·Δψ
-  MovingLeg longer_by(double length) const;  //!< the axle further down the leg
+enum class Part { wheel, leg, stub, tip };
+const char* part_word(Part part);
+
+//! A solid that goes with the leg, down; the ends of a capsule may be carried differently: a strut that is
+//! pulled in grows shorter.
+struct MovingPart {
+  Part part;
+  std::variant<RoundedWheel, Capsule> solid;  //!< a wheel with its growth and side play
+  motion::Carried from = motion::Carried::leg, to = motion::Carried::leg;
+  bool from_lengthens = true, to_lengthens = true;  //!< whether a longer leg takes that end further down
 };
+//! Everything of a retracting leg that moves.
+struct MovingLeg {
+  motion::Retracting moves;
+  std::vector<MovingPart> parts;  //!< the first is the wheel, or the one that stands outboard
+  Vec3 foot;                      //!< lower end of the leg's line
+  Vec3 along;                     //!< which way a longer leg takes it: its last straight piece
+  double reach;                   //!< nothing moves further than reach·Δψ
+
+  const RoundedWheel& wheel() const { return std::get<RoundedWheel>(parts.front().solid); }
+  double length() const { return (foot - moves.axis.point).norm(); }
+  MovingLeg longer_by(double length) const;  //!< the axle further down the leg
+  //! The axle displaced: a leg bent by the landings it made.
+  MovingLeg set_by(const Vec3& way) const;
+  void find_reach();
+};
+//! The other side's twin.
+MovingLeg mirrored(const MovingLeg& leg);
+//! A part as it lies at a turn.
+RoundedWheel wheel_at(const motion::Retracting& moves, const MovingPart& part, double turn);
+Capsule capsule_at(const motion::Retracting& moves, const MovingPart& part, double turn);
+
 struct SwingInput {
   MovingLeg moving;
   std::vector<Named<Obstacle>> obstacles;
   double wanted_clearance;
 };
+//! What of a leg moves, with its tyre grown; or says what is missing.
+std::variant<MovingLeg, Text> moving_leg(const Leg& leg);
 //! Prepares a leg as it is stored for its swing between the walls of its well and the airframe's keep-outs;
 //! or says what is missing. Keep-outs that lack a measure are left out: Place names them.
 std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs);
-
-enum class Part { wheel, leg, stub };
-const char* part_word(Part part);
 
 struct Clearance {
   double distance;  //!< m, negative: overlap
@@ -105,6 +127,7 @@ struct SwingFigures {
   double stowed_slope;    //!< σ after the unit's turn
   double unit_down_lean;  //!< λ that unit angle and mount tilt make
   double required_angle;  //!< 90° + σ_mount + λ
+  Vec3 wheel_stowed, axle_stowed;
   double protrusion;      //!< how far the stowed wheel stands out below the well's mouth; negative: inside
 };
 std::optional<SwingFigures> swing_figures(const Leg& leg);

@@ -370,22 +370,21 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
     Mass up = down;
     const Leg* leg = item.moves.empty() ? nullptr : design.gear.find(item.moves);
     if (leg && leg->retraction.fitted) {
-      if (!leg->retraction.pivot.known() || !leg->retraction.unit_angle.known()) {
-        lacks
-            .place(leg->retraction.pivot, leg_root(leg->id).substr(1) + "retraction/pivot",
-                   say("the pivot of the leg that moves “{}”", item.name))
-            .number(leg->retraction.unit_angle, leg_root(leg->id).substr(1) + "retraction/unit_angle_deg",
-                    say("the unit angle of the leg that moves “{}”", item.name));
+      if (!motion::retracting(*leg)) {
+        Lacking motion(leg_root(leg->id));
+        motion::note_motion(motion, *leg);
+        lacks.that(true, say("{} (of the leg that moves “{}”)", motion.text(), item.name));
         return;
       }
       if (leg->stands == LegStands::both_sides && item.at.y.si == 0.0) {
         // One line for both legs: take the starboard half, whose twin mirrors it.
-        up.at = *motion::stowing(*leg, 1) * Vec3(down.at.x(), leg->axle.y, down.at.z());
+        const Vec3 at(down.at.x(), leg->axle.y, down.at.z());
+        up.at = *motion::swung(*leg, 1, at);
         up.at.y() = 0;
       } else {
         const bool port =
             leg->stands == LegStands::port || (leg->stands == LegStands::both_sides && item.at.y.si < 0);
-        up.at = *motion::stowing(*leg, 1, port) * down.at;
+        up.at = *motion::swung(*leg, 1, down.at, port);
       }
     }
     stowed.push_back(up);

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Sequence: what passes what, and when.
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/sequence/sequence.h"
+
+namespace kranich {
+
+void assess_sequence(const Design& d, Assessment& a, Collector& collect, const Asked&) {
+  if (d.sequence.up.empty() && d.sequence.down.empty()) return;
+  const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
+                                                  : at_least(0, "it must not be late");
+  for (const bool up : {true, false}) {
+    const Text way = up ? "going up" : "going down";
+    std::vector<Text> problems;
+    auto& line = a.lines[up ? 0 : 1];
+    line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
+    for (const auto& c : sequence::check_doors(d, up, problems)) {
+      collect.about(about_door(d, c.door, up), "", GearState::extended);
+      if (c.shut) {
+        collect.fails(
+            "sequence.leg_wait", in_hand,
+            "nothing opens this door before the leg comes: give it a step that opens it, or one less "
+            "that closes it");
+        continue;
+      }
+      auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, in_hand);
+      wait.working = {{"leg starts at", c.leg_start, Kind::time},
+                      {"may reach the door from", c.least_leg_start, Kind::time}};
+      if (std::isnan(c.close_start)) continue;
+      auto& close = collect.add("sequence.door_wait", c.close_in_hand, in_hand);
+      close.working = {{"door starts to close at", c.close_start, Kind::time},
+                       {"slowest leg at rest at", c.least_close_start_at_rest, Kind::time},
+                       {"slowest leg has then done", c.slowest_leg_share, Kind::share}};
+      if (c.touches)
+        close.remark = "the door closes on a leg that still moves through it";
+      else if (c.close_in_hand < 0)
+        close.remark = say("the slowest leg is still moving, {} done, but past the door",
+                           Amount{c.slowest_leg_share, Kind::share});
+    }
+    collect.about(way, "", GearState::extended);
+    for (const auto& p : problems) collect.unknown("sequence.duration", p);
+    if (problems.empty() && !line.bars.empty()) collect.add("sequence.duration", line.latest_end);
+  }
+}
+
+}  // namespace kranich

@@ -1,0 +1,304 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Swing: what a leg passes on its way into the well, and where it lies there.
+#include <algorithm>
+#include <cmath>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/assess/swing_state.h"
+#include "core/model/lacking.h"
+#include "core/motion/retract.h"
+#include "core/place/keepout.h"
+#include "core/swing/cutout.h"
+#include "core/swing/units.h"
+
+namespace kranich {
+namespace {
+
+//! What a leg and its well come to.
+class Judge {
+ public:
+  Judge(const Design& d, const Leg& leg, Collector& collect, const Assessment* near)
+      : d_(d), leg_(leg), r_(leg.retraction), collect_(collect), near_(near) {}
+
+  LegSwing all() {
+    LegSwing s{leg_.id, leg_, d_.airframe.keep_outs, {}, {}, {}, {}, {}};
+    collect_.about(about_legs(d_, leg_), "", GearState::extended);
+    unit();
+    const LegSwing* known = nullptr;
+    if (near_)
+      for (const auto& k : near_->swings)
+        if (k.leg == leg_.id && k.least && k.of == leg_ && k.passing == s.passing) known = &k;
+    auto input = swing::swing_input(leg_, d_.airframe.keep_outs);
+    s.figures = swing::swing_figures(leg_);
+    if (s.figures) lies(*s.figures);
+    if (const auto* missing = std::get_if<Text>(&input)) {
+      s.missing = *missing;
+      collect_.unknown("swing.clearance", *missing);
+      return s;
+    }
+    s.input = std::get<swing::SwingInput>(std::move(input));
+    s.least = known ? *known->least : swing::least_clearance(*s.input);
+    if (r_.service_set.known() && r_.service_set.si != 0.0) {
+      swing::SwingInput set = *s.input;
+      set.moving = set.moving.set_by(Vec3(r_.service_set, 0, 0));
+      s.least_set = known && known->least_set ? *known->least_set : swing::least_clearance(set);
+    }
+    clearance(s);
+    return s;
+  }
+
+ private:
+  void clearance(const LegSwing& s) {
+    const bool by_set = s.least_set && s.least_set->distance < s.least->distance;
+    const swing::Clearance& least = by_set ? *s.least_set : *s.least;
+    auto& f = collect_.add("swing.clearance", least.distance,
+                           at_least(s.input->wanted_clearance, "the clearance you want"));
+    f.remark = say("{} to {} at {}", swing::part_word(least.part), least.obstacle,
+                   Amount{least.turn, Kind::angle});
+    f.working = {{"at a turn of", least.turn, Kind::angle},
+                 {"pivot to axle", s.figures->length, Kind::length}};
+    if (s.least_set) {
+      f.working.push_back({"as new", s.least->distance, Kind::length});
+      f.working.push_back({"after its set in service", s.least_set->distance, Kind::length});
+    }
+    f.assumption = by_set ? Text("leg extended, bent back by its set; tyre grown by growth and side play")
+                          : Text("leg extended; tyre grown by growth and side play");
+  }
+
+  //! Where the wheel lies when it is up.
+  void lies(const swing::SwingFigures& figures) {
+    if (r_.well.low.z.known() && std::isfinite(figures.protrusion)) {
+      auto& out =
+          collect_.add("swing.protrusion", figures.protrusion, at_most(0, "the wheel stays inside the outline"));
+      out.working = {{"slope of the stowed leg", figures.stowed_slope, Kind::angle}};
+    }
+    if (r_.mount_tilt.known()) {
+      auto& misfit = collect_.add("swing.unit_misfit", figures.down_lean - figures.unit_down_lean,
+                                  within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
+      misfit.working = {{"lean that Place asks for", figures.down_lean, Kind::angle},
+                        {"lean that unit and mount make", figures.unit_down_lean, Kind::angle},
+                        {"unit angle needed", figures.required_angle, Kind::angle}};
+    } else {
+      collect_.unknown("swing.unit_misfit",
+                       entry(leg_root(leg_.id) + "retraction/mount_tilt_deg", "the mount tilt"));
+    }
+    collect_.add("swing.stowed_slope", figures.stowed_slope);
+    wanted(figures);
+    seat(figures);
+  }
+
+  void wanted(const swing::SwingFigures& figures) {
+    const auto want = wanted_pose(leg_);
+    if (!r_.wanted.centre.x.known() && !r_.wanted.axle_up.known()) return;
+    if (!want) {
+      Lacking lacks(leg_root(leg_.id));
+      lacks.place(r_.wanted.centre, "retraction/wanted/centre", "where the stowed wheel's centre is wanted")
+          .number(r_.wanted.axle_up, "retraction/wanted/axle_up_deg", "how its axle is wanted: 90° lies flat")
+          .number(r_.wanted.axle_ahead, "retraction/wanted/axle_ahead_deg", "how far the axle looks ahead");
+      collect_.unknown("swing.stowed_miss", lacks.text());
+      return;
+    }
+    if (!figures.wheel_stowed.allFinite()) return;
+    const double miss = (figures.wheel_stowed - want->centre).norm();
+    const double off = std::acos(std::clamp(std::abs(figures.axle_stowed.dot(want->axle)), 0.0, 1.0));
+    const double allowed = r_.well.clearance.known() ? r_.well.clearance.si : leg_.wheel.diameter / 50;
+    auto& f = collect_.add(
+        "swing.stowed_miss", miss + leg_.wheel.diameter / 2 * off,
+        at_most(allowed, r_.well.clearance.known() ? Text("the clearance you want round it")
+                                                   : Text("a fiftieth of the wheel: no clearance entered")));
+    f.working = {{"centre off by", miss, Kind::length}, {"axle off by", off, Kind::angle}};
+  }
+
+  void seat(const swing::SwingFigures& figures) {
+    if (!r_.seat_starboard.known() && !r_.seat_port.known()) return;
+    if (!r_.seat_starboard.known() || !r_.seat_port.known()) {
+      Lacking lacks(leg_root(leg_.id));
+      lacks.number(r_.seat_starboard, "retraction/seat_starboard_m", "how deep the starboard wheel sits")
+          .number(r_.seat_port, "retraction/seat_port_m", "how deep the port wheel sits");
+      collect_.unknown("swing.seat", lacks.text());
+      return;
+    }
+    const double allowed = r_.well.clearance.known() ? r_.well.clearance.si / 2 : leg_.wheel.diameter / 100;
+    auto& f = collect_.add("swing.seat", r_.seat_starboard - r_.seat_port,
+                           within(-allowed, allowed,
+                                  r_.well.clearance.known() ? Text("half the clearance you want")
+                                                            : Text("a hundredth of the wheel")));
+    f.remark = std::abs(f.value) < 1e-6 ? Text()
+               : f.value > 0            ? Text("port wheel out by as much: the starboard unit is the lower one")
+                                        : Text("starboard wheel out by as much: the port unit is the lower one");
+    f.working = {{"computed depth", -figures.protrusion, Kind::length},
+                 {"starboard, measured", r_.seat_starboard, Kind::length},
+                 {"port, measured", r_.seat_port, Kind::length}};
+  }
+
+  //! The unit itself.
+  void unit() {
+    const RetractUnit& u = r_.unit;
+    if (u.measured_turn.known()) {
+      if (r_.unit_angle.known()) {
+        auto& f = collect_.add("swing.unit_turn", u.measured_turn - r_.unit_angle,
+                               within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
+        f.remark = u.label.empty() ? Text("it has no label yet: write one on it, it goes back to this leg")
+                                   : say("labelled “{}”", u.label);
+      } else {
+        collect_.unknown("swing.unit_turn",
+                         entry(leg_root(leg_.id) + "retraction/unit_angle_deg", "the unit angle"));
+      }
+    }
+    if (u.bore.known() && u.leg_pin.known()) {
+      auto& f = collect_.add("swing.unit_pin", u.bore - u.leg_pin,
+                             within(-swing::tightest_pin, swing::greatest_pin_play, "a grub screw takes up a little, never a lot"));
+      if (const auto why = swing::pin_misfit(u.bore, u.leg_pin)) f.remark = *why;
+    } else if (u.bore.known() != u.leg_pin.known()) {
+      Lacking lacks(leg_root(leg_.id));
+      lacks.number(u.bore, "retraction/unit/bore_m", "the unit's bore")
+          .number(u.leg_pin, "retraction/unit/leg_pin_m", "the leg's pin");
+      collect_.unknown("swing.unit_pin", lacks.text());
+    }
+    holes();
+    if (const auto corners = swing::plate_corners(leg_); !corners.empty()) {
+      const auto deepest = std::max_element(corners.begin(), corners.end(),
+                                            [](auto& a, auto& b) { return a.depth < b.depth; });
+      auto& f = collect_.add("swing.plate_depth", deepest->depth);
+      const double middle_x = (r_.unit_low.x + r_.unit_high.x) / 2;
+      const double middle_y = (r_.unit_low.y + r_.unit_high.y) / 2;
+      for (const auto& c : corners)
+        f.working.push_back({c.x < middle_x ? (c.y < middle_y ? "forward, inboard" : "forward, outboard")
+                             : c.y < middle_y ? "aft, inboard"
+                                              : "aft, outboard",
+                             c.depth, Kind::length});
+    }
+  }
+
+  void holes() {
+    const RetractUnit& u = r_.unit;
+    if (u.holes.empty() || !leg_.held_at().allFinite()) return;
+    double least = std::numeric_limits<double>::infinity();
+    size_t lost = 0;
+    size_t at = 0;
+    std::string into;
+    for (size_t i = 0; i < u.holes.size(); ++i) {
+      const UnitHole& h = u.holes[i];
+      if (!h.x.known() || !h.y.known() || !h.z.known()) {
+        collect_.unknown("swing.unit_holes", say("the place of mounting hole {}", Figure{static_cast<double>(i + 1), 0}));
+        return;
+      }
+      const Vec3 p = leg_.held_at() + Vec3(h.x, h.y, h.z);
+      const place::Box point{p, p};
+      double nearest = std::numeric_limits<double>::infinity();
+      std::string what;
+      for (const auto& k : d_.airframe.keep_outs)
+        if (const auto gap = place::clearance(point, k); gap && *gap < nearest) {
+          nearest = *gap;
+          what = k.name;
+        }
+      if (nearest < 0) ++lost;
+      if (nearest < least) {
+        least = nearest;
+        at = i;
+        into = what;
+      }
+    }
+    if (!std::isfinite(least)) return;  // nothing near it
+    auto& f = collect_.add("swing.unit_holes", least, at_least(0, "what is cut off holds no screw"));
+    f.remark = lost > 0 ? say("{} of {} lost, hole {} the deepest in {}: redrill, or move the unit",
+                              Figure{static_cast<double>(lost), 0}, Figure{static_cast<double>(u.holes.size()), 0}, Figure{static_cast<double>(at + 1), 0}, into)
+                        : say("hole {} to {}", Figure{static_cast<double>(at + 1), 0}, into);
+  }
+
+  const Design& d_;
+  const Leg& leg_;
+  const Retraction& r_;
+  Collector& collect_;
+  const Assessment* near_;
+};
+
+}  // namespace
+
+std::optional<swing::WheelPose> wanted_pose(const Leg& leg) {
+  const WantedStowed& w = leg.retraction.wanted;
+  if (!w.centre.known() || !w.axle_up.known() || !w.axle_ahead.known()) return std::nullopt;
+  return swing::WheelPose{w.centre.vec(),
+                          {-std::cos(w.axle_up) * std::sin(w.axle_ahead),
+                           std::cos(w.axle_up) * std::cos(w.axle_ahead), std::sin(w.axle_up)}};
+}
+
+std::vector<SwingPair> swing_pairs(const Design& d, double near) {
+  struct Placed {
+    Text word;
+    std::string key;
+    swing::MovingLeg moving;
+  };
+  std::vector<Placed> placed;
+  for (const PlacedLeg& p : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[p.row];
+    if (!leg.retraction.fitted) continue;
+    const auto moving = swing::moving_leg(leg);
+    const auto* ok = std::get_if<swing::MovingLeg>(&moving);
+    if (!ok) continue;
+    const Text word = leg.stands == LegStands::both_sides
+                          ? p.port ? say("port {}", d.leg_word(leg)) : say("starboard {}", d.leg_word(leg))
+                          : d.leg_word(leg);
+    placed.push_back({word, (p.port ? "port-" : "") + leg.id, p.port ? swing::mirrored(*ok) : *ok});
+  }
+  std::vector<SwingPair> list;
+  for (size_t i = 0; i < placed.size(); ++i)
+    for (size_t j = i + 1; j < placed.size(); ++j) {
+      const auto& a = placed[i].moving;
+      const auto& b = placed[j].moving;
+      const auto any = swing::nearest_of_any(a.moves, a.wheel(), b.moves, b.wheel(), near);
+      if (!any || any->distance > near) continue;
+      SwingPair pair{placed[i].word, placed[j].word, placed[i].key + " " + placed[j].key, a, b, {}, *any};
+      pair.together = swing::least_together(a.moves, a.wheel(), b.moves, b.wheel());
+      list.push_back(std::move(pair));
+    }
+  return list;
+}
+
+void assess_swing(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
+  bool any = false;
+  double near = 0;
+  for (const Leg& leg : d.gear.legs) {
+    if (!leg.retraction.fitted) continue;
+    any = true;
+    a.swings.push_back(Judge(d, leg, collect, asked.near).all());
+    if (leg.wheel.diameter.known()) near = std::max(near, leg.wheel.diameter.si);
+    const Retraction& r = leg.retraction;
+    if (r.floor.known()) {
+      const auto moving = swing::moving_leg(leg);
+      collect.about(about_legs(d, leg), "", GearState::extended);
+      if (const auto* ok = std::get_if<swing::MovingLeg>(&moving)) {
+        const auto slot = swing::cut_out(*ok, r.floor, r.well.clearance.known() ? r.well.clearance.si : 0);
+        auto& f = collect.add("swing.slot", slot.outlines.empty() ? std::nan("") : slot.length);
+        f.working = {{"width", slot.width, Kind::length}};
+        if (slot.outlines.empty()) f.remark = "nothing of the leg passes that floor";
+      } else {
+        collect.unknown("swing.slot", std::get<Text>(moving));
+      }
+    }
+  }
+  if (!any || (!asked.measure.empty() && asked.measure != "swing.pair")) return;
+  // As long as no leg that swings has changed, its pairs stay as they were.
+  const auto same = [&] {
+    if (!asked.near || asked.near->swings.size() != a.swings.size()) return false;
+    for (size_t i = 0; i < a.swings.size(); ++i)
+      if (!(asked.near->swings[i].of == a.swings[i].of)) return false;
+    return true;
+  };
+  a.pairs = same() ? asked.near->pairs : swing_pairs(d, near);
+  for (const SwingPair& p : a.pairs) {
+    double wanted = 0;
+    for (const Leg& leg : d.gear.legs)
+      if (leg.retraction.fitted && leg.retraction.well.clearance.known())
+        wanted = std::max(wanted, leg.retraction.well.clearance.si);
+    collect.about({say("{} and {}", p.first, p.second), p.key}, "", GearState::extended);
+    auto& f = collect.add("swing.pair", p.any.distance, at_least(wanted, "the clearance you want"));
+    f.remark = say("at {} of the one, {} of the other", Amount{p.any.turn, Kind::angle},
+                   Amount{p.any.other_turn, Kind::angle});
+    f.working = {{"both together", p.together.distance, Kind::length}};
+    f.assumption = "tyre to tyre, grown; either may stick anywhere";
+  }
+}
+
+}  // namespace kranich

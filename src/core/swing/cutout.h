@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What a leg cuts out of the plane that it passes, and the ground that its way covers above it: the hole in
+//! the skin, the slot in a floor, the outline of the bay. SI, aircraft axes, seen from above: x aft, y to
+//! starboard. Source: handbook, Swing: the union over the turn of the sections of wheel and leg with the skin,
+//! grown by the clearance.
+#pragma once
+
+#include <Eigen/Core>
+#include <vector>
+
+#include "core/swing/swing.h"
+
+namespace kranich::swing {
+
+using Outline = std::vector<Eigen::Vector2d>;  //!< closed, without the first point repeated
+
+//! The section of a solid with the plane z: convex; empty where it does not reach the plane.
+Outline section_at(const RoundedWheel& wheel, double z);
+Outline section_at(const Capsule& capsule, double z);
+
+struct CutOut {
+  std::vector<Outline> outlines;  //!< what must be cut away, grown; the largest first
+  double area = 0;                //!< m2, of all of them
+  double length = 0, width = 0;   //!< over all, along x and y
+};
+//! The hole in the plane z that the leg passes through on its way, grown by a margin all round. Steps are so
+//! fine that between two of them nothing moves more than 1/200 of its reach; the true hole is larger by less
+//! than that. Nothing passes: empty.
+CutOut cut_out(const MovingLeg& leg, double z, double margin);
+//! What the leg covers above the plane on its way: the bay's outline in plan.
+CutOut bay_outline(const MovingLeg& leg, double z, double margin);
+//! The highest point that any of it reaches above the plane: the bay's depth. Nothing above: 0.
+double bay_depth(const MovingLeg& leg, double z);
+
+}  // namespace kranich::swing
