@@ -62,7 +62,8 @@ bool lead_to(MainWindow& window, const QString& path) {
     if (QWidget* entry = entry_in(window.page(station), path)) {
       window.show_station(station);
       if (!leg.empty())
-        if (auto* of = window.page(station)->findChild<LegSwitch*>()) emit of->chosen(QString::fromStdString(leg));
+        if (auto* of = window.page(station)->findChild<LegSwitch*>())
+          emit of->chosen(QString::fromStdString(leg));
       Fold::open_around(entry);
       bring_forward(entry);
       return true;

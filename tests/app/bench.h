@@ -11,6 +11,7 @@
 
 #include "app/demo.h"
 #include "app/main_window.h"
+#include "app/stations/page.h"
 
 namespace kranich::app {
 
@@ -71,6 +72,7 @@ struct Bench {
   }
   void type(const QString& path, const QString& text, bool enter = true) {
     auto* field = find<QLineEdit>("field:" + path);
+    Fold::open_around(field);
     field->setFocus();
     field->selectAll();
     if (text.isEmpty()) QTest::keyClick(field, Qt::Key_Delete);
@@ -79,7 +81,9 @@ struct Bench {
     settle();
   }
   void press(const char* name) {
-    QTest::mouseClick(find<QPushButton>(QString::fromLatin1(name)), Qt::LeftButton);
+    auto* button = find<QPushButton>(QString::fromLatin1(name));
+    Fold::open_around(button);
+    QTest::mouseClick(button, Qt::LeftButton);
     settle();
   }
   //! What a part of a leg is left with: "main leg, axle".

@@ -8,6 +8,7 @@
 #include "core/leg/structure.h"
 #include "core/motion/retract.h"
 #include "core/shop/sheets.h"
+#include "core/swing/cutout.h"
 #include "demo.h"
 #include "said.h"
 
@@ -215,15 +216,27 @@ TEST_CASE("plates, wells and units are drawn full size") {
     CHECK(plate.circles[i].centre.isApprox(Vec2(1000 * f.u, 1000 * f.v)));
     CHECK(plate.circles[i].radius == Approx(500 * f.diameter));
   }
+  // The cut-out is what the leg sweeps through the skin, grown by the clearance.
   const auto& well = drawing(all, "well:main");
+  const Leg& leg = d.gear.main();
+  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(leg));
+  const auto cut = swing::cut_out(moving, leg.retraction.well.low.z, leg.retraction.well.clearance);
+  REQUIRE_FALSE(cut.outlines.empty());
   double low = 1e9;
   double high = -1e9;
-  for (const auto& q : well.paths.front().points) {
-    low = std::min(low, q.x());
-    high = std::max(high, q.x());
-  }
-  CHECK(high - low ==
-        Approx(1000 * (d.gear.main().retraction.well.high.x - d.gear.main().retraction.well.low.x)));
+  for (const auto& path : well.paths)
+    if (path.line == shop::Line::cut)
+      for (const auto& q : path.points) {
+        low = std::min(low, q.x());
+        high = std::max(high, q.x());
+      }
+  CHECK(high - low == Approx(1000 * cut.length).margin(0.1));
+  // A floor that the leg passes gets its slot, one that it does not is told.
+  Design with = d;
+  with.gear.main().retraction.floor = Given(leg.retraction.pivot.z - 0.4 * (leg.retraction.pivot.z - leg.axle.z));
+  CHECK_FALSE(drawing(sheets(with), "slot:main").paths.empty());
+  with.gear.main().retraction.floor = Given(5.0);
+  CHECK_FALSE(sheet(sheets(with), "slot:main").ready());
   const auto dunnock = sheets(demo("dunnock"));
   CHECK(drawing(dunnock, "unit:main").circles.size() == 4);
   CHECK_FALSE(sheet(dunnock, "unit:third").ready());  // its body is not given

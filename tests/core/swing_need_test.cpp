@@ -57,7 +57,8 @@ const LegMotion every_motion[]{LegMotion::turns, LegMotion::twists, LegMotion::r
 
 }  // namespace
 
-TEST_CASE("every kind of motion: rates are the way's slope, the twin mirrors, what comes back is where it was") {
+TEST_CASE(
+    "every kind of motion: rates are the way's slope, the twin mirrors, what comes back is where it was") {
   for (const LegMotion kind : every_motion) {
     INFO(static_cast<int>(kind));
     const Leg leg = leg_that(kind);
@@ -71,12 +72,13 @@ TEST_CASE("every kind of motion: rates are the way's slope, the twin mirrors, wh
       const double turn = moves->full_turn * (i + 0.3) / 41;  // not on a corner of the stroke
       for (const Carried what : {Carried::leg, Carried::wheel}) {
         const double h = 1e-6;
-        const Vec3 slope = (moves->pose(what, turn + h) * point - moves->pose(what, turn - h) * point) / (2 * h);
+        const Vec3 slope =
+            (moves->pose(what, turn + h) * point - moves->pose(what, turn - h) * point) / (2 * h);
         const Vec3 v = moves->velocity(what, point, turn);
         CHECK((slope - v).norm() < 1e-7);
         if (what == Carried::wheel) most = std::max(most, v.norm());
-        CHECK((mirrored(Vec3(moves->pose(what, turn) * point)) - twin.pose(what, turn) * mirrored(point)).norm() <
-              1e-12);
+        CHECK((mirrored(Vec3(moves->pose(what, turn) * point)) - twin.pose(what, turn) * mirrored(point))
+                  .norm() < 1e-12);
         CHECK((mirrored(v) - twin.velocity(what, mirrored(point), turn)).norm() < 1e-12);
       }
     }
@@ -134,7 +136,8 @@ TEST_CASE("a wheel carried by an axis that was found lands where it is wanted, t
     leg.retraction.pulled_in.clear();
     // A pose that one turn about some axis does reach.
     const Vec3 u = Vec3(-1, 0.4 * some(random), 0.4 * some(random)).normalized();
-    const motion::Axis axis{leg.retraction.pivot.vec() + 0.1 * Vec3(some(random), some(random), some(random)), u};
+    const motion::Axis axis{leg.retraction.pivot.vec() + 0.1 * Vec3(some(random), some(random), some(random)),
+                            u};
     const auto turn = axis.turn(radians(90 + 20 * some(random)));
     const Vec3 centre = turn * leg.axle.vec();
     const Vec3 axle = turn.linear() * motion::axle_direction(leg);
@@ -209,7 +212,8 @@ TEST_CASE("sections of wheels and tubes are what closed forms say") {
   std::mt19937 random(3);
   std::uniform_real_distribution<double> some(-1, 1);
   for (int i = 0; i < 20; ++i) {
-    motion::RoundedWheel w{{0, 0, 0}, Vec3(some(random), some(random), some(random)).normalized(), 0.4, 0.12, 0.03};
+    motion::RoundedWheel w{
+        {0, 0, 0}, Vec3(some(random), some(random), some(random)).normalized(), 0.4, 0.12, 0.03};
     const double z = 0.1 * some(random);
     const auto section = swing::section_at(w, z);
     constexpr int fine = 160;
@@ -297,7 +301,8 @@ TEST_CASE("the fast search for two wheels' least gap finds what branch and bound
     auto other = swing::mirrored(one);
     const Vec3 shift(0.15 * some(random), 0.8 + 0.5 * some(random), 0.05 * some(random));
     other.moves.axis.point += shift;
-    other.moves.axis.direction = (other.moves.axis.direction + 0.1 * Vec3(0, some(random), some(random))).normalized();
+    other.moves.axis.direction =
+        (other.moves.axis.direction + 0.1 * Vec3(0, some(random), some(random))).normalized();
     auto wheel = other.wheel();
     wheel.centre += shift;
     const auto certain = swing::least_of_any(one.moves, one.wheel(), other.moves, wheel);
@@ -355,8 +360,7 @@ TEST_CASE("a unit is held against the aircraft, and the shelf's next one cures")
   const auto ranked = swing::rank_units(stock.units, d, leg, need);
   REQUIRE(ranked.size() == stock.units.size());
   for (size_t i = 1; i < ranked.size(); ++i) CHECK(ranked[i - 1].against.size() <= ranked[i].against.size());
-  for (const auto& c : ranked)
-    CHECK((c.mass_in_hand < 0) == (c.unit->rated_mass < need.aircraft_mass));
+  for (const auto& c : ranked) CHECK((c.mass_in_hand < 0) == (c.unit->rated_mass < need.aircraft_mass));
 }
 
 TEST_CASE("pin and bore, the turn of this very unit, holes and seats are judged as measured") {

@@ -86,5 +86,8 @@ void add_leg_kinds(std::map<std::string, Driver>& drivers);
 void add_retract_kinds(std::map<std::string, Driver>& drivers);
 void add_swing_kinds(std::map<std::string, Driver>& drivers);
 void add_drive_kinds(std::map<std::string, Driver>& drivers);
+//! Doors, circuits, logic, steering.
+void add_door_kinds(std::map<std::string, Driver>& drivers);
+void add_circuit_kinds(std::map<std::string, Driver>& drivers);
 
 }  // namespace kranich::oracle

@@ -63,6 +63,8 @@ int main() {
   kranich::oracle::add_retract_kinds(drivers);
   add_swing_kinds(drivers);
   add_drive_kinds(drivers);
+  add_door_kinds(drivers);
+  add_circuit_kinds(drivers);
 
   std::vector<fs::path> files;
   std::error_code error;

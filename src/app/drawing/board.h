@@ -54,6 +54,13 @@ class Board : public QWidget {
 
   //! Adds a pane in a share of the board: x, y, width, height from 0 to 1.
   Pane* add(std::unique_ptr<Pane> pane, const QRectF& share);
+  //! The first pane of a sort; null without one.
+  template <class P>
+  P* find() const {
+    for (const Slot& place : slots_)
+      if (auto* of_it = dynamic_cast<P*>(place.pane.get())) return of_it;
+    return nullptr;
+  }
   void set_share(Pane* pane, const QRectF& share);
 
   //! Device position of a handle, for tests and helpers.

@@ -90,8 +90,8 @@ void DrivePane::draw(Sheet& s) {
       at += m.mass * (load->load.moves.pose(m.carried, turn) * m.at);
     }
     s.cg(map(at / mass), false);
-    s.label(map(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop,
-            {8, 4}, 8);
+    s.label(map(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop, {8, 4},
+            8);
   }
   if (const Uplock& u = l.retraction.uplock; u.hook.known()) {
     const QPointF p = s.frame().to_device(map(u.hook.vec()));

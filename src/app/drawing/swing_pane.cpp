@@ -151,7 +151,8 @@ void SwingPane::draw(Sheet& s) {
     for (int i = 0; i <= 6; ++i) draw_swung_leg(s, l, i / 6.0, project, pale_leg, pale, pale_edge);
   // Path of the wheel's centre.
   QPolygonF path;
-  for (int i = 0; i <= 60; ++i) path << map(swing::wheel_at(m.moves, m.parts.front(), m.moves.full_turn * i / 60).centre);
+  for (int i = 0; i <= 60; ++i)
+    path << map(swing::wheel_at(m.moves, m.parts.front(), m.moves.full_turn * i / 60).centre);
   s.no_fill();
   s.pen(Ink::grey, 1, Qt::DotLine);
   s.polyline(path);
@@ -231,7 +232,8 @@ void CutOutPane::work_out() {
   skin_ = swing::cut_out(*moving, w.low.z, margin);
   bay_ = swing::bay_outline(*moving, w.low.z, margin);
   depth_ = swing::bay_depth(*moving, w.low.z) + margin;
-  slot_ = leg.retraction.floor.known() ? swing::cut_out(*moving, leg.retraction.floor, margin) : swing::CutOut{};
+  slot_ =
+      leg.retraction.floor.known() ? swing::cut_out(*moving, leg.retraction.floor, margin) : swing::CutOut{};
 }
 
 namespace {
@@ -258,8 +260,8 @@ QRectF CutOutPane::bounds() const {
 void CutOutPane::draw(Sheet& s) {
   s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above, forward up"));
   if (!known_) {
-    s.label(s.frame().to_world(s.frame().device().center()), QObject::tr("needs the leg's motion and its well"),
-            Ink::grey);
+    s.label(s.frame().to_world(s.frame().device().center()),
+            QObject::tr("needs the leg's motion and its well"), Ink::grey);
     return;
   }
   const Leg& leg = swing_.the_leg();
@@ -270,8 +272,6 @@ void CutOutPane::draw(Sheet& s) {
     s.pen(Ink::normal, 1.4);
     s.fill(Theme::now().body);
     s.polyline(QPolygonF(well), true);
-    s.label({well.center().x(), well.bottom()}, text_of(w.name), Ink::grey, Qt::AlignHCenter | Qt::AlignTop,
-            {0, 4}, 8);
   }
   const auto wash = [&](const swing::CutOut& c, const QColor& colour, Ink ink, Qt::PenStyle style) {
     QColor pale = colour;
@@ -290,7 +290,8 @@ void CutOutPane::draw(Sheet& s) {
     s.label({leg.retraction.pivot.y, -leg.retraction.pivot.x}, QObject::tr("pivot"), Ink::grey,
             Qt::AlignLeft | Qt::AlignVCenter, {6, 0}, 8);
   const auto size = [&](const swing::CutOut& c) {
-    return QObject::tr("%1 × %2").arg(document_.say(c.length, Kind::length), document_.say(c.width, Kind::length));
+    return QObject::tr("%1 × %2").arg(document_.say(c.length, Kind::length),
+                                      document_.say(c.width, Kind::length));
   };
   QStringList lines;
   if (!skin_.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(skin_));
@@ -300,8 +301,8 @@ void CutOutPane::draw(Sheet& s) {
   if (!slot_.outlines.empty()) lines << QObject::tr("slot in the floor %1").arg(size(slot_));
   const QRectF device = s.frame().device();
   for (int i = 0; i < lines.size(); ++i)
-    s.label(s.frame().to_world({device.left() + 8, device.bottom() - 6 - 13 * static_cast<double>(lines.size() - 1 - i) * s.unit()}),
-            lines[i], i == 0 ? Ink::accent : Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {0, 0}, 8);
+    s.label(s.frame().to_world({device.left(), device.bottom() + (8 + 13 * i) * s.unit()}), lines[i],
+            i == 0 ? Ink::accent : Ink::grey, Qt::AlignLeft | Qt::AlignTop, {0, 0}, 8);
 }
 
 void ClearancePane::draw(Sheet& s) {

@@ -89,62 +89,63 @@ class SwingPage : public StationPage {
       row("wheel_offset_m", tr("Wheel outboard of the leg"));
 
       fold(tr("Well"), tr("clearance, growth, set, floor"), [&] {
-      row("retraction/well/clearance_m", tr("Clearance wanted"));
-      row("retraction/well/low/x_m", tr("Well from station"));
-      row("retraction/well/high/x_m", tr("to station"));
-      row("retraction/well/low/y_m", tr("Well from, off the centre line"));
-      row("retraction/well/high/y_m", tr("to, off the centre line"));
-      row("retraction/well/low/z_m", tr("Well from waterline"));
-      row("retraction/well/high/z_m", tr("to waterline"));
-      row("retraction/tyre_growth_m", tr("Tyre growth"));
-      row("retraction/side_play_m", tr("Side play"));
-      row("retraction/service_set_m", tr("Axle set aft in service"));
-      row("retraction/floor_m", tr("Floor that the leg passes"));
+        row("retraction/well/clearance_m", tr("Clearance wanted"));
+        row("retraction/well/low/x_m", tr("Well from station"));
+        row("retraction/well/high/x_m", tr("to station"));
+        row("retraction/well/low/y_m", tr("Well from, off the centre line"));
+        row("retraction/well/high/y_m", tr("to, off the centre line"));
+        row("retraction/well/low/z_m", tr("Well from waterline"));
+        row("retraction/well/high/z_m", tr("to waterline"));
+        row("retraction/tyre_growth_m", tr("Tyre growth"));
+        row("retraction/side_play_m", tr("Side play"));
+        row("retraction/service_set_m", tr("Axle set aft in service"));
+        row("retraction/floor_m", tr("Floor that the leg passes"));
       });
       fold(tr("Stowed as wanted"), tr("the axis that does it"), [&] {
-      place("retraction/wanted/centre", tr("Wheel's centre"));
-      row("retraction/wanted/axle_up_deg", tr("Axle's outer end up (flat: 90°)"));
-      row("retraction/wanted/axle_ahead_deg", tr("Axle's outer end ahead"));
-      panel.family = remark();
-      panel.axes = new QWidget(this);
-      panel.axes->setObjectName(QStringLiteral("axes-%1").arg(QString::fromStdString(id)));
-      panel.axes->setLayout(new QVBoxLayout);
-      panel.axes->layout()->setContentsMargins(0, 0, 0, 0);
-      put(panel.axes);
+        place("retraction/wanted/centre", tr("Wheel's centre"));
+        row("retraction/wanted/axle_up_deg", tr("Axle's outer end up (flat: 90°)"));
+        row("retraction/wanted/axle_ahead_deg", tr("Axle's outer end ahead"));
+        panel.family = remark();
+        panel.axes = new QWidget(this);
+        panel.axes->setObjectName(QStringLiteral("axes-%1").arg(QString::fromStdString(id)));
+        panel.axes->setLayout(new QVBoxLayout);
+        panel.axes->layout()->setContentsMargins(0, 0, 0, 0);
+        put(panel.axes);
       });
       fold(tr("What the wheel does beside"), tr("twist, lift, bends"), [&] {
-      put(new ChoiceRow(document_, base + "retraction/motion", tr("The wheel"), this));
-      panel.ratio = section([&] { row("retraction/twist_deg", tr("Twists over the whole turn by")); });
-      panel.rod = section([&] {
-        place("retraction/rod_airframe", tr("Rod's ball on the airframe"));
-        place("retraction/rod_leg", tr("Ball on leg or carrier"));
-      });
-      panel.carrier = section([&] { place("retraction/king_pin", tr("King-pin")); });
-      remark(tr("bends of the leg's line, from the pivot on: shank, first bend …"));
-      table("retraction/bends", {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, 110);
-      remark(tr("strut pulled in on the way: at a turn of, by"));
-      table("retraction/pulled_in", {{"turn_deg", tr("Turn")}, {"stroke_m", tr("Pulled in")}}, 110);
+        put(new ChoiceRow(document_, base + "retraction/motion", tr("The wheel"), this));
+        panel.ratio = section([&] { row("retraction/twist_deg", tr("Twists over the whole turn by")); });
+        panel.rod = section([&] {
+          place("retraction/rod_airframe", tr("Rod's ball on the airframe"));
+          place("retraction/rod_leg", tr("Ball on leg or carrier"));
+        });
+        panel.carrier = section([&] { place("retraction/king_pin", tr("King-pin")); });
+        remark(tr("bends of the leg's line, from the pivot on: shank, first bend …"));
+        table("retraction/bends", {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, 110);
+        remark(tr("strut pulled in on the way: at a turn of, by"));
+        table("retraction/pulled_in", {{"turn_deg", tr("Turn")}, {"stroke_m", tr("Pulled in")}}, 110);
       });
       fold(tr("Retract unit"), tr("shelf, rating, pin, holes"), [&] {
-      put(new TextRow(document_, base + "retraction/unit/shelf_name", tr("Unit"), this));
-      auto* shelf = button(tr("Units from the shelf …"), tr("What fits, carries, and what the next one costs"));
-      shelf->setObjectName(QStringLiteral("units-%1").arg(QString::fromStdString(id)));
-      connect(shelf, &QPushButton::clicked, this,
-              [this, id] { make_unit_dialog(document_, id, window())->show(); });
-      row("retraction/unit/rated_mass_kg", tr("Sold for aircraft of up to"));
-      row("retraction/unit/rated_moment_N_m", tr("Moment its pin may carry"));
-      row("retraction/unit/bore_m", tr("Bore for the leg's pin"));
-      row("retraction/unit/leg_pin_m", tr("Leg's pin"));
-      put(new TextRow(document_, base + "retraction/unit/label", tr("Written on it"), this));
-      row("retraction/unit/measured_turn_deg", tr("Turn measured on it"));
-      put(new FlagRow(document_, base + "retraction/unit/other_way", tr("Runs the other way on the same signal"),
-                      this));
-      remark(tr("mounting holes, from the pivot: aft, outboard, up"));
-      table("retraction/unit/holes", {{"x_m", "x"}, {"y_m", "y"}, {"z_m", "z"}}, 130);
+        put(new TextRow(document_, base + "retraction/unit/shelf_name", tr("Unit"), this));
+        auto* shelf =
+            button(tr("Units from the shelf …"), tr("What fits, carries, and what the next one costs"));
+        shelf->setObjectName(QStringLiteral("units-%1").arg(QString::fromStdString(id)));
+        connect(shelf, &QPushButton::clicked, this,
+                [this, id] { make_unit_dialog(document_, id, window())->show(); });
+        row("retraction/unit/rated_mass_kg", tr("Sold for aircraft of up to"));
+        row("retraction/unit/rated_moment_N_m", tr("Moment its pin may carry"));
+        row("retraction/unit/bore_m", tr("Bore for the leg's pin"));
+        row("retraction/unit/leg_pin_m", tr("Leg's pin"));
+        put(new TextRow(document_, base + "retraction/unit/label", tr("Written on it"), this));
+        row("retraction/unit/measured_turn_deg", tr("Turn measured on it"));
+        put(new FlagRow(document_, base + "retraction/unit/other_way",
+                        tr("Runs the other way on the same signal"), this));
+        remark(tr("mounting holes, from the pivot: aft, outboard, up"));
+        table("retraction/unit/holes", {{"x_m", "x"}, {"y_m", "y"}, {"z_m", "z"}}, 130);
       });
       fold(tr("As built"), tr("stowed wheel behind the mouth"), [&] {
-      row("retraction/seat_starboard_m", tr("Starboard, measured"));
-      row("retraction/seat_port_m", tr("Port, measured"));
+        row("retraction/seat_starboard_m", tr("Starboard, measured"));
+        row("retraction/seat_port_m", tr("Port, measured"));
       });
     });
   }
@@ -179,22 +180,24 @@ class SwingPage : public StationPage {
     if (it == panels_.end() || !leg) return;
     Panel& panel = it->second;
     const auto wanted = wanted_pose(*leg);
-    const auto found = wanted && leg->retraction.fitted ? swing::axis_choices(*leg, *wanted) : swing::AxisChoices{};
+    const auto found =
+        wanted && leg->retraction.fitted ? swing::axis_choices(*leg, *wanted) : swing::AxisChoices{};
     panel.family->setVisible(!found.family.empty() || !wanted);
-    panel.family->setText(wanted ? sentence_of(found.family, document_.units())
-                                 : tr("say where the stowed wheel should lie, and how: every axis that brings it "
-                                      "there is found"));
+    panel.family->setText(
+        wanted ? sentence_of(found.family, document_.units())
+               : tr("say where the stowed wheel should lie, and how: every axis that brings it "
+                    "there is found"));
     const auto angle = [&](double rad) { return document_.say(rad, Kind::angle); };
     const auto length = [&](double m) { return document_.say(m, Kind::length); };
     QStringList lines;
     for (const auto& c : found.list) {
-      const QString sort = c.sort == swing::AxisSort::exact ? tr("brings it there")
+      const QString sort = c.sort == swing::AxisSort::exact   ? tr("brings it there")
                            : c.sort == swing::AxisSort::plain ? tr("straight axis")
                                                               : tr("in the mount's plane");
-      QString line = tr("<b>%1</b>, %2: unit of %3, axis turned %4, tipped %5, pivot %6 / %7 / %8")
-                         .arg(sort, text_of(direction_word(c.entry.direction)), angle(c.unit_angle),
-                              angle(c.entry.yaw), angle(c.entry.tip), length(c.pivot.x()), length(c.pivot.y()),
-                              length(c.pivot.z()));
+      QString line =
+          tr("<b>%1</b>, %2: unit of %3, axis turned %4, tipped %5, pivot %6 / %7 / %8")
+              .arg(sort, text_of(direction_word(c.entry.direction)), angle(c.unit_angle), angle(c.entry.yaw),
+                   angle(c.entry.tip), length(c.pivot.x()), length(c.pivot.y()), length(c.pivot.z()));
       if (c.reversed) line += tr("; the wheel lies the other side up");
       if (c.sort == swing::AxisSort::exact)
         line += tr("; a millimetre off turns the axis %1").arg(angle(c.sensitivity));
@@ -211,13 +214,14 @@ class SwingPage : public StationPage {
       words->setWordWrap(true);
       panel.axes->layout()->addWidget(words);
       auto* take = new QPushButton(tr("take this axis"), panel.axes);
-      take->setObjectName(QStringLiteral("axis-%1").arg(i));
-      connect(take, &QPushButton::clicked, this, [this, c = found.list[static_cast<size_t>(i)], id = pane_->leg] {
-        document_.edit(tr("Axis"), [&](Design& d) {
-          for (const size_t r : line_of(d, row_of(d.gear, id)))
-            if (d.gear.legs[r].retraction.fitted) swing::take_axis(d.gear.legs[r], c);
-        });
-      });
+      take->setObjectName(QStringLiteral("axis-%1-%2").arg(QString::fromStdString(pane_->leg)).arg(i));
+      connect(take, &QPushButton::clicked, this,
+              [this, c = found.list[static_cast<size_t>(i)], id = pane_->leg] {
+                document_.edit(tr("Axis"), [&](Design& d) {
+                  for (const size_t r : line_of(d, row_of(d.gear, id)))
+                    if (d.gear.legs[r].retraction.fitted) swing::take_axis(d.gear.legs[r], c);
+                });
+              });
       panel.axes->layout()->addWidget(take);
     }
   }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Retract units of the shelf, the builder's own beside ours, held against the aircraft: what fits, carries, is
-//! quick enough, and what the next one costs.
+//! Retract units of the shelf, the builder's own beside ours, held against the aircraft: what fits, carries,
+//! is quick enough, and what the next one costs.
 #include <QDialog>
 #include <QFile>
 #include <QFileDialog>
@@ -29,8 +29,8 @@ class UnitDialog : public QDialog {
       : QDialog(parent), document_(document), leg_(leg), shelf_(shipped_stock().units) {
     setObjectName("unit-dialog");
     setAttribute(Qt::WA_DeleteOnClose);
-    setWindowTitle(
-        tr("Retract units for the %1").arg(text_of(document.design().leg_word(this->leg()), document.units())));
+    setWindowTitle(tr("Retract units for the %1")
+                       .arg(text_of(document.design().leg_word(this->leg()), document.units())));
     resize(1000, 560);
     auto* all = new QVBoxLayout(this);
     need_ = new QLabel(this);
@@ -58,7 +58,8 @@ class UnitDialog : public QDialog {
            "rated_mass_kg, rated_moment_N_m, time_s, mass_kg, price, drive, other_way, remark"));
     all->addWidget(own);
     connect(own, &QPushButton::clicked, this, [this] {
-      const QString path = QFileDialog::getOpenFileName(this, tr("Shelf of retract units"), {}, tr("CSV (*.csv)"));
+      const QString path =
+          QFileDialog::getOpenFileName(this, tr("Shelf of retract units"), {}, tr("CSV (*.csv)"));
       if (!path.isEmpty()) take_shelf(path);
     });
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { fit(row); });
@@ -94,9 +95,10 @@ class UnitDialog : public QDialog {
     const auto or_dash = [&](double v, Kind kind) {
       return std::isfinite(v) ? document_.say(v, kind) : tr("unknown");
     };
-    need_->setText(tr("Aircraft at its heaviest <b>%1</b>; greatest moment at the pin <b>%2</b> (limit, over the "
-                      "leg's load cases). The mount stays as it is.")
-                       .arg(or_dash(need.aircraft_mass, Kind::mass), or_dash(need.moment, Kind::moment)));
+    need_->setText(
+        tr("Aircraft at its heaviest <b>%1</b>; greatest moment at the pin <b>%2</b> (limit, over the "
+           "leg's load cases). The mount stays as it is.")
+            .arg(or_dash(need.aircraft_mass, Kind::mass), or_dash(need.moment, Kind::moment)));
     ranked_ = swing::rank_units(shelf_, document_.design(), leg(), need);
     const QStringList heads{tr("Unit"),
                             tr("Turn, °"),
@@ -138,9 +140,9 @@ class UnitDialog : public QDialog {
           figure(u.mass, Kind::mass),
           u.price.known() ? QString::number(u.price.si, 'f', 2) : QStringLiteral("–"),
           std::isfinite(c.clearance) ? document_.say_number(c.clearance, Kind::length) : QStringLiteral("–"),
-          !c.against.empty()    ? text_of(c.against.front(), document_.units())
+          !c.against.empty()   ? text_of(c.against.front(), document_.units())
           : !c.unknown.empty() ? tr("not known: %1").arg(text_of(c.unknown.front(), document_.units()))
-                                : tr("nothing")};
+                               : tr("nothing")};
       for (int k = 0; k < cells.size(); ++k) {
         auto* item = new QTableWidgetItem(cells[k]);
         if (k != 0 && k != 2 && k != cells.size() - 1) {
@@ -168,7 +170,8 @@ class UnitDialog : public QDialog {
     if (!unknown.isEmpty()) lines << tr("Not known: %1").arg(unknown.join(QStringLiteral("; ")));
     if (lines.isEmpty()) lines << tr("Nothing speaks against it.");
     if (!c.unit->remark.empty()) lines << text_of(c.unit->remark);
-    said_->setText(QStringLiteral("<b>%1</b>: %2").arg(text_of(c.unit->name), lines.join(QStringLiteral(". "))));
+    said_->setText(
+        QStringLiteral("<b>%1</b>: %2").arg(text_of(c.unit->name), lines.join(QStringLiteral(". "))));
   }
 
   void fit(int row) {

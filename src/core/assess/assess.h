@@ -42,7 +42,7 @@ struct Assessment {
   std::vector<LegLanding> landings;
   std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;
-  std::vector<SwingPair> pairs;  //!< of wheels that swing past each other
+  std::vector<SwingPair> pairs;           //!< of wheels that swing past each other
   std::vector<sequence::Timeline> lines;  //!< of the sequence: up, then down
   std::vector<Finding> findings;
 

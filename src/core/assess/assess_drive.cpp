@@ -356,11 +356,12 @@ class Judge {
   //! The push rod: whether it stays straight, and whether its ends tilt so far.
   void rod(const drive::ServoLinkage& linkage, const drive::ServoFit& fit) {
     if (r_.rod_offset.known() != r_.ball_tilt.known()) {
-      collect_.unknown("drive.ball_tilt",
-                       Lacking(root())
-                           .number(r_.rod_offset, "rod_offset_m", "how far apart the planes of servo and unit are")
-                           .number(r_.ball_tilt, "ball_tilt_deg", "the tilt that its ball ends allow")
-                           .text());
+      collect_.unknown(
+          "drive.ball_tilt",
+          Lacking(root())
+              .number(r_.rod_offset, "rod_offset_m", "how far apart the planes of servo and unit are")
+              .number(r_.ball_tilt, "ball_tilt_deg", "the tilt that its ball ends allow")
+              .text());
     } else if (r_.rod_offset.known()) {
       auto& f = collect_.add("drive.ball_tilt", std::atan2(r_.rod_offset.si, fit.rod),
                              at_most(r_.ball_tilt, "what its ball ends allow before the housing touches"));
@@ -370,8 +371,7 @@ class Judge {
     const drive::LegLoad& l = load_->load;
     const drive::LegLoad still = on_jacks(l);
     const auto pressed = drive::largest_over(l.moves.full_turn, [&](double t) {
-      const double unit =
-          linkage.down + t / l.moves.full_turn * (linkage.stowed - linkage.down);
+      const double unit = linkage.down + t / l.moves.full_turn * (linkage.stowed - linkage.down);
       const double arm = drive::rod_arm(linkage, fit, unit);
       const double most =
           std::max({std::abs(l.to_retract(t)), std::abs(l.to_extend(t)), std::abs(still.to_retract(t))});

@@ -54,8 +54,8 @@ class Judge {
     const swing::Clearance& least = by_set ? *s.least_set : *s.least;
     auto& f = collect_.add("swing.clearance", least.distance,
                            at_least(s.input->wanted_clearance, "the clearance you want"));
-    f.remark = say("{} to {} at {}", swing::part_word(least.part), least.obstacle,
-                   Amount{least.turn, Kind::angle});
+    f.remark =
+        say("{} to {} at {}", swing::part_word(least.part), least.obstacle, Amount{least.turn, Kind::angle});
     f.working = {{"at a turn of", least.turn, Kind::angle},
                  {"pivot to axle", s.figures->length, Kind::length}};
     if (s.least_set) {
@@ -69,13 +69,14 @@ class Judge {
   //! Where the wheel lies when it is up.
   void lies(const swing::SwingFigures& figures) {
     if (r_.well.low.z.known() && std::isfinite(figures.protrusion)) {
-      auto& out =
-          collect_.add("swing.protrusion", figures.protrusion, at_most(0, "the wheel stays inside the outline"));
+      auto& out = collect_.add("swing.protrusion", figures.protrusion,
+                               at_most(0, "the wheel stays inside the outline"));
       out.working = {{"slope of the stowed leg", figures.stowed_slope, Kind::angle}};
     }
     if (r_.mount_tilt.known()) {
-      auto& misfit = collect_.add("swing.unit_misfit", figures.down_lean - figures.unit_down_lean,
-                                  within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
+      auto& misfit =
+          collect_.add("swing.unit_misfit", figures.down_lean - figures.unit_down_lean,
+                       within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
       misfit.working = {{"lean that Place asks for", figures.down_lean, Kind::angle},
                         {"lean that unit and mount make", figures.unit_down_lean, Kind::angle},
                         {"unit angle needed", figures.required_angle, Kind::angle}};
@@ -125,8 +126,8 @@ class Judge {
                                   r_.well.clearance.known() ? Text("half the clearance you want")
                                                             : Text("a hundredth of the wheel")));
     f.remark = std::abs(f.value) < 1e-6 ? Text()
-               : f.value > 0            ? Text("port wheel out by as much: the starboard unit is the lower one")
-                                        : Text("starboard wheel out by as much: the port unit is the lower one");
+               : f.value > 0 ? Text("port wheel out by as much: the starboard unit is the lower one")
+                             : Text("starboard wheel out by as much: the port unit is the lower one");
     f.working = {{"computed depth", -figures.protrusion, Kind::length},
                  {"starboard, measured", r_.seat_starboard, Kind::length},
                  {"port, measured", r_.seat_port, Kind::length}};
@@ -148,7 +149,8 @@ class Judge {
     }
     if (u.bore.known() && u.leg_pin.known()) {
       auto& f = collect_.add("swing.unit_pin", u.bore - u.leg_pin,
-                             within(-swing::tightest_pin, swing::greatest_pin_play, "a grub screw takes up a little, never a lot"));
+                             within(-swing::tightest_pin, swing::greatest_pin_play,
+                                    "a grub screw takes up a little, never a lot"));
       if (const auto why = swing::pin_misfit(u.bore, u.leg_pin)) f.remark = *why;
     } else if (u.bore.known() != u.leg_pin.known()) {
       Lacking lacks(leg_root(leg_.id));
@@ -164,7 +166,7 @@ class Judge {
       const double middle_x = (r_.unit_low.x + r_.unit_high.x) / 2;
       const double middle_y = (r_.unit_low.y + r_.unit_high.y) / 2;
       for (const auto& c : corners)
-        f.working.push_back({c.x < middle_x ? (c.y < middle_y ? "forward, inboard" : "forward, outboard")
+        f.working.push_back({c.x < middle_x   ? (c.y < middle_y ? "forward, inboard" : "forward, outboard")
                              : c.y < middle_y ? "aft, inboard"
                                               : "aft, outboard",
                              c.depth, Kind::length});
@@ -181,7 +183,8 @@ class Judge {
     for (size_t i = 0; i < u.holes.size(); ++i) {
       const UnitHole& h = u.holes[i];
       if (!h.x.known() || !h.y.known() || !h.z.known()) {
-        collect_.unknown("swing.unit_holes", say("the place of mounting hole {}", Figure{static_cast<double>(i + 1), 0}));
+        collect_.unknown("swing.unit_holes",
+                         say("the place of mounting hole {}", Figure{static_cast<double>(i + 1), 0}));
         return;
       }
       const Vec3 p = leg_.held_at() + Vec3(h.x, h.y, h.z);
@@ -202,9 +205,11 @@ class Judge {
     }
     if (!std::isfinite(least)) return;  // nothing near it
     auto& f = collect_.add("swing.unit_holes", least, at_least(0, "what is cut off holds no screw"));
-    f.remark = lost > 0 ? say("{} of {} lost, hole {} the deepest in {}: redrill, or move the unit",
-                              Figure{static_cast<double>(lost), 0}, Figure{static_cast<double>(u.holes.size()), 0}, Figure{static_cast<double>(at + 1), 0}, into)
-                        : say("hole {} to {}", Figure{static_cast<double>(at + 1), 0}, into);
+    f.remark = lost > 0
+                   ? say("{} of {} lost, hole {} the deepest in {}: redrill, or move the unit",
+                         Figure{static_cast<double>(lost), 0}, Figure{static_cast<double>(u.holes.size()), 0},
+                         Figure{static_cast<double>(at + 1), 0}, into)
+                   : say("hole {} to {}", Figure{static_cast<double>(at + 1), 0}, into);
   }
 
   const Design& d_;

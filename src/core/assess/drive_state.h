@@ -37,8 +37,8 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
 //! Its down-spring, all of it known but perhaps its force (then 1 N).
 std::optional<drive::DownSpring> down_spring_of(const Leg& leg);
 //! Its folding brace in the plane of the swing: (y, z) of a sideways one, else (x, z).
-//! What an aircraft asks of a retract unit of a leg: its greatest flown mass, and the greatest moment about the
-//! pin over the leg's load cases. NaN where it is not known.
+//! What an aircraft asks of a retract unit of a leg: its greatest flown mass, and the greatest moment about
+//! the pin over the leg's load cases. NaN where it is not known.
 swing::UnitNeed unit_need(const Assessment& assessment, const Leg& leg);
 
 std::optional<swing::FoldingBrace> brace_of(const Leg& leg);

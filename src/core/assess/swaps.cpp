@@ -334,11 +334,12 @@ std::vector<Choice> axes(const Design& d, const LegLine& line) {
   for (const auto& c : found.list) {
     const auto angle = [](double rad) { return Amount{rad, Kind::angle}; };
     const auto length = [](double m) { return Amount{m, Kind::length}; };
-    choices.push_back({say("axis of the {} turned {} in plan and tipped {}, unit of {}, pivot at station {}, {} off "
-                           "the centre line, waterline {}",
-                           of_line(line), angle(c.entry.yaw), angle(c.entry.tip), angle(c.unit_angle),
-                           length(c.pivot.x()), length(c.pivot.y()), length(c.pivot.z())),
-                       on_each(line, [c](Leg& l) { swing::take_axis(l, c); })});
+    choices.push_back(
+        {say("axis of the {} turned {} in plan and tipped {}, unit of {}, pivot at station {}, {} off "
+             "the centre line, waterline {}",
+             of_line(line), angle(c.entry.yaw), angle(c.entry.tip), angle(c.unit_angle), length(c.pivot.x()),
+             length(c.pivot.y()), length(c.pivot.z())),
+         on_each(line, [c](Leg& l) { swing::take_axis(l, c); })});
   }
   return choices;
 }

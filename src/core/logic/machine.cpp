@@ -293,7 +293,8 @@ Exploration explore(const Machine& m, const std::vector<const Fault*>& broken,
       if (to == here.code) continue;
       const auto [it, is_new] = known.emplace(to, static_cast<std::uint32_t>(met.size()));
       if (is_new) {
-        met.push_back({to, static_cast<std::uint32_t>(at), static_cast<std::uint32_t>(move.event), here.depth + 1});
+        met.push_back(
+            {to, static_cast<std::uint32_t>(at), static_cast<std::uint32_t>(move.event), here.depth + 1});
         machine_next.emplace_back();
       }
       if (!move.by_operator) machine_next[at].push_back(it->second);

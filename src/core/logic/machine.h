@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! A gear's switches, relays, drives and legs as a state machine, and every state that it can reach: nothing is
-//! timed, events happen one at a time in any order, the operator's and the machine's own are told apart.
+//! A gear's switches, relays, drives and legs as a state machine, and every state that it can reach: nothing
+//! is timed, events happen one at a time in any order, the operator's and the machine's own are told apart.
 //! Source: handbook, Doors and sequence, Logic.
 //!
 //! What a proof covers is this model: no mechanics, no voltages, no time beyond it.
@@ -20,12 +20,13 @@ struct Variable {
   std::vector<std::string> values;
 };
 
-//! Allowed values of some variables or outputs, by name; others may be anything. Outputs are "true" or "false".
+//! Allowed values of some variables or outputs, by name; others may be anything. Outputs are "true" or
+//! "false".
 using Pattern = std::map<std::string, std::vector<std::string>>;
 
 struct Event {
   std::string name;
-  bool by_operator = false;  //!< else by the machine itself
+  bool by_operator = false;   //!< else by the machine itself
   std::vector<Pattern> when;  //!< any of them; empty: always
   std::map<std::string, std::string> set;
 };
@@ -67,8 +68,9 @@ struct Machine {
 struct Outcome {
   std::string property;
   bool violated = false;
-  std::vector<std::string> run;  //!< events from the start to the first violating state; the shortest there is
-  bool by_cycle = false;         //!< of `ends` and `settles`: it goes round for ever; else it stands still
+  std::vector<std::string>
+      run;                //!< events from the start to the first violating state; the shortest there is
+  bool by_cycle = false;  //!< of `ends` and `settles`: it goes round for ever; else it stands still
 };
 struct Exploration {
   std::string fault;
@@ -81,9 +83,9 @@ struct Exploration {
 //! Names of variables, values, outputs and events that do not exist, in words; empty where all is well.
 std::vector<std::string> faults_in(const Machine& machine);
 
-//! Explores a machine with some faults at once. `keep_going` is asked now and then: where it says no, what was
-//! found so far is returned, not complete. No more than `most` states: beyond it the answer says so as well.
-//! Errors: a machine with faults_in gives nothing but states = 0, not complete.
+//! Explores a machine with some faults at once. `keep_going` is asked now and then: where it says no, what
+//! was found so far is returned, not complete. No more than `most` states: beyond it the answer says so as
+//! well. Errors: a machine with faults_in gives nothing but states = 0, not complete.
 Exploration explore(const Machine& machine, const std::vector<const Fault*>& faults,
                     const std::function<bool()>& keep_going = {}, size_t most = 4'000'000);
 

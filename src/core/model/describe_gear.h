@@ -344,7 +344,8 @@ void describe(V& v, T& r) {
   v.given("service_set_m", r.service_set, spec::between("Axle set aft in service", Kind::length, -0.5, 0.5));
   v.given("seat_starboard_m", r.seat_starboard,
           spec::between("Wheel in its well, starboard, measured", Kind::length, -1, 1));
-  v.given("seat_port_m", r.seat_port, spec::between("Wheel in its well, port, measured", Kind::length, -1, 1));
+  v.given("seat_port_m", r.seat_port,
+          spec::between("Wheel in its well, port, measured", Kind::length, -1, 1));
   v.object("wanted", r.wanted, "Stowed wheel as wanted");
   v.object("unit", r.unit, "Retract unit");
   v.object("unit_low", r.unit_low, "Unit's body, least corner from the pivot");

@@ -84,9 +84,8 @@ inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladd
 inline constexpr std::array<std::string_view, 5> drive_names{"not decided", "electric actuator",
                                                              "hydraulic cylinder", "geared motor on a sector",
                                                              "servo with push rod"};
-inline constexpr std::array<std::string_view, 4> leg_motion_names{"turns with the leg", "twists in proportion",
-                                                                  "is twisted by a rod",
-                                                                  "is lifted and turned"};
+inline constexpr std::array<std::string_view, 4> leg_motion_names{
+    "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};

@@ -26,8 +26,8 @@ enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class DriveKind { none, actuator, cylinder, motor, servo };
 enum class SwingDirection { inward, outward, aft, forward };
-//! What the wheel does beside turning about the pivot: nothing; twists about the leg in proportion, or by a rod
-//! from the airframe; or stays on arms that lift it while a rod turns its carrier about a king-pin.
+//! What the wheel does beside turning about the pivot: nothing; twists about the leg in proportion, or by a
+//! rod from the airframe; or stays on arms that lift it while a rod turns its carrier about a king-pin.
 enum class LegMotion { turns, twists, rod_twists, lifts_and_turns };
 enum class LegSection { tube, bar, rectangle, streamlined };
 enum class BentSection { flat, streamlined };
@@ -292,11 +292,11 @@ struct UnitHole : Kept {
 //! The retract unit as it is bought.
 struct RetractUnit : Kept {
   std::string shelf_name;
-  std::string label;    //!< written on it, so that it goes back where it came from
-  Given rated_mass;     //!< aircraft it is sold for
-  Given rated_moment;   //!< at the pin, the leg down
-  Given bore, leg_pin;  //!< its bore, and the leg's pin that goes into it
-  Given measured_turn;  //!< extended fully and held against another
+  std::string label;       //!< written on it, so that it goes back where it came from
+  Given rated_mass;        //!< aircraft it is sold for
+  Given rated_moment;      //!< at the pin, the leg down
+  Given bore, leg_pin;     //!< its bore, and the leg's pin that goes into it
+  Given measured_turn;     //!< extended fully and held against another
   bool other_way = false;  //!< runs the other way on the same signal
   std::vector<UnitHole> holes;
   bool operator==(const RetractUnit&) const = default;
@@ -306,8 +306,8 @@ struct Retraction : Kept {
   bool fitted = false;
   SwingDirection direction = SwingDirection::inward;
   Point pivot;
-  //! The axis leaves the direction of a plain swing: turned in plan (its forward end inboard, its outboard end
-  //! ahead), and then its forward or outboard end raised.
+  //! The axis leaves the direction of a plain swing: turned in plan (its forward end inboard, its outboard
+  //! end ahead), and then its forward or outboard end raised.
   Given axis_yaw = defaulted(0), axis_tip = defaulted(0);
   LegMotion motion = LegMotion::turns;
   Given twist;                  //!< over the whole turn, right-handed about the way down the leg
@@ -315,8 +315,8 @@ struct Retraction : Kept {
   Point king_pin;               //!< of a carrier on arms: on its king-pin, which stands upright
   std::vector<PulledIn> pulled_in;
   std::vector<LegBend> bends;
-  Given floor;        //!< waterline of a floor or plate that the leg passes through a slot
-  Given service_set;  //!< how far aft the axle stands after landings, the leg bent back
+  Given floor;                      //!< waterline of a floor or plate that the leg passes through a slot
+  Given service_set;                //!< how far aft the axle stands after landings, the leg bent back
   Given seat_starboard, seat_port;  //!< measured: the stowed wheel behind the mouth on each side
   WantedStowed wanted;
   RetractUnit unit;

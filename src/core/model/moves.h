@@ -26,8 +26,8 @@ inline double in_tray(const Item& item, double x) {
   return std::clamp(x, item.slides_from.si, item.slides_to.si);
 }
 
-//! Every place of a leg: axle, mount, hinge, brace, spring, pivot and the well about it, its drive, hook, tubes,
-//! joints, line of a bending leg.
+//! Every place of a leg: axle, mount, hinge, brace, spring, pivot and the well about it, its drive, hook,
+//! tubes, joints, line of a bending leg.
 inline std::vector<Point*> points_of(Leg& leg) {
   std::vector<Point*> points{&leg.axle,
                              &leg.top,

@@ -105,7 +105,7 @@ Carried carried_at(const Leg& leg, const Vec3& point) {
   if (!r.pivot.known() || !leg.axle.known()) return Carried::leg;
   const Vec3 top = r.pivot.vec();
   const Vec3 joint = r.motion == LegMotion::lifts_and_turns && r.king_pin.known() ? r.king_pin.vec()
-                     : !r.bends.empty() && r.bends.front().at.known() ? r.bends.front().at.vec()
+                     : !r.bends.empty() && r.bends.front().at.known()             ? r.bends.front().at.vec()
                                                                       : Vec3((top + leg.axle.vec()) / 2);
   return (point - joint).dot(leg.axle.vec() - top) >= -1e-9 ? Carried::wheel : Carried::leg;
 }

@@ -29,8 +29,8 @@ AxisEntry entry_of_axis(const Vec3& direction);
 std::optional<Axis> stowing_axis(const Leg& leg);
 //! Notes what of a retracting leg's motion is not known.
 void note_motion(Lacking& lacks, const Leg& leg);
-//! How a leg moves: everything that poses a part of it takes it from here. Nothing where it does not retract or
-//! something of its motion is unknown.
+//! How a leg moves: everything that poses a part of it takes it from here. Nothing where it does not retract
+//! or something of its motion is unknown.
 std::optional<Retracting> retracting(const Leg& leg);
 //! Whether what stands at a point hangs on the part that twists, is pulled in or is carried, or on what only
 //! turns: below the first bend, the king-pin, or half way to the axle.

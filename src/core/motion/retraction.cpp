@@ -59,8 +59,7 @@ Vec3 Retracting::velocity(Carried what, const Vec3& point, double turn) const {
   const Vec3 at = pose(what, turn) * point;
   if (what == Carried::wheel && lift) {
     const Vec3 pin = lift->king_pin_at(turn);
-    return axis.direction.cross(pin - axis.point) +
-           lift->carrier_rate(turn) * lift->king_pin.cross(at - pin);
+    return axis.direction.cross(pin - axis.point) + lift->carrier_rate(turn) * lift->king_pin.cross(at - pin);
   }
   Vec3 v = axis.direction.cross(at - axis.point);
   if (what == Carried::leg) return v;
@@ -85,7 +84,8 @@ double Retracting::reach(Carried what, const Vec3& centre, double radius) const 
   constexpr int looks = 64;
   for (int i = 0; i <= looks; ++i) {
     const double turn = full_turn * i / looks;
-    // A solid turns about its centre by what twists it beside the pivot's own turn; a carrier by its turn alone.
+    // A solid turns about its centre by what twists it beside the pivot's own turn; a carrier by its turn
+    // alone.
     const double spin = lift ? std::abs(lift->carrier_rate(turn)) : 1 + std::abs(twist_rate(turn));
     fastest = std::max(fastest, velocity(what, centre, turn).norm() + spin * radius);
   }
@@ -113,7 +113,8 @@ Retracting mirrored(const Retracting& r) {
   if (r.lift) {
     // The king-pin is a way: its carrier's turn follows from the rod, and goes round the other way by itself.
     other.lift->arms = other.axis;
-    for (Vec3* v : {&other.lift->arm, &other.lift->king_pin, &other.lift->steering_arm, &other.lift->rod_fixed})
+    for (Vec3* v :
+         {&other.lift->arm, &other.lift->king_pin, &other.lift->steering_arm, &other.lift->rod_fixed})
       *v = kranich::mirrored(*v);
   }
   return other;

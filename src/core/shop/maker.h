@@ -48,6 +48,7 @@ class Maker {
         put("well:" + id,
             "Cut-out of the " + (leg.retraction.well.name.empty() ? "well" : leg.retraction.well.name),
             well(leg));
+        if (leg.retraction.floor.known()) put("slot:" + id, "Slot in the floor, " + word, slot(leg));
       }
       if (leg.spring.kind == SpringKind::bending) {
         if (leg.spring.bent.form == BentForm::wire) {
@@ -102,7 +103,10 @@ class Maker {
 
   Made unit_plate(const Leg& leg) const;
 
+  //! Cut-out and bay in plan, from the leg's own way.
   Made well(const Leg& leg) const;
+  //! The slot through a floor.
+  Made slot(const Leg& leg) const;
 
   Made wire(const Leg& leg) const;
 

@@ -11,6 +11,7 @@
 #include "core/leg/thread.h"
 #include "core/motion/retract.h"
 #include "core/shop/maker.h"
+#include "core/swing/cutout.h"
 
 namespace kranich::shop {
 Maker::Made Maker::cope(const Leg& leg, const Tube& cut, const Tube& main) const {
@@ -133,29 +134,39 @@ Maker::Made Maker::unit_plate(const Leg& leg) const {
   return s;
 }
 
+namespace {
+
+//! Outlines in plan, 1:1.
+void draw_outlines(Drawing& s, const swing::CutOut& cut, Line line) {
+  for (const auto& o : cut.outlines) {
+    Path path{{}, true, line};
+    for (const auto& p : o) path.points.push_back(mm * p);
+    s.paths.push_back(std::move(path));
+  }
+}
+
+}  // namespace
+
 Maker::Made Maker::well(const Leg& leg) const {
   const Well& w = leg.retraction.well;
   if (!w.low.known() || !w.high.known()) return "the well's corners";
+  const auto moving = swing::moving_leg(leg);
+  const auto* moves = std::get_if<swing::MovingLeg>(&moving);
+  if (!moves) return kranich::say("the leg's way into it: {}", std::get<Text>(moving));
+  const double margin = w.clearance.known() ? w.clearance.si : 0;
+  const auto skin = swing::cut_out(*moves, w.low.z, margin);
+  const auto bay = swing::bay_outline(*moves, w.low.z, margin);
   Drawing s;
-  const double corner = mm * (leg.wheel.shoulder_radius.known() ? leg.wheel.shoulder_radius.si : 0);
+  draw_outlines(s, skin, Line::cut);
+  draw_outlines(s, bay, Line::mark);
   const Vec2 low(mm * w.low.x, mm * w.low.y);
   const Vec2 high(mm * w.high.x, mm * w.high.y);
-  const double r = std::min({corner, (high.x() - low.x()) / 2, (high.y() - low.y()) / 2});
-  Path edge{{}, true, Line::cut};
-  const Vec2 centres[]{
-      high - Vec2(r, r), {low.x() + r, high.y() - r}, low + Vec2(r, r), {high.x() - r, low.y() + r}};
-  for (int q = 0; q < 4; ++q)
-    for (int i = 0; i <= 8; ++i) {
-      const double a = std::numbers::pi / 2 * (q + i / 8.0);
-      edge.points.push_back(centres[q] + r * Vec2(std::cos(a), std::sin(a)));
-    }
-  s.paths.push_back(edge);
-  if (leg.retraction.pivot.known()) {
-    const Vec2 p(mm * leg.retraction.pivot.x, mm * leg.retraction.pivot.y);
-    s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
-    s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
-    s.write(p + Vec2(2, 2), 2.2, "pivot");
-  }
+  s.rectangle(low, high, Line::centre);
+  const Vec3& pivot = moves->moves.axis.point;
+  const Vec2 p(mm * pivot.x(), mm * pivot.y());
+  s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
+  s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
+  s.write(p + Vec2(2, 2), 2.2, "pivot");
   s.dimension({low.x(), high.y()}, {high.x(), high.y()}, 8, length(w.high.x - w.low.x));
   s.dimension({low.x(), low.y()}, {low.x(), high.y()}, 8, length(w.high.y - w.low.y));
   s.write({low.x() + 2, low.y() - 7}, 2.4,
@@ -163,10 +174,47 @@ Maker::Made Maker::well(const Leg& leg) const {
               "front to the left, starboard up; station {} at the left edge, {} from the centre line below",
               number(w.low.x), number(w.low.y)));
   s.notes = {
-      fmt::format(
-          "Depth {} from waterline {}. Cut small, swing the real leg by hand, open up where it touches.",
-          length(w.high.z - w.low.z), number(w.low.z)),
+      skin.outlines.empty()
+          ? std::string("Nothing of the leg passes the mouth: no cut-out.")
+          : fmt::format("Cut: the hole in the skin at waterline {}, {} by {}, what the leg sweeps grown by {}.",
+                        number(w.low.z), length(skin.length), length(skin.width), length(margin)),
+      fmt::format("Marked: what the leg covers above it, {} by {}, {} deep. Chain-dotted: the well as entered, {} "
+                  "deep.",
+                  length(bay.length), length(bay.width),
+                  length(swing::bay_depth(*moves, w.low.z) + margin), length(w.high.z - w.low.z)),
+      "Cut small, swing the real leg by hand, open up where it touches.",
       "Hot wire and foam: fumes. Resin: gloves, mask, extraction."};
+  return s;
+}
+
+Maker::Made Maker::slot(const Leg& leg) const {
+  const Retraction& r = leg.retraction;
+  if (!r.floor.known()) return "the waterline of a floor that the leg passes";
+  const auto moving = swing::moving_leg(leg);
+  const auto* moves = std::get_if<swing::MovingLeg>(&moving);
+  if (!moves) return kranich::say("the leg's way into it: {}", std::get<Text>(moving));
+  const double margin = r.well.clearance.known() ? r.well.clearance.si : 0;
+  const auto cut = swing::cut_out(*moves, r.floor, margin);
+  if (cut.outlines.empty()) return "a floor that the leg passes: this one it does not";
+  Drawing s;
+  draw_outlines(s, cut, Line::cut);
+  const Vec2 p(mm * moves->moves.axis.point.x(), mm * moves->moves.axis.point.y());
+  s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
+  s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
+  s.write(p + Vec2(2, 2), 2.2, "pivot");
+  Vec2 low = mm * cut.outlines.front().front();
+  Vec2 high = low;
+  for (const auto& o : cut.outlines)
+    for (const auto& v : o) {
+      low = low.cwiseMin(mm * v);
+      high = high.cwiseMax(mm * v);
+    }
+  s.dimension({low.x(), high.y()}, {high.x(), high.y()}, 8, length(cut.length));
+  s.dimension({low.x(), low.y()}, {low.x(), high.y()}, 8, length(cut.width));
+  s.write({low.x(), low.y() - 7}, 2.4, "front to the left, starboard up");
+  s.notes = {fmt::format("Slot in the floor at waterline {}: cut once. {} all round what the leg sweeps.",
+                         number(r.floor), length(margin)),
+             caution()};
   return s;
 }
 

@@ -13,10 +13,12 @@ Text family_of(const AxisAnswer& answer) {
     case AxisFamily::one:
       return {};
     case AxisFamily::by_angle:
-      return "the axle keeps its direction: one axis on each side for every unit angle; shown for the one entered";
+      return "the axle keeps its direction: one axis on each side for every unit angle; shown for the one "
+             "entered";
     case AxisFamily::none:
-      return say("the axle keeps its direction and the wheel would have to move {} along it: no axis does that",
-                 Amount{std::abs(answer.along_axle), Kind::length});
+      return say(
+          "the axle keeps its direction and the wheel would have to move {} along it: no axis does that",
+          Amount{std::abs(answer.along_axle), Kind::length});
     case AxisFamily::fan:
       return "every axis square to the wheel's way does it, each with its own unit angle; shown for the one "
              "entered";

@@ -32,8 +32,8 @@ struct AxisChoices {
   std::vector<AxisChoice> list;  //!< exact ones first, then by what they miss
   Text family;                   //!< what is special about the two poses; empty of one axis
 };
-//! All of them for a leg and the pose wanted. `unit_angle` picks from families that leave it open. Axes turned
-//! or tipped beyond `most` cannot be entered and are left out.
+//! All of them for a leg and the pose wanted. `unit_angle` picks from families that leave it open. Axes
+//! turned or tipped beyond `most` cannot be entered and are left out.
 AxisChoices axis_choices(const Leg& leg, const WheelPose& wanted, double most = 1.047);
 //! Enters one.
 void take_axis(Leg& leg, const AxisChoice& choice);

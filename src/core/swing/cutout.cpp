@@ -45,10 +45,10 @@ struct Furthest {
   double reach, z;  //!< n·p, and p's height: any of them where several are
 };
 
-//! The section of a convex solid with the plane z. Along a level direction d it reaches to the least over λ of
-//! h(d + λ·ẑ) − λ·z, h the solid's support function: there the furthest point passes the plane, which is found
-//! by halving, since it only rises with λ. The polygon that those lines enclose holds the section; a line lies
-//! along each side that is straight because it is square to `aligned`.
+//! The section of a convex solid with the plane z. Along a level direction d it reaches to the least over λ
+//! of h(d + λ·ẑ) − λ·z, h the solid's support function: there the furthest point passes the plane, which is
+//! found by halving, since it only rises with λ. The polygon that those lines enclose holds the section; a
+//! line lies along each side that is straight because it is square to `aligned`.
 template <class Support>
 Outline section_of(const Vec3& aligned, double z, Support&& support) {
   if (z >= support(Vec3(0, 0, 1)).reach || -z >= support(Vec3(0, 0, -1)).reach) return {};

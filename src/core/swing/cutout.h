@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! What a leg cuts out of the plane that it passes, and the ground that its way covers above it: the hole in
 //! the skin, the slot in a floor, the outline of the bay. SI, aircraft axes, seen from above: x aft, y to
-//! starboard. Source: handbook, Swing: the union over the turn of the sections of wheel and leg with the skin,
-//! grown by the clearance.
+//! starboard. Source: handbook, Swing: the union over the turn of the sections of wheel and leg with the
+//! skin, grown by the clearance.
 #pragma once
 
 #include <Eigen/Core>

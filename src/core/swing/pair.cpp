@@ -172,7 +172,8 @@ std::optional<PairGap> nearest_of_any(const Retracting& first, const RoundedWhee
   double step_b = second.full_turn / steps;
   while (step_a > 1e-6 * first.full_turn) {
     bool better = false;
-    for (const auto& [x, y] : {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1}}) {
+    for (const auto& [x, y] :
+         {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1}}) {
       const double turn = std::clamp(least.turn + x * step_a, 0.0, first.full_turn);
       const double turn_other = std::clamp(least.other_turn + y * step_b, 0.0, second.full_turn);
       const double d = between(wheel_at(first, wheel, turn), wheel_at(second, other, turn_other));

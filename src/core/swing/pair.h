@@ -29,8 +29,8 @@ PairGap least_of_any(const motion::Retracting& first, const motion::RoundedWheel
                      const motion::Retracting& second, const motion::RoundedWheel& other);
 
 //! The same fast enough for every trial of a design: the nearest places of a grid of 1/32 of the travels,
-//! refined. Not certain as least_of_any is, which tests hold it against. Nothing where the wheels stay further
-//! apart than `within` whatever they do: that is certain.
+//! refined. Not certain as least_of_any is, which tests hold it against. Nothing where the wheels stay
+//! further apart than `within` whatever they do: that is certain.
 std::optional<PairGap> nearest_of_any(const motion::Retracting& first, const motion::RoundedWheel& wheel,
                                       const motion::Retracting& second, const motion::RoundedWheel& other,
                                       double within);

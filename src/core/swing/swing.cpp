@@ -213,8 +213,9 @@ std::variant<MovingLeg, Text> moving_leg(const Leg& leg) {
   if (!m.along.allFinite()) m.along = Vec3(0, 0, -1);
   const double stub = 0.7 * radius;
   if ((m.foot - centre).norm() > 1e-6 || half > 0)
-    m.parts.push_back({Part::stub, Capsule{half > 0 ? Vec3(centre - half * axle) : m.foot,
-                                           half > 0 ? Vec3(centre + half * axle) : centre, stub},
+    m.parts.push_back({Part::stub,
+                       Capsule{half > 0 ? Vec3(centre - half * axle) : m.foot,
+                               half > 0 ? Vec3(centre + half * axle) : centre, stub},
                        Carried::wheel, Carried::wheel});
   if (leg.axle_beyond_wheel > 0) {
     const double tip = leg.axle_diameter.known() ? leg.axle_diameter.si / 2 : stub;

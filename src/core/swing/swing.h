@@ -128,7 +128,7 @@ struct SwingFigures {
   double unit_down_lean;  //!< λ that unit angle and mount tilt make
   double required_angle;  //!< 90° + σ_mount + λ
   Vec3 wheel_stowed, axle_stowed;
-  double protrusion;      //!< how far the stowed wheel stands out below the well's mouth; negative: inside
+  double protrusion;  //!< how far the stowed wheel stands out below the well's mouth; negative: inside
 };
 std::optional<SwingFigures> swing_figures(const Leg& leg);
 

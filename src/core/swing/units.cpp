@@ -16,8 +16,8 @@ std::optional<Text> pin_misfit(double bore, double pin) {
   const double play = bore - pin;
   const auto length = [](double m) { return Amount{m, Kind::length}; };
   if (play < -tightest_pin)
-    return say("a pin of {} does not go into {}: drill to {}, or turn the pin down", length(pin), length(bore),
-               length(pin));
+    return say("a pin of {} does not go into {}: drill to {}, or turn the pin down", length(pin),
+               length(bore), length(pin));
   if (play > greatest_pin_play)
     return say("a pin of {} rattles in {}: a bush of {} outside and {} inside", length(pin), length(bore),
                length(bore), length(pin));
@@ -59,8 +59,9 @@ std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const
   std::vector<UnitCandidate> list;
   const auto before = swing_figures(leg);
   for (const ShelfUnit& unit : shelf) {
-    UnitCandidate c{&unit, {}, {}, std::nan(""), std::numeric_limits<double>::infinity(), std::nan(""),
-                    std::nan(""), std::nan("")};
+    UnitCandidate c{
+        &unit,        {},           {},          std::nan(""), std::numeric_limits<double>::infinity(),
+        std::nan(""), std::nan(""), std::nan("")};
     Leg tried = leg;
     fit_unit(tried, unit);
     // A unit is screwed to the mount that is there: the leg leans by the difference of the angles.
@@ -106,7 +107,8 @@ std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const
       c.moment_in_hand = unit.rated_moment / need.moment - 1;
       if (c.moment_in_hand < 0)
         c.against.push_back(say("its pin carries {}, the leg brings {}",
-                                Amount{unit.rated_moment.si, Kind::moment}, Amount{need.moment, Kind::moment}));
+                                Amount{unit.rated_moment.si, Kind::moment},
+                                Amount{need.moment, Kind::moment}));
     } else {
       c.unknown.push_back("whether its pin carries the leg's moment");
     }

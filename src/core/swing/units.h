@@ -12,8 +12,8 @@
 
 namespace kranich::swing {
 
-//! A unit of a shelf. Its body in its own directions: `fore` towards where the leg is stowed, `back` the other
-//! way, `half_width` along the axis to each side, `above` and `below` the pivot.
+//! A unit of a shelf. Its body in its own directions: `fore` towards where the leg is stowed, `back` the
+//! other way, `half_width` along the axis to each side, `above` and `below` the pivot.
 struct ShelfUnit {
   std::string name;
   Given angle, fore, back, half_width, above, below;
@@ -28,7 +28,7 @@ struct ShelfUnit {
 };
 
 //! What is wrong between a bore and the pin that goes into it, with bush or drill; nothing where it runs.
-inline constexpr double tightest_pin = 2e-5;        //!< m; a drive fit
+inline constexpr double tightest_pin = 2e-5;         //!< m; a drive fit
 inline constexpr double greatest_pin_play = 1.5e-4;  //!< m; what a grub screw still takes up
 std::optional<Text> pin_misfit(double bore, double pin);
 

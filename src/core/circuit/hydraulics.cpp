@@ -1,0 +1,284 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/circuit/hydraulics.h"
+
+#include <algorithm>
+#include <boost/math/quadrature/gauss_kronrod.hpp>
+#include <cmath>
+
+#include "core/base/numerics.h"
+
+namespace kranich::circuit {
+namespace {
+
+constexpr double never = std::numeric_limits<double>::quiet_NaN();
+constexpr double endless = std::numeric_limits<double>::infinity();
+
+//! Root of what falls between two places, to the last digits.
+template <class F>
+double falling_root(F&& f, double low, double high) {
+  for (int i = 0; i < 200 && low < high; ++i) {
+    const double middle = (low + high) / 2;
+    if (middle == low || middle == high) break;
+    (f(middle) > 0 ? low : high) = middle;
+  }
+  return (low + high) / 2;
+}
+
+}  // namespace
+
+double Restrictor::drop(double flow) const {
+  const double speed = flow / (coefficient * area);
+  return density / 2 * speed * std::abs(speed);
+}
+double Restrictor::flow(double drop) const {
+  return std::copysign(coefficient * area * std::sqrt(2 * std::abs(drop) / density), drop);
+}
+
+StrokePoint at_share(const Stroke& s, double share) {
+  const double load = s.load(share);
+  const bool returns = s.braked == Braked::return_side;
+  // What stands in the return and in the cylinder at a speed.
+  const auto return_pressure = [&](double v) {
+    return s.tank + (returns ? s.restrictor.drop(s.area_out * v) : 0);
+  };
+  const auto inside = [&](double v) { return (load + return_pressure(v) * s.area_out) / s.area_in; };
+  const auto at_pump = [&](double v) { return inside(v) + (returns ? 0 : s.restrictor.drop(s.area_in * v)); };
+  if (!(s.pump.at(at_pump(0)) > 0)) return {0, at_pump(0), s.tank, false};
+  const double fastest = std::max(s.pump.flow, s.pump.at(std::min(0.0, at_pump(0)))) / s.area_in;
+  const double v =
+      falling_root([&](double speed) { return s.pump.at(at_pump(speed)) - s.area_in * speed; }, 0, fastest);
+  if (inside(v) >= 0) return {v, at_pump(v), return_pressure(v), false};
+  // The load outruns the pump: nothing pushes, and the return alone holds back.
+  const double pull = -load - s.tank * s.area_out;
+  const double alone = returns ? s.restrictor.flow(pull / s.area_out) / s.area_out : endless;
+  return {alone, 0, return_pressure(returns ? alone : 0), true};
+}
+
+StrokeFigures stroke_figures(const Stroke& s) {
+  StrokeFigures f{0, -endless, -endless, false, 1};
+  constexpr int looks = 400;
+  for (int i = 0; i <= looks; ++i) {
+    const double share = static_cast<double>(i) / looks;
+    const StrokePoint p = at_share(s, share);
+    f.peak_pressure = std::max(f.peak_pressure, p.pressure);
+    f.peak_return = std::max(f.peak_return, p.return_pressure);
+    f.runs_ahead = f.runs_ahead || p.runs_ahead;
+    if (!(p.speed > 0) && f.stops_at == 1) f.stops_at = share;
+  }
+  if (f.stops_at < 1) {
+    f.time = endless;
+    return f;
+  }
+  const auto slowness = [&](double share) { return s.length / at_share(s, share).speed; };
+  // Where it begins or ceases to outrun the pump the speed has a corner: each piece by itself.
+  constexpr int pieces = 8;
+  for (int i = 0; i < pieces; ++i)
+    f.time += boost::math::quadrature::gauss_kronrod<double, 15>::integrate(
+        slowness, static_cast<double>(i) / pieces, static_cast<double>(i + 1) / pieces, 8, 1e-10);
+  return f;
+}
+
+Slowed slowed(const Stroke& stroke, double widest_area, double wanted_time, double cut_out) {
+  const auto with_area = [&](double area) {
+    Stroke s = stroke;
+    s.restrictor.area = area;
+    return s;
+  };
+  Slowed r{};
+  const auto widest = stroke_figures(with_area(widest_area));
+  r.widest_time = widest.time;
+  r.widest_peak = widest.peak_pressure;
+  const double tightest = widest_area * 1e-3;
+  if (wanted_time >= widest.time && stroke_figures(with_area(tightest)).time >= wanted_time) {
+    r.area = falling_root([&](double area) { return stroke_figures(with_area(area)).time - wanted_time; },
+                          tightest, widest_area);
+    const Stroke s = with_area(*r.area);
+    r.peak = stroke_figures(s).peak_pressure;
+    r.trips = r.peak > cut_out;
+    if (r.trips) {
+      const auto over = [&](double share) { return at_share(s, share).pressure > cut_out; };
+      constexpr int looks = 2000;
+      for (int i = 0; i <= looks; ++i) {
+        if (!over(static_cast<double>(i) / looks)) continue;
+        double low = std::max(0.0, static_cast<double>(i - 1) / looks);
+        double high = static_cast<double>(i) / looks;
+        if (i == 0) low = high;
+        for (int k = 0; k < 50 && low < high; ++k) {
+          const double middle = (low + high) / 2;
+          (over(middle) ? high : low) = middle;
+        }
+        r.trips_at = high;
+        break;
+      }
+    }
+  }
+  if (widest.peak_pressure <= cut_out) {
+    const auto peak = [&](double area) { return stroke_figures(with_area(area)).peak_pressure - cut_out; };
+    r.narrowest = peak(tightest) <= 0 ? tightest : falling_root(peak, tightest, widest_area);
+    r.longest_time = stroke_figures(with_area(*r.narrowest)).time;
+  }
+  const auto with_factor = [&](double factor) {
+    Stroke s = with_area(widest_area);
+    s.pump.flow *= factor;
+    return s;
+  };
+  if (std::isfinite(widest.time) && wanted_time >= widest.time) {
+    r.pump_factor = falling_root(
+        [&](double factor) { return stroke_figures(with_factor(factor)).time - wanted_time; }, 0, 1);
+    r.factor_peak = stroke_figures(with_factor(*r.pump_factor)).peak_pressure;
+  }
+  return r;
+}
+
+namespace {
+
+//! What moves at an instant: the pump's pressure and the branches' flows.
+struct Instant {
+  double pressure;
+  std::vector<double> flows;
+};
+
+//! Steps cylinders to the last arrival; `at` gives the instant for their places and which have arrived.
+template <class At>
+TeeRun run(const std::vector<Branch>& branches, At&& at) {
+  const size_t n = branches.size();
+  TeeRun out;
+  out.branches.assign(n, {never, never, 0});
+  out.peak_pressure = -endless;
+  std::vector<double> place(n, 0.0);
+  std::vector<bool> arrived(n, false);
+  std::vector<bool> moving(n, false);
+  double time = 0;
+  const auto speeds = [&](const std::vector<double>& places, Instant* seen = nullptr) {
+    Instant now = at(places, arrived);
+    std::vector<double> v(n);
+    for (size_t i = 0; i < n; ++i) v[i] = now.flows[i] / branches[i].area / branches[i].length;
+    if (seen) *seen = std::move(now);
+    return v;
+  };
+  const auto moved = [&](const std::vector<double>& from, const std::vector<double>& by, double h) {
+    std::vector<double> to(n);
+    for (size_t i = 0; i < n; ++i) to[i] = std::clamp(from[i] + h * by[i], 0.0, 1.0);
+    return to;
+  };
+  // Of fourth order; a branch that starts or halts makes a corner that a fine step keeps small.
+  const auto step = [&](const std::vector<double>& from, double h) {
+    const auto k1 = speeds(from);
+    const auto k2 = speeds(moved(from, k1, h / 2));
+    const auto k3 = speeds(moved(from, k2, h / 2));
+    const auto k4 = speeds(moved(from, k3, h));
+    std::vector<double> mean(n);
+    for (size_t i = 0; i < n; ++i) mean[i] = (k1[i] + 2 * k2[i] + 2 * k3[i] + k4[i]) / 6;
+    return mean;
+  };
+  size_t left = n;
+  for (int round = 0; round < 200000 && left > 0; ++round) {
+    Instant now;
+    const auto v = speeds(place, &now);
+    out.peak_pressure = std::max(out.peak_pressure, now.pressure);
+    out.samples.push_back({time, now.pressure, place});
+    double fastest = 0;
+    for (size_t i = 0; i < n; ++i) {
+      const bool goes = !arrived[i] && v[i] > 1e-9;
+      if (goes && !moving[i]) {
+        if (std::isnan(out.branches[i].starts))
+          out.branches[i].starts = time;
+        else
+          ++out.branches[i].pauses;
+      }
+      moving[i] = goes;
+      fastest = std::max(fastest, std::abs(v[i]));
+    }
+    if (!(fastest > 1e-9)) break;  // the pump cannot
+    double h = 1.0 / 2000 / fastest;
+    auto mean = step(place, h);
+    // No further than the next arrival.
+    for (size_t i = 0; i < n; ++i)
+      if (!arrived[i] && mean[i] > 0) h = std::min(h, (1 - place[i]) / mean[i]);
+    if (h <= 0) h = 0;
+    mean = h > 0 ? step(place, h) : mean;
+    place = moved(place, mean, h);
+    time += h;
+    for (size_t i = 0; i < n; ++i)
+      if (!arrived[i] && place[i] >= 1 - 1e-12) {
+        arrived[i] = true;
+        place[i] = 1;
+        out.branches[i].arrives = time;
+        --left;
+      }
+  }
+  return out;
+}
+
+}  // namespace
+
+TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump) {
+  return run(branches, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
+    Instant now{0, std::vector<double>(branches.size(), 0.0)};
+    const auto flow = [&](size_t i, double p) {
+      if (arrived[i]) return 0.0;
+      const double needs = branches[i].load(places[i]) / branches[i].area;
+      if (p <= needs && (branches[i].check || places[i] <= 0)) return 0.0;
+      return branches[i].line.flow(p - needs);
+    };
+    const auto over = [&](double p) {
+      double sum = pump.at(p);
+      for (size_t i = 0; i < branches.size(); ++i) sum -= flow(i, p);
+      return sum;
+    };
+    now.pressure = falling_root(over, -1e9, pump.loss > 0 ? pump.flow / pump.loss : 1e9);
+    for (size_t i = 0; i < branches.size(); ++i) now.flows[i] = flow(i, now.pressure);
+    return now;
+  });
+}
+
+TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind) {
+  return run(branches, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
+    Instant now{0, std::vector<double>(branches.size(), 0.0)};
+    double open = 0;
+    for (size_t i = 0; i < branches.size(); ++i) open += arrived[i] ? 0 : 1;
+    const auto inlet = [&](double each) {
+      double most = -endless;
+      double sum = 0;
+      for (size_t i = 0; i < branches.size(); ++i) {
+        if (arrived[i]) continue;
+        const double p = branches[i].load(places[i]) / branches[i].area + branches[i].line.drop(each);
+        most = std::max(most, p);
+        sum += p;
+      }
+      return kind == Divider::geared ? sum / open : most;
+    };
+    const double most = std::max(0.0, pump.at(std::min(0.0, inlet(0)))) / open;
+    const double each = pump.at(inlet(0)) > 0
+                            ? falling_root([&](double q) { return pump.at(inlet(q)) - open * q; }, 0, most)
+                            : 0;
+    now.pressure = inlet(each);
+    for (size_t i = 0; i < branches.size(); ++i) now.flows[i] = arrived[i] ? 0 : each;
+    return now;
+  });
+}
+
+double Trapped::pressure_after(double time) const {
+  const double c = compliance();
+  if (!(leak_per_pressure > 0)) return std::max(0.0, cut_out - leak_constant * time / c);
+  const double rest = leak_constant / leak_per_pressure;
+  return std::max(0.0, (cut_out + rest) * std::exp(-leak_per_pressure * time / c) - rest);
+}
+
+double Trapped::time_to_cut_in() const {
+  const double c = compliance();
+  const auto leak = [&](double p) { return leak_constant + leak_per_pressure * p; };
+  if (!(leak(cut_in) > 0)) return endless;
+  if (!(leak_per_pressure > 0)) return c * (cut_out - cut_in) / leak_constant;
+  return c / leak_per_pressure * std::log(leak(cut_out) / leak(cut_in));
+}
+
+double Trapped::pump_time() const {
+  const double falls = pump.loss + leak_per_pressure;
+  const auto net = [&](double p) { return pump.flow - leak_constant - falls * p; };
+  if (!(net(cut_out) > 0)) return endless;
+  if (!(falls > 0)) return compliance() * (cut_out - cut_in) / net(cut_in);
+  return compliance() / falls * std::log(net(cut_in) / net(cut_out));
+}
+
+}  // namespace kranich::circuit
