@@ -233,7 +233,8 @@ TEST_CASE("plates, wells and units are drawn full size") {
   CHECK(high - low == Approx(1000 * cut.length).margin(0.1));
   // A floor that the leg passes gets its slot, one that it does not is told.
   Design with = d;
-  with.gear.main().retraction.floor = Given(leg.retraction.pivot.z - 0.4 * (leg.retraction.pivot.z - leg.axle.z));
+  with.gear.main().retraction.floor =
+      Given(leg.retraction.pivot.z - 0.4 * (leg.retraction.pivot.z - leg.axle.z));
   CHECK_FALSE(drawing(sheets(with), "slot:main").paths.empty());
   with.gear.main().retraction.floor = Given(5.0);
   CHECK_FALSE(sheet(sheets(with), "slot:main").ready());

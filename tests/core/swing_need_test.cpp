@@ -333,11 +333,17 @@ TEST_CASE("what else moves with the leg counts: axle tip, second wheel, bends, t
   CHECK(said(*of(a, "swing.clearance", leg.id), "after its set in service") < before);
   CHECK(of(a, "swing.clearance", leg.id)->value < before);
   leg.retraction.service_set = Given();
-  // A knee far to the side of the leg's line hits the well's edge.
+  // A knee far ahead of the leg's line hits the well's edge; which way it points is said.
   leg.retraction.bends.resize(1);
   const Vec3 middle = (leg.retraction.pivot.vec() + leg.axle.vec()) / 2;
   put(leg.retraction.bends[0].at, middle.x() - 0.25, middle.y(), middle.z());
-  CHECK(of(assess(d), "swing.clearance", leg.id)->value < before);
+  a = assess(d);
+  CHECK(of(a, "swing.clearance", leg.id)->value < before);
+  const Finding* round = of(a, "swing.other_way_round", leg.id);
+  REQUIRE(round);
+  CHECK(says(round->remark, "knee forward"));
+  CHECK(said(*round, "right way round") == Approx(of(a, "swing.clearance", leg.id)->value));
+  CHECK(std::abs(round->value - said(*round, "right way round")) > 1e-3);
 }
 
 TEST_CASE("a unit is held against the aircraft, and the shelf's next one cures") {

@@ -218,22 +218,9 @@ std::vector<Handle> SwingPane::handles() const {
   return list;
 }
 
-void CutOutPane::work_out() {
-  const Leg& leg = swing_.the_leg();
-  if (known_ && of_ == leg) return;
-  known_ = false;
-  const auto made = swing::moving_leg(leg);
-  const auto* moving = std::get_if<swing::MovingLeg>(&made);
-  const Well& w = leg.retraction.well;
-  if (!moving || !w.low.z.known()) return;
-  of_ = leg;
-  known_ = true;
-  const double margin = w.clearance.known() ? w.clearance.si : 0;
-  skin_ = swing::cut_out(*moving, w.low.z, margin);
-  bay_ = swing::bay_outline(*moving, w.low.z, margin);
-  depth_ = swing::bay_depth(*moving, w.low.z) + margin;
-  slot_ =
-      leg.retraction.floor.known() ? swing::cut_out(*moving, leg.retraction.floor, margin) : swing::CutOut{};
+void CutOutPane::show_outlines(const Leg& of, std::optional<swing::LegOutlines> outlines) {
+  of_ = of;
+  outlines_ = std::move(outlines);
 }
 
 namespace {
@@ -247,8 +234,9 @@ QPolygonF on_sheet(const swing::Outline& outline) {
 
 QRectF CutOutPane::bounds() const {
   QRectF box;
-  for (const auto* c : {&bay_, &skin_, &slot_})
-    for (const auto& o : c->outlines) box = box.united(on_sheet(o).boundingRect());
+  if (outlines_)
+    for (const auto* c : {&outlines_->bay, &outlines_->skin, &outlines_->slot})
+      for (const auto& o : c->outlines) box = box.united(on_sheet(o).boundingRect());
   const Well& w = swing_.the_leg().retraction.well;
   if (w.low.known() && w.high.known())
     box = box.united(QRectF(QPointF(w.low.y, -w.high.x), QPointF(w.high.y, -w.low.x)));
@@ -259,7 +247,7 @@ QRectF CutOutPane::bounds() const {
 
 void CutOutPane::draw(Sheet& s) {
   s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above, forward up"));
-  if (!known_) {
+  if (!outlines_) {
     s.label(s.frame().to_world(s.frame().device().center()),
             QObject::tr("needs the leg's motion and its well"), Ink::grey);
     return;
@@ -283,9 +271,9 @@ void CutOutPane::draw(Sheet& s) {
     }
   };
   const Theme& t = Theme::now();
-  wash(bay_, t.ink, Ink::grey, Qt::DashLine);
-  wash(skin_, t.accent, Ink::accent, Qt::SolidLine);
-  wash(slot_, t.tight, Ink::tight, Qt::SolidLine);
+  wash(outlines_->bay, t.ink, Ink::grey, Qt::DashLine);
+  wash(outlines_->skin, t.accent, Ink::accent, Qt::SolidLine);
+  wash(outlines_->slot, t.tight, Ink::tight, Qt::SolidLine);
   if (leg.retraction.pivot.known())
     s.label({leg.retraction.pivot.y, -leg.retraction.pivot.x}, QObject::tr("pivot"), Ink::grey,
             Qt::AlignLeft | Qt::AlignVCenter, {6, 0}, 8);
@@ -294,11 +282,12 @@ void CutOutPane::draw(Sheet& s) {
                                       document_.say(c.width, Kind::length));
   };
   QStringList lines;
-  if (!skin_.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(skin_));
-  if (!bay_.outlines.empty())
-    lines << QObject::tr("bay, dashed, %1").arg(size(bay_))
-          << QObject::tr("and %1 deep").arg(document_.say(depth_, Kind::length));
-  if (!slot_.outlines.empty()) lines << QObject::tr("slot in the floor %1").arg(size(slot_));
+  if (!outlines_->skin.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(outlines_->skin));
+  if (!outlines_->bay.outlines.empty())
+    lines << QObject::tr("bay, dashed, %1").arg(size(outlines_->bay))
+          << QObject::tr("and %1 deep").arg(document_.say(outlines_->depth, Kind::length));
+  if (!outlines_->slot.outlines.empty())
+    lines << QObject::tr("slot in the floor %1").arg(size(outlines_->slot));
   const QRectF device = s.frame().device();
   for (int i = 0; i < lines.size(); ++i)
     s.label(s.frame().to_world({device.left(), device.bottom() + (8 + 13 * i) * s.unit()}), lines[i],

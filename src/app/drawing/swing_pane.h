@@ -37,7 +37,8 @@ class SwingPane : public Pane {
 };
 
 //! The same from above: what the leg cuts out of the skin, what its way covers above it, the well as it was
-//! entered. The page works it out when nothing is dragged.
+//! entered. The page has it worked out when nothing
+//! is dragged.
 class CutOutPane : public Pane {
  public:
   CutOutPane(Document& document, const SwingPane& swing) : Pane(document), swing_(swing) {}
@@ -45,15 +46,14 @@ class CutOutPane : public Pane {
   QRectF bounds() const override;
   QMarginsF margins() const override { return {16, 46, 16, 62}; }
   void draw(Sheet& sheet) override;
-  //! Works out the outlines anew where the leg has changed since.
-  void work_out();
+  //! The outlines of a leg, or that it has none.
+  void show_outlines(const Leg& of, std::optional<swing::LegOutlines> outlines);
+  bool is_of(const Leg& leg) const { return of_ == leg; }
 
  private:
   const SwingPane& swing_;
   Leg of_;
-  swing::CutOut skin_, bay_, slot_;
-  double depth_ = 0;
-  bool known_ = false;
+  std::optional<swing::LegOutlines> outlines_;
 };
 
 class ClearancePane : public Pane {

@@ -2,6 +2,7 @@
 //! Swing: the leg on its way into the well, the axis that brings it there, what it cuts out.
 #include <map>
 
+#include "app/document/background.h"
 #include "app/document/when_seen.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
@@ -23,7 +24,7 @@ class SwingPage : public StationPage {
     board()->add(std::move(pane), whole);
     auto cut = std::make_unique<CutOutPane>(document, *pane_);
     cut_ = cut.get();
-    board()->add(std::move(cut), {0.69, 0, 0.31, 0.72});
+    board()->add(std::move(cut), beside);
     board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
     switch_ = put(new LegSwitch(document_, "swing", this));
     for (const Leg& leg : document_.design().gear.legs) build_leg(leg.id);
@@ -51,6 +52,7 @@ class SwingPage : public StationPage {
 
  private:
   static constexpr QRectF whole{0, 0, 0.68, 0.72};
+  static constexpr QRectF beside{0.69, 0, 0.31, 0.72};
   struct Panel {
     QWidget* box;
     QWidget* ratio;
@@ -169,9 +171,21 @@ class SwingPage : public StationPage {
     }
     refresh_budget();
     if (document_.before_drag()) return;
-    cut_->work_out();
-    board()->set_share(cut_, {0.69, 0, 0.31, 0.72});
+    refresh_outlines();
     refresh_axes();
+  }
+
+  //! Beside the interface: uniting some hundred outlines takes longer than a frame.
+  void refresh_outlines() {
+    const Leg* leg = document_.design().gear.find(pane_->leg);
+    if (!leg || cut_->is_of(*leg) || (outlines_.running() && wanted_ == *leg)) return;
+    wanted_ = *leg;
+    outlines_.start<std::optional<swing::LegOutlines>>(
+        [of = *leg](const Progress&) { return swing::outlines_of(of); },
+        [this, of = *leg](std::optional<swing::LegOutlines> made) {
+          cut_->show_outlines(of, std::move(made));
+          board()->set_share(cut_, beside);
+        });
   }
 
   void refresh_axes() {
@@ -266,6 +280,8 @@ class SwingPage : public StationPage {
 
   SwingPane* pane_;
   CutOutPane* cut_;
+  Background outlines_;
+  Leg wanted_;
   LegSwitch* switch_;
   std::map<std::string, Panel> panels_;
   QLabel* budget_;

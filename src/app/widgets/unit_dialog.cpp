@@ -101,6 +101,7 @@ class UnitDialog : public QDialog {
             .arg(or_dash(need.aircraft_mass, Kind::mass), or_dash(need.moment, Kind::moment)));
     ranked_ = swing::rank_units(shelf_, document_.design(), leg(), need);
     const QStringList heads{tr("Unit"),
+                            tr("Speaks against it"),
                             tr("Turn, °"),
                             tr("Drive"),
                             tr("Above + below, %1").arg(document_.unit(Kind::length)),
@@ -111,8 +112,7 @@ class UnitDialog : public QDialog {
                             tr("Time, s"),
                             tr("Mass, %1").arg(document_.unit(Kind::mass)),
                             tr("Price"),
-                            tr("Swing has left"),
-                            tr("Speaks against it")};
+                            tr("Swing has left, %1").arg(document_.unit(Kind::length))};
     table_->setColumnCount(static_cast<int>(heads.size()));
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(static_cast<int>(ranked_.size()));
@@ -128,6 +128,9 @@ class UnitDialog : public QDialog {
       const bool fitted = u.name == leg().retraction.unit.shelf_name;
       const QStringList cells{
           text_of(u.name) + (fitted ? tr(" – fitted") : QString()),
+          !c.against.empty()   ? text_of(c.against.front(), document_.units())
+          : !c.unknown.empty() ? tr("not known: %1").arg(text_of(c.unknown.front(), document_.units()))
+                               : tr("nothing"),
           u.angle.known() ? QString::number(degrees(u.angle), 'f', 0) : QStringLiteral("–"),
           text_of(u.drive) + (u.other_way ? tr(", other way") : QString()),
           figure(sum(u.above, u.below), Kind::length),
@@ -139,22 +142,20 @@ class UnitDialog : public QDialog {
           figure(u.time, Kind::time),
           figure(u.mass, Kind::mass),
           u.price.known() ? QString::number(u.price.si, 'f', 2) : QStringLiteral("–"),
-          std::isfinite(c.clearance) ? document_.say_number(c.clearance, Kind::length) : QStringLiteral("–"),
-          !c.against.empty()   ? text_of(c.against.front(), document_.units())
-          : !c.unknown.empty() ? tr("not known: %1").arg(text_of(c.unknown.front(), document_.units()))
-                               : tr("nothing")};
+          std::isfinite(c.clearance) ? document_.say_number(c.clearance, Kind::length) : QStringLiteral("–")};
       for (int k = 0; k < cells.size(); ++k) {
         auto* item = new QTableWidgetItem(cells[k]);
-        if (k != 0 && k != 2 && k != cells.size() - 1) {
+        if (k != 0 && k != 1 && k != 3) {
           item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
           item->setFont(figure_font(9));
         }
         if (fitted) item->setForeground(Theme::now().accent);
-        if (k == cells.size() - 1 && !c.against.empty()) item->setForeground(Theme::now().fails);
+        if (k == 1 && !c.against.empty()) item->setForeground(Theme::now().fails);
         table_->setItem(r, k, item);
       }
     }
     table_->resizeColumnsToContents();
+    table_->setColumnWidth(1, std::min(table_->columnWidth(1), 260));
     table_->horizontalHeader()->setStretchLastSection(true);
     tell(std::max(0, table_->currentRow()));
   }

@@ -2,6 +2,7 @@
 //! Swing: what a leg passes on its way into the well, and where it lies there.
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -45,10 +46,47 @@ class Judge {
       s.least_set = known && known->least_set ? *known->least_set : swing::least_clearance(set);
     }
     clearance(s);
+    other_way_round(s);
     return s;
   }
 
  private:
+  //! A bent leg put into its unit half a turn about its shank: how it lies then, so that nobody wonders.
+  void other_way_round(const LegSwing& s) {
+    if (r_.bends.empty()) return;
+    const Vec3 pivot = r_.pivot.vec();
+    const Vec3 shank = (r_.bends.front().at.vec() - pivot).normalized();
+    if (!shank.allFinite()) return;
+    Leg turned = leg_;
+    const auto half = motion::Axis{pivot, shank}.turn(std::numbers::pi);
+    std::vector<Point*> points{&turned.axle};
+    for (auto& b : turned.retraction.bends) points.push_back(&b.at);
+    for (Point* p : points) {
+      const Vec3 to = half * p->vec();
+      p->x = Given(to.x());
+      p->y = Given(to.y());
+      p->z = Given(to.z());
+    }
+    const auto in = swing::swing_input(turned, d_.airframe.keep_outs);
+    const auto* ok = std::get_if<swing::SwingInput>(&in);
+    if (!ok) return;
+    // Where the knee points: off the straight line from the pivot to the foot.
+    const Vec3 knee = r_.bends.front().at.vec();
+    const Vec3 line = (motion::foot(leg_) - pivot).normalized();
+    const Vec3 off = knee - pivot - (knee - pivot).dot(line) * line;
+    const bool fore_and_aft = std::abs(off.x()) >= std::abs(off.y());
+    const Text points_to = fore_and_aft ? (off.x() < 0 ? "knee forward" : "knee aft")
+                                        : (off.y() < 0 ? "knee inboard" : "knee outboard");
+    const Text wheel_on = leg_.wheel_offset < 0   ? "wheel on the inboard side"
+                          : leg_.wheel_offset > 0 ? "wheel on the outboard side"
+                                                  : "wheel under the leg";
+    auto& f = collect_.add("swing.other_way_round", swing::least_clearance(*ok).distance);
+    f.remark = say("right: {}, {}", points_to, wheel_on);
+    f.working = {{"right way round", s.least->distance, Kind::length},
+                 {"knee off the straight line", off.norm(), Kind::length}};
+    f.assumption = "turned half round about its shank; port is the mirror image";
+  }
+
   void clearance(const LegSwing& s) {
     const bool by_set = s.least_set && s.least_set->distance < s.least->distance;
     const swing::Clearance& least = by_set ? *s.least_set : *s.least;

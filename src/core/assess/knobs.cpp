@@ -137,6 +137,19 @@ bool any(const Leg&) { return true; }
 bool steadies(const Leg& l) { return l.role != LegRole::main; }
 bool beside(const Leg& l) { return l.role == LegRole::main && l.stands != LegStands::centre; }
 bool can_be_bent(const Leg& l) { return beside(l) && !l.retraction.fitted && l.top.known(); }
+bool has_bends(const Leg& l) { return l.retraction.fitted && !l.retraction.bends.empty(); }
+//! The shank pulled out of the unit: everything below the pivot goes along it.
+void longer_shank(Leg& l, double by) {
+  const Vec3 way = by * (l.retraction.bends.front().at.vec() - l.held_at()).normalized();
+  if (!way.allFinite()) return;
+  std::vector<Point*> below{&l.axle};
+  for (auto& b : l.retraction.bends) below.push_back(&b.at);
+  for (Point* p : below) {
+    p->x.si += way.x();
+    p->y.si += way.y();
+    p->z.si += way.z();
+  }
+}
 bool retracts(const Leg& l) { return l.retraction.fitted; }
 bool pushed(const Leg& l) {
   const DriveKind kind = l.retraction.drive.kind;
@@ -363,6 +376,8 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/pivot/y_m"}}},
       {"pivot_up", "pivot of the {} higher by {}", "pivot of the {} lower by {}",
        N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/pivot/z_m"}}},
+      {"shank", "first bend of the {} further down by {}", "first bend of the {} further up by {}",
+       N::legs, K::length, S::place, 0.5 * mm, 0.05, has_bends, {}, longer_shank},
       {"unit_bore", "unit of the {} drilled out by {}", "unit of the {} bushed down by {}",
        N::legs, K::length, S::part, 0.05 * mm, 0, retracts, {{"retraction/unit/bore_m"}}},
       {"rod_diameter", "push rod of the {} thicker by {}", "push rod of the {} thinner by {}",
@@ -738,7 +753,8 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"swing.unit_turn", {"unit_angle"}},
       {"swing.unit_pin", {"unit_bore"}},
       {"swing.seat", {}},
-      {"swing.", {"length", "unit_angle", "mount_tilt", "wheel", "station", "pivot_side", "pivot_up"}},
+      {"swing.",
+       {"length", "unit_angle", "mount_tilt", "wheel", "station", "pivot_side", "pivot_up", "shank"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =
       std::find_if(moves.begin(), moves.end(), [&](const auto& m) { return id.starts_with(m.first); });

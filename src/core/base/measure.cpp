@@ -574,6 +574,9 @@ const std::array registry{
         "How deep the deepest corner of the unit's plate goes in for the mount's tilt and the axis' tip, the "
         "highest corner flush.",
         "x·tan σ + y·tan τ", geometry, 0.01},
+    Measure{"swing.other_way_round", swing, "Clearance with the bent leg put in the other way round", Kind::length,
+            "Least clearance of the swing if the leg went into its unit turned half round about its shank.",
+            "least distance over ψ", geometry, 0.01},
     Measure{"swing.slot", swing, "Slot for the leg through the floor", Kind::length,
             "Length of the slot that wheel and leg need in the floor on their way, the clearance round them.",
             "union of sections over ψ", geometry, 0.01},

@@ -85,13 +85,9 @@ std::optional<Retracting> retracting(const Leg& leg) {
   if (r.motion == LegMotion::twists) m.twist = r.twist.si / r.unit_angle.si;
   if (r.motion == LegMotion::rod_twists) m.twist = TwistRod{r.rod_airframe.vec(), r.rod_leg.vec()};
   if (r.motion == LegMotion::lifts_and_turns) {
-    m.lift = LiftAndTurn{};
-    m.lift->arms = *axis;
-    m.lift->arm = r.king_pin.vec() - axis->point;
-    m.lift->king_pin = Vec3::UnitZ();
-    m.lift->steering_arm = r.rod_leg.vec() - r.king_pin.vec();
-    m.lift->rod_fixed = r.rod_airframe.vec();
-    m.lift->full_turn = m.full_turn;
+    const Vec3 arm = r.king_pin.vec() - axis->point;
+    const Vec3 steering_arm = r.rod_leg.vec() - r.king_pin.vec();
+    m.lift.emplace(LiftAndTurn{*axis, arm, Vec3::UnitZ(), steering_arm, r.rod_airframe.vec(), m.full_turn});
     return m;
   }
   for (const PulledIn& p : r.pulled_in) m.stroke.emplace_back(p.turn, p.stroke);

@@ -251,4 +251,16 @@ double bay_depth(const MovingLeg& leg, double z) {
   return highest - z;
 }
 
+std::optional<LegOutlines> outlines_of(const Leg& leg) {
+  const auto made = moving_leg(leg);
+  const auto* moving = std::get_if<MovingLeg>(&made);
+  const Retraction& r = leg.retraction;
+  if (!moving || !r.well.low.z.known()) return std::nullopt;
+  const double margin = r.well.clearance.known() ? r.well.clearance.si : 0;
+  LegOutlines out{cut_out(*moving, r.well.low.z, margin), bay_outline(*moving, r.well.low.z, margin), {}, 0};
+  if (r.floor.known()) out.slot = cut_out(*moving, r.floor, margin);
+  out.depth = bay_depth(*moving, r.well.low.z) + margin;
+  return out;
+}
+
 }  // namespace kranich::swing

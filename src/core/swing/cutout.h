@@ -6,6 +6,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <optional>
 #include <vector>
 
 #include "core/swing/swing.h"
@@ -31,5 +32,14 @@ CutOut cut_out(const MovingLeg& leg, double z, double margin);
 CutOut bay_outline(const MovingLeg& leg, double z, double margin);
 //! The highest point that any of it reaches above the plane: the bay's depth. Nothing above: 0.
 double bay_depth(const MovingLeg& leg, double z);
+
+//! All of them for a leg: its hole in the skin at the well's mouth, its bay, its slot through the floor where
+//! one is given, grown by the clearance wanted.
+struct LegOutlines {
+  CutOut skin, bay, slot;
+  double depth = 0;  //!< of the bay, the clearance in
+};
+//! Nothing where the leg's motion or its well's mouth is unknown.
+std::optional<LegOutlines> outlines_of(const Leg& leg);
 
 }  // namespace kranich::swing
