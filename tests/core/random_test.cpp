@@ -171,6 +171,54 @@ void furnish_parts(Leg& leg, Chance& c, double load, double height, double wheel
       leg.retraction.brace.at_leg = c.g(0.4 * height);
     }
   }
+  if (c.one_in(2)) {
+    Retraction& swings = leg.retraction;
+    const Vec3 pivot = swings.pivot.known() ? swings.pivot.vec() : leg.axle.vec() + Vec3(0, 0, height);
+    const auto beside = [&](const Vec3& p, double size) {
+      return Vec3(p + size * Vec3(c.between(-1, 1), c.between(-1, 1), c.between(-1, 1)));
+    };
+    const auto angle = [&](double most) { return Given(radians(std::round(c.between(-most, most)))); };
+    const Vec3 middle = (pivot + leg.axle.vec()) / 2;
+    swings.axis_yaw = angle(20);
+    swings.axis_tip = angle(20);
+    if (c.one_in(2)) swings.twist = angle(100);
+    if (c.one_in(2)) put(swings.rod_airframe, beside(pivot, 0.3 * height));
+    if (c.one_in(2)) put(swings.rod_leg, beside(middle, 0.3 * height));
+    if (c.one_in(2)) put(swings.king_pin, beside(middle, 0.1 * height));
+    if (c.one_in(3)) {
+      swings.pulled_in.resize(2);
+      for (auto& p : swings.pulled_in) {
+        p.turn = Given(radians(std::round(c.between(1, 90))));
+        p.stroke = c.g(0.05 * height);
+      }
+    }
+    if (c.one_in(3)) {
+      swings.bends.resize(1 + c.below(2));
+      for (auto& b : swings.bends) put(b.at, beside(middle, 0.1 * height));
+    }
+    if (c.one_in(3)) swings.service_set = Given(c.between(-0.05, 0.05) * height);
+    if (c.one_in(3)) swings.floor = Given(middle.z());
+    if (c.one_in(2)) {
+      put(swings.wanted.centre, beside(pivot, height));
+      swings.wanted.axle_up = angle(90);
+      swings.wanted.axle_ahead = angle(170);
+    }
+    RetractUnit& unit = swings.unit;
+    if (c.one_in(2)) unit.rated_mass = c.g(load / 20);
+    if (c.one_in(2)) unit.rated_moment = c.g(load * height);
+    if (c.one_in(2)) unit.bore = c.g(0.05 * wheel);
+    if (c.one_in(2)) unit.leg_pin = c.g(0.05 * wheel);
+    if (c.one_in(3)) unit.measured_turn = Given(radians(std::round(c.between(80, 100))));
+    if (c.one_in(3)) {
+      unit.holes.resize(3);
+      for (auto& h : unit.holes) h.x = h.y = h.z = Given(c.between(-0.2, 0.2) * wheel);
+    }
+    if (c.one_in(3)) swings.seat_starboard = c.g(0.02 * wheel);
+    if (c.one_in(3)) swings.seat_port = c.g(0.02 * wheel);
+    r.rod_diameter = c.g(0.02 * wheel);
+    r.rod_offset = c.g(0.05 * wheel);
+    r.ball_tilt = Given(radians(12.0));
+  }
   for (auto& j : leg.joints) {
     j.bought = c.one_in(4);
     if (c.one_in(2)) j.pulled = c.g(load);

@@ -134,9 +134,13 @@ std::optional<drive::DownSpring> down_spring_of(const Leg& leg) {
 
 swing::UnitNeed unit_need(const Assessment& a, const Leg& leg) {
   swing::UnitNeed need{std::nan(""), std::nan("")};
-  for (const auto& l : a.loadings)
-    if (l.flown && std::isfinite(l.mass.down.mass) && !(l.mass.down.mass <= need.aircraft_mass))
-      need.aircraft_mass = l.mass.down.mass;
+  bool every = true;  // one that cannot be added up could be the heaviest
+  for (const auto& l : a.loadings) {
+    if (!l.flown) continue;
+    every = every && l.mass.known();
+    if (l.mass.known() && !(l.mass.down.mass <= need.aircraft_mass)) need.aircraft_mass = l.mass.down.mass;
+  }
+  if (!every || !(need.aircraft_mass > 0)) need.aircraft_mass = std::nan("");
   for (const auto& s : a.strengths) {
     if (s.leg != leg.id || !s.cases.missing.empty() || !leg.retraction.pivot.known()) continue;
     for (const auto& c : s.cases.cases) {

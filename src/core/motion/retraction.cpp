@@ -93,6 +93,7 @@ double Retracting::reach(Carried what, const Vec3& centre, double radius) const 
 }
 
 bool Retracting::passes() const {
+  if (!lift && std::holds_alternative<double>(twist)) return true;  // no rod, nothing to lock
   constexpr int looks = 64;
   for (int i = 0; i <= looks; ++i)
     if (!pose(Carried::wheel, full_turn * i / looks).matrix().allFinite()) return false;
