@@ -20,9 +20,9 @@ namespace kranich::app {
 namespace {
 
 //! One A4 page after another, in millimetres with the origin at the paper's corner.
-class Paper {
+class PrintedPage {
  public:
-  Paper(QPdfWriter& writer, const Document& document) : writer_(writer), document_(document), p_(&writer) {
+  PrintedPage(QPdfWriter& writer, const Document& document) : writer_(writer), document_(document), p_(&writer) {
     p_.scale(dots_per_mm, dots_per_mm);
     head();
   }
@@ -77,7 +77,7 @@ class Paper {
 };
 
 template <class P>
-void draw_pane(Paper& paper, P& pane, const QRectF& area) {
+void draw_pane(PrintedPage& paper, P& pane, const QRectF& area) {
   const double unit = 0.24;  // mm for what is a pixel on the screen
   const QRectF inner = area.marginsRemoved(pane.margins() * unit);
   const Frame frame(inner, pane.to_scale() ? pane.bounds() : QRectF(0, 0, inner.width(), inner.height()));
@@ -89,12 +89,12 @@ void draw_pane(Paper& paper, P& pane, const QRectF& area) {
   paper.painter().restore();
 }
 
-void findings_table(Paper& paper, const Document& document) {
+void findings_table(PrintedPage& paper, const Document& document) {
   QPainter& p = paper.painter();
   const double row = 4.6;
   paper.need(14);
   paper.text(QObject::tr("Findings, worst first, over every loading"), 4, true);
-  const double columns[]{Paper::left, 80, 101, 133, 146};
+  const double columns[]{PrintedPage::left, 80, 101, 133, 146};
   QStringList noted;
   for (const Finding* f : worst_of_each(document.assessment())) {
     if (f->verdict == Verdict::noted) {
@@ -103,12 +103,12 @@ void findings_table(Paper& paper, const Document& document) {
     }
     paper.need(row);
     const double y = paper.y;
-    p.setFont(Paper::font(3, false));
+    p.setFont(PrintedPage::font(3, false));
     p.setPen(Qt::black);
     const auto cell = [&](int c, const QString& s, const QColor& colour = Qt::black, bool bold = false) {
       const double x = columns[c];
-      const double width = (c < 4 ? columns[c + 1] : Paper::right) - x - 1.5;
-      p.setFont(Paper::font(3, bold));
+      const double width = (c < 4 ? columns[c + 1] : PrintedPage::right) - x - 1.5;
+      p.setFont(PrintedPage::font(3, bold));
       p.setPen(colour);
       p.drawText(QRectF(x, y, width, row), Qt::AlignLeft | Qt::AlignVCenter,
                  QFontMetricsF(p.font(), p.device()).elidedText(s, Qt::ElideRight, width));
@@ -119,15 +119,15 @@ void findings_table(Paper& paper, const Document& document) {
     cell(3, text_of(verdict_word(f->verdict)), Theme::light().of(f->verdict), true);
     cell(4, f->remark.empty() ? text_of(f->loading) : text_of(f->remark, document.units()), Qt::darkGray);
     p.setPen(QPen(QColor("#d0c9b8"), 0.1));
-    p.drawLine(QPointF(Paper::left, y + row), QPointF(Paper::right, y + row));
+    p.drawLine(QPointF(PrintedPage::left, y + row), QPointF(PrintedPage::right, y + row));
     paper.y += row;
   }
   // Figures without a limit, run together.
   paper.need(30);
-  p.setFont(Paper::font(2.7, false));
+  p.setFont(PrintedPage::font(2.7, false));
   p.setPen(Qt::darkGray);
   const QString all = QObject::tr("Also: %1.").arg(noted.join("; "));
-  const QRectF room(Paper::left, paper.y + 1.5, Paper::right - Paper::left, 60);
+  const QRectF room(PrintedPage::left, paper.y + 1.5, PrintedPage::right - PrintedPage::left, 60);
   const QRectF used = p.boundingRect(room, Qt::TextWordWrap, all);
   p.drawText(room, Qt::TextWordWrap, all);
   paper.y += used.height() + 3;
@@ -149,17 +149,17 @@ std::optional<QString> write_report(const Document& document, const QString& pat
         QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Portrait, QMarginsF(), QPageLayout::Millimeter));
     writer.setResolution(1200);
     writer.setTitle(QString::fromStdString(document.design().about.name));
-    Paper paper(writer, document);
+    PrintedPage paper(writer, document);
     paper.text(planning_caution(), 3, true, Theme::light().fails);
     paper.y += 1;
     auto& own = const_cast<Document&>(document);  // panes are made for pages that edit; here they only draw
     SidePane side(own, Overlay::place);
     FrontPane front(own);
     PlanPane plan(own);
-    const double w = Paper::right - Paper::left;
-    draw_pane(paper, side, {Paper::left, paper.y, w, 78});
-    draw_pane(paper, front, {Paper::left, paper.y + 79, w / 2 - 1, 56});
-    draw_pane(paper, plan, {Paper::left + w / 2 + 1, paper.y + 79, w / 2 - 1, 56});
+    const double w = PrintedPage::right - PrintedPage::left;
+    draw_pane(paper, side, {PrintedPage::left, paper.y, w, 78});
+    draw_pane(paper, front, {PrintedPage::left, paper.y + 79, w / 2 - 1, 56});
+    draw_pane(paper, plan, {PrintedPage::left + w / 2 + 1, paper.y + 79, w / 2 - 1, 56});
     paper.y += 138;
     findings_table(paper, document);
     paper.y += 4;
@@ -169,8 +169,8 @@ std::optional<QString> write_report(const Document& document, const QString& pat
       SwingPane swing(own);
       swing.leg = s.leg;
       ClearancePane clearance(own, swing);
-      draw_pane(paper, swing, {Paper::left, paper.y, w * 0.6, 88});
-      draw_pane(paper, clearance, {Paper::left + w * 0.61, paper.y + 16, w * 0.39, 56});
+      draw_pane(paper, swing, {PrintedPage::left, paper.y, w * 0.6, 88});
+      draw_pane(paper, clearance, {PrintedPage::left + w * 0.61, paper.y + 16, w * 0.39, 56});
       paper.y += 92;
     }
   });
