@@ -15,10 +15,14 @@
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 #include "core/io/stock.h"
+#include "core/logic/machine.h"
 #include "core/model/moves.h"
 #include "core/spring/drop.h"
 #include "core/spring/scatter.h"
 #include "core/stance/stance.h"
+#include "core/swing/axis_choices.h"
+#include "core/swing/cutout.h"
+#include "core/swing/pair.h"
 #include "core/swing/swing.h"
 #include "sample_leg.h"
 
@@ -159,6 +163,49 @@ void with_keep_outs(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(assess(d));
   state.SetComplexityN(state.range(0));
 }
+//! What a leg cuts out, and its bay: beside the interface.
+void outlines(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  for (auto _ : state) benchmark::DoNotOptimize(swing::outlines_of(d.gear.main()));
+}
+void axes_found(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  const Leg& leg = d.gear.main();
+  const swing::WheelPose wanted{leg.retraction.pivot.vec() + Vec3(0.02, -0.6, 0.05), {0.1, 0.4, 0.9}};
+  for (auto _ : state) benchmark::DoNotOptimize(swing::axis_choices(leg, wanted));
+}
+void wheels_past_each_other(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  const auto one = std::get<swing::MovingLeg>(swing::moving_leg(d.gear.main()));
+  const auto two = swing::mirrored(one);
+  for (auto _ : state)
+    benchmark::DoNotOptimize(swing::nearest_of_any(one.moves, one.wheel(), two.moves, two.wheel(), 10));
+}
+//! A ring of parts that each follow the one before: states by the thousand.
+void every_state(benchmark::State& state) {
+  logic::Machine m;
+  const auto name = [](int i) { return "part " + std::to_string(i); };
+  constexpr int parts = 10;
+  for (int i = 0; i < parts; ++i) {
+    m.variables.push_back({name(i), {"down", "moving", "up"}});
+    m.initial[name(i)] = "down";
+  }
+  for (int i = 0; i < parts; ++i) {
+    m.events.push_back({"leaves " + name(i), i == 0, {{{name(i), {"down"}}}}, {{name(i), "moving"}}});
+    m.events.push_back({"arrives " + name(i), false, {{{name(i), {"moving"}}}}, {{name(i), "up"}}});
+    m.events.push_back({"returns " + name(i), true, {{{name(i), {"up"}}}}, {{name(i), "down"}}});
+  }
+  m.properties = {{"settles", logic::Demand::settles, {}}};
+  size_t states = 0;
+  for (auto _ : state) states = logic::explore(m, {}).states;
+  state.counters["states"] =
+      benchmark::Counter(static_cast<double>(states), benchmark::Counter::kIsIterationInvariantRate);
+}
+
+BENCHMARK(outlines)->Unit(benchmark::kMillisecond);
+BENCHMARK(axes_found)->Unit(benchmark::kMicrosecond);
+BENCHMARK(wheels_past_each_other)->Unit(benchmark::kMicrosecond);
+BENCHMARK(every_state)->Unit(benchmark::kMillisecond);
 BENCHMARK(with_legs)->RangeMultiplier(2)->Range(4, 16)->Unit(benchmark::kMicrosecond)->Complexity();
 BENCHMARK(with_items)->RangeMultiplier(4)->Range(16, 1024)->Unit(benchmark::kMicrosecond)->Complexity();
 BENCHMARK(with_keep_outs)->RangeMultiplier(2)->Range(1, 16)->Unit(benchmark::kMicrosecond)->Complexity();

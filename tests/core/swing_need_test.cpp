@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/assess/drive_state.h"
+#include "core/assess/loading_state.h"
 #include "core/assess/swing_state.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
@@ -97,6 +98,25 @@ TEST_CASE(
     const double rise = pull.dot(moves->pose(Carried::wheel, moves->full_turn) * point - point);
     CHECK(work == Approx(rise).margin(2e-6 * std::max(1.0, largest)));
   }
+}
+
+TEST_CASE("a rod that locks on the way fails, and says at which turn") {
+  Design d = demo("dunnock");
+  Leg& leg = d.gear.main();
+  leg.retraction.motion = LegMotion::rod_twists;
+  const Vec3 pivot = leg.retraction.pivot.vec();
+  const Vec3 foot = motion::foot(leg);
+  // Down by the wheel, fixed beside it: the leg cannot leave.
+  put(leg.retraction.rod_airframe, foot.x() + 0.1, foot.y(), foot.z());
+  put(leg.retraction.rod_leg, foot.x() + 0.05, foot.y(), foot.z());
+  REQUIRE_FALSE(motion::retracting(leg)->passes());
+  const auto a = assess(d);
+  const Finding* f = of(a, "swing.clearance", leg.id);
+  REQUIRE(f);
+  CHECK(f->verdict == Verdict::fails);
+  CHECK(says(f->remark, "locks"));
+  CHECK((pivot - foot).norm() > 0.1);
+  for (const auto& l : a.loadings) CHECK_FALSE(l.mass.known());
 }
 
 TEST_CASE("an axis turned in plan and tipped comes back as it was entered") {

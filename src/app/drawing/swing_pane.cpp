@@ -246,7 +246,7 @@ QRectF CutOutPane::bounds() const {
 }
 
 void CutOutPane::draw(Sheet& s) {
-  s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above, forward up"));
+  s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above"));
   if (!outlines_) {
     s.label(s.frame().to_world(s.frame().device().center()),
             QObject::tr("needs the leg's motion and its well"), Ink::grey);

@@ -33,6 +33,18 @@ class Judge {
     auto input = swing::swing_input(leg_, d_.airframe.keep_outs);
     s.figures = swing::swing_figures(leg_);
     if (s.figures) lies(*s.figures);
+    if (const auto moves = motion::retracting(leg_); moves && !moves->passes()) {
+      constexpr int looks = 180;
+      double turn = 0;
+      for (int i = 0; i <= looks && turn == 0; ++i) {
+        const double at = moves->full_turn * i / looks;
+        if (!moves->pose(motion::Carried::wheel, at).matrix().allFinite()) turn = at;
+      }
+      s.missing = say("a rod that goes all the way: it locks or comes off its balls at {}",
+                      Amount{turn, Kind::angle});
+      collect_.fails("swing.clearance", at_least(0, "it must get there"), s.missing);
+      return s;
+    }
     if (const auto* missing = std::get_if<Text>(&input)) {
       s.missing = *missing;
       collect_.unknown("swing.clearance", *missing);
