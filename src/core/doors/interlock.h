@@ -28,8 +28,8 @@ struct LegAndDoor {
 //! Turns of one travel between which the clearance is below what is wanted, as pairs; an end of the travel
 //! bounds a region that it lies in.
 using Intervals = std::vector<std::pair<double, double>>;
-//! `clearance` over one turn from 0 to `full`, its changes no faster than `speed` for each rad: no region
-//! wider than 1/2000 of the travel is missed.
+//! `clearance` over one turn from 0 to `full`, looked at every 1/2000 of it: no region wider than that is
+//! missed, and its bounds are exact.
 Intervals below(const std::function<double(double)>& clearance, double full, double wanted);
 
 //! What the plane of both travels comes to.

@@ -9,8 +9,6 @@ struct Turning {
   double tip_ahead = 0;  //!< of the main axle; behind: negative
   double angle;          //!< of the steered wheel, about its axis
   double rake = 0;       //!< the axis' lean in the side view
-  //! Taken from the middle between the mains to where the sideways pull is judged: 0, on the axle line.
-  double cg_ahead = 0;
 };
 struct TurnFigures {
   double ground_angle;                        //!< tan δ = cos ε·tan(angle)

@@ -24,9 +24,10 @@ struct CutOut {
   double area = 0;                //!< m2, of all of them
   double length = 0, width = 0;   //!< over all, along x and y
 };
-//! The hole in the plane z that the leg passes through on its way, grown by a margin all round. Steps are so
-//! fine that between two of them nothing moves more than 1/200 of its reach; the true hole is larger by less
-//! than that. Nothing passes: empty.
+//! The hole in the plane z that the leg passes through on its way, grown by a margin all round. Looked at every
+//! 1/120 of the travel, the hull of what stands in the plane at two neighbouring turns between them: of a way
+//! that is an arc of radius r nothing is missed by more than r·Δψ²/8, some hundredths of a millimetre to a
+//! metre. Nothing passes: empty.
 CutOut cut_out(const MovingLeg& leg, double z, double margin);
 //! What the leg covers above the plane on its way: the bay's outline in plan.
 CutOut bay_outline(const MovingLeg& leg, double z, double margin);
