@@ -151,6 +151,7 @@ void dress_application() {
     QPushButton:focus, QToolButton:focus { border: 1px solid %4; }
     QPushButton:checked { background: %2; color: %6; border-color: %2; }
     QPushButton:disabled { color: %5; }
+    QPushButton#fold { text-align: left; border: none; background: transparent; color: %4; padding: 6px 0 3px 0; font-weight: bold; }
     QPushButton[flat="true"] { background: transparent; border: none; color: %4; padding: 2px 4px; }
     QTableWidget { background: %1; gridline-color: %9; border: 1px solid %3; }
     QHeaderView::section { background: %6; color: %5; border: none; border-bottom: 1px solid %3; padding: 4px; }

@@ -121,13 +121,18 @@ TEST_CASE("what holds a door open is the slope of its energy, mirrored it holds 
   for (const double a : f.crossings)
     CHECK(d.holding(a) == Approx(doors::reserve * std::max(0.0, d.closing(a))).margin(1e-6));
   // Put where it pulls enough, it is held; a magnet at the stop holds at the stop alone.
-  if (!f.held_open) {
-    if (const auto place = doors::spring_place(d)) {
-      doors::HeldDoor moved = d;
-      moved.spring->along = *place;
-      CHECK(doors::hold_figures(moved).held_open);
-    }
-  }
+  doors::HeldDoor faded = d;
+  faded.chord = 0.26;
+  faded.mass = 3;
+  faded.spring->anchor = {0.1, 0.01};
+  faded.spring->along = 0.005;
+  REQUIRE_FALSE(doors::hold_figures(faded).held_open);
+  const auto place = doors::spring_place(faded);
+  REQUIRE(place);
+  faded.spring->along = *place;
+  CHECK(*place > 0.005);
+  CHECK(doors::hold_figures(faded).held_open);
+  d.spring->along = 0.005;
   d.magnet_force = 1000;
   d.magnet_along = 0.2;
   CHECK(doors::hold_figures(d).held_open);

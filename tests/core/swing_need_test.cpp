@@ -65,7 +65,7 @@ TEST_CASE(
     const Leg leg = leg_that(kind);
     const auto moves = motion::retracting(leg);
     REQUIRE(moves);
-    REQUIRE(moves->passes());
+    REQUIRE_FALSE(moves->locks_at());
     const auto twin = motion::mirrored(*moves);
     const Vec3 point = leg.axle.vec() + Vec3(0.05, 0.03, -0.04);
     double most = 0;
@@ -104,18 +104,17 @@ TEST_CASE("a rod that locks on the way fails, and says at which turn") {
   Design d = demo("dunnock");
   Leg& leg = d.gear.main();
   leg.retraction.motion = LegMotion::rod_twists;
-  const Vec3 pivot = leg.retraction.pivot.vec();
   const Vec3 foot = motion::foot(leg);
   // Down by the wheel, fixed beside it: the leg cannot leave.
   put(leg.retraction.rod_airframe, foot.x() + 0.1, foot.y(), foot.z());
   put(leg.retraction.rod_leg, foot.x() + 0.05, foot.y(), foot.z());
-  REQUIRE_FALSE(motion::retracting(leg)->passes());
+  REQUIRE(motion::locks_at(leg));
+  CHECK_FALSE(motion::retracting(leg));  // nothing poses it
   const auto a = assess(d);
   const Finding* f = of(a, "swing.clearance", leg.id);
   REQUIRE(f);
   CHECK(f->verdict == Verdict::fails);
   CHECK(says(f->remark, "locks"));
-  CHECK((pivot - foot).norm() > 0.1);
   for (const auto& l : a.loadings) CHECK_FALSE(l.mass.known());
 }
 
@@ -170,7 +169,12 @@ TEST_CASE("a wheel carried by an axis that was found lands where it is wanted, t
     const auto choices = swing::axis_choices(leg, *wanted);
     for (const auto& c : choices.list) {
       if (c.sort != swing::AxisSort::exact) {
-        CHECK(c.place_miss + c.axle_miss >= 0);
+        // What it says that it misses by is what taking it leaves.
+        Leg taken = leg;
+        swing::take_axis(taken, c);
+        const auto near = swing::swing_figures(taken);
+        REQUIRE(near);
+        CHECK((near->wheel_stowed - centre).norm() == Approx(c.place_miss).margin(1e-9));
         continue;
       }
       ++found_some;
@@ -286,30 +290,50 @@ TEST_CASE("a cut-out holds every section on the way, grows with its margin, and 
   CHECK(twin.area == Approx(grown.area).epsilon(1e-6));
   CHECK(twin.length == Approx(grown.length).margin(1e-6));
   const auto bay = swing::bay_outline(moving, z, 0.01);
+  // Length and width come out the same without the outline.
+  Leg with = leg_that(LegMotion::twists);
+  with.retraction.well.clearance = Given(0.01);
+  const auto quick = swing::hole_in(with, z);
+  REQUIRE(quick);
+  CHECK(quick->x() == Approx(grown.length).margin(2e-4));
+  CHECK(quick->y() == Approx(grown.width).margin(2e-4));
   CHECK(bay.area >= grown.area - 1e-9);  // what passes the mouth is above it a moment later
   CHECK(swing::bay_depth(moving, z) > 0);
 }
 
 TEST_CASE("wheels that swing towards each other are judged with one of them stuck anywhere") {
   Design d = demo("dunnock");
-  auto a = assess(d);
-  const Finding* pair = nullptr;
-  for (const auto& f : a.findings)
-    if (f.measure_id == "swing.pair" && f.key().find("port-main") != std::string::npos) pair = &f;
   // Brought together until they meet when both are up.
   for (auto& leg : d.gear.legs)
     if (leg.stands == LegStands::both_sides) {
       const auto figures = swing::swing_figures(leg);
       shift_leg(leg, 0, -figures->wheel_stowed.y() + 0.3 * leg.wheel.width, 0);
     }
-  a = assess(d);
-  pair = nullptr;
+  auto a = assess(d);
+  const Finding* pair = nullptr;
   for (const auto& f : a.findings)
     if (f.measure_id == "swing.pair" && f.key().find("port-main") != std::string::npos) pair = &f;
   REQUIRE(pair);
   CHECK(pair->verdict == Verdict::fails);
   CHECK(pair->value <= said(*pair, "both together") + 1e-9);
   cured(d, a, *pair);
+  // Of two wheels on the axle the inner ones meet first.
+  const double single = pair->value;
+  for (auto& leg : d.gear.legs)
+    if (leg.stands == LegStands::both_sides) {
+      shift_leg(leg, 0, 0.6 * leg.wheel.diameter, 0);
+      leg.wheel_spacing = Given(0.4 * leg.wheel.diameter);
+    }
+  const auto twins = assess(d);
+  const Finding* inner = nullptr;
+  for (const auto& f : twins.findings)
+    if (f.measure_id == "swing.pair" && f.key().find("port-main") != std::string::npos) inner = &f;
+  REQUIRE(inner);
+  for (auto& leg : d.gear.legs) leg.wheel_spacing = Given();
+  const auto apart = assess(d);
+  for (const auto& f : apart.findings)
+    if (f.key() == inner->key()) CHECK(inner->value < f.value - 1e-3);
+  CHECK(inner->value != Approx(single));
 }
 
 TEST_CASE("the fast search for two wheels' least gap finds what branch and bound proves") {
@@ -381,6 +405,7 @@ TEST_CASE("a unit is held against the aircraft, and the shelf's next one cures")
   CHECK(mass->verdict == Verdict::fails);
   CHECK(mass->value == Approx(said(*mass, "sold for up to") / said(*mass, "heaviest loading flown") - 1));
   CHECK(of(a, "drive.unit_moment", leg.id)->verdict == Verdict::fails);
+  cured(d, a, *mass);
   // Ranked: those without objection first, and each objection is true.
   const auto need = unit_need(a, leg);
   const auto ranked = swing::rank_units(stock.units, d, leg, need);
@@ -408,6 +433,10 @@ TEST_CASE("pin and bore, the turn of this very unit, holes and seats are judged 
   r.seat_starboard = Given(0.012);
   CHECK(of(assess(d), "swing.seat")->verdict == Verdict::unknown);
   r.seat_port = Given(0.002);
+  const Given wanted = r.well.clearance;
+  r.well.clearance = Given();  // by what it is judged
+  CHECK(of(assess(d), "swing.seat")->verdict == Verdict::unknown);
+  r.well.clearance = wanted;
   CHECK(of(assess(d), "swing.seat")->verdict == Verdict::fails);
   CHECK(of(assess(d), "swing.seat")->value == Approx(0.010));
 }

@@ -72,6 +72,13 @@ using Answers = std::map<std::string, Json>;
 using Driver = std::function<Answers(const Given&)>;
 
 inline Json to_json(const Vec3& v) { return Json::array({v.x(), v.y(), v.z()}); }
+//! A number as it stands in the names of answers: without zeros at its end.
+inline std::string in_a_name(double v) {
+  std::string number = std::to_string(v);
+  number.erase(number.find_last_not_of('0') + 1);
+  if (number.back() == '.') number.pop_back();
+  return number;
+}
 inline double to_deg(double rad) { return rad * 180 / 3.14159265358979323846; }
 
 //! A gas leg, however the case names its parts; charged absolute or gauge.

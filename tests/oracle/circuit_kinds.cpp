@@ -178,10 +178,7 @@ Answers leak_down(const Given& g) {
   a["cycles_per_hour"] = 3600 / (rest + runs);
   a["pump_duty_fraction"] = std::isfinite(rest) ? runs / (rest + runs) : 0.0;
   for (const double time : g.list("report_times_after_cut_out_s")) {
-    std::string number = std::to_string(time);
-    number.erase(number.find_last_not_of('0') + 1);
-    if (number.back() == '.') number.pop_back();
-    a["pressure_after_" + number + "_s_without_pump_Pa"] = t.pressure_after(time);
+    a["pressure_after_" + in_a_name(time) + "_s_without_pump_Pa"] = t.pressure_after(time);
   }
   return a;
 }

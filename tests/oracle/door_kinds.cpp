@@ -179,10 +179,7 @@ Answers forbidden_region(const Given& g) {
       if (from > 0) bounds.push_back(to_deg(from));
       if (to < p.leg_turn) bounds.push_back(to_deg(to));
     }
-    std::string number = std::to_string(door);
-    number.erase(number.find_last_not_of('0') + 1);
-    if (number.back() == '.') number.pop_back();
-    a["leg_angles_bounding_conflict_with_door_at_" + number + "_deg"] = bounds;
+    a["leg_angles_bounding_conflict_with_door_at_" + in_a_name(door) + "_deg"] = bounds;
   }
   const auto f = doors::forbidden([&](double leg, double door) { return p.clearance(leg, door); }, p.leg_turn,
                                   p.door_turn, wanted);

@@ -218,9 +218,9 @@ std::vector<Handle> SwingPane::handles() const {
   return list;
 }
 
-void CutOutPane::show_outlines(const Leg& of, std::optional<swing::LegOutlines> outlines) {
+void CutOutPane::show_outlines(const Leg& of, std::variant<swing::LegOutlines, Text> outlines) {
   of_ = of;
-  outlines_ = std::move(outlines);
+  made_ = std::move(outlines);
 }
 
 namespace {
@@ -234,8 +234,8 @@ QPolygonF on_sheet(const swing::Outline& outline) {
 
 QRectF CutOutPane::bounds() const {
   QRectF box;
-  if (outlines_)
-    for (const auto* c : {&outlines_->bay, &outlines_->skin, &outlines_->slot})
+  if (const auto* made = std::get_if<swing::LegOutlines>(&made_))
+    for (const auto* c : {&made->bay, &made->skin, &made->slot})
       for (const auto& o : c->outlines) box = box.united(on_sheet(o).boundingRect());
   const Well& w = swing_.the_leg().retraction.well;
   if (w.low.known() && w.high.known())
@@ -247,9 +247,10 @@ QRectF CutOutPane::bounds() const {
 
 void CutOutPane::draw(Sheet& s) {
   s.title(QObject::tr("Cut-out and bay"), QObject::tr("from above"));
-  if (!outlines_) {
+  const auto* outlines = std::get_if<swing::LegOutlines>(&made_);
+  if (!outlines) {
     s.label(s.frame().to_world(s.frame().device().center()),
-            QObject::tr("needs the leg's motion and its well"), Ink::grey);
+            QObject::tr("needs %1").arg(text_of(std::get<Text>(made_), document_.units())), Ink::grey);
     return;
   }
   const Leg& leg = swing_.the_leg();
@@ -271,9 +272,9 @@ void CutOutPane::draw(Sheet& s) {
     }
   };
   const Theme& t = Theme::now();
-  wash(outlines_->bay, t.ink, Ink::grey, Qt::DashLine);
-  wash(outlines_->skin, t.accent, Ink::accent, Qt::SolidLine);
-  wash(outlines_->slot, t.tight, Ink::tight, Qt::SolidLine);
+  wash(outlines->bay, t.ink, Ink::grey, Qt::DashLine);
+  wash(outlines->skin, t.accent, Ink::accent, Qt::SolidLine);
+  wash(outlines->slot, t.tight, Ink::tight, Qt::SolidLine);
   if (leg.retraction.pivot.known())
     s.label({leg.retraction.pivot.y, -leg.retraction.pivot.x}, QObject::tr("pivot"), Ink::grey,
             Qt::AlignLeft | Qt::AlignVCenter, {6, 0}, 8);
@@ -282,12 +283,12 @@ void CutOutPane::draw(Sheet& s) {
                                       document_.say(c.width, Kind::length));
   };
   QStringList lines;
-  if (!outlines_->skin.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(outlines_->skin));
-  if (!outlines_->bay.outlines.empty())
-    lines << QObject::tr("bay, dashed, %1").arg(size(outlines_->bay))
-          << QObject::tr("and %1 deep").arg(document_.say(outlines_->depth, Kind::length));
-  if (!outlines_->slot.outlines.empty())
-    lines << QObject::tr("slot in the floor %1").arg(size(outlines_->slot));
+  if (!outlines->skin.outlines.empty()) lines << QObject::tr("cut-out %1").arg(size(outlines->skin));
+  if (!outlines->bay.outlines.empty())
+    lines << QObject::tr("bay, dashed, %1").arg(size(outlines->bay))
+          << QObject::tr("and %1 deep").arg(document_.say(outlines->depth, Kind::length));
+  if (!outlines->slot.outlines.empty())
+    lines << QObject::tr("slot in the floor %1").arg(size(outlines->slot));
   const QRectF device = s.frame().device();
   for (int i = 0; i < lines.size(); ++i)
     s.label(s.frame().to_world({device.left(), device.bottom() + (8 + 13 * i) * s.unit()}), lines[i],

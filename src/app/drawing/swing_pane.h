@@ -46,14 +46,14 @@ class CutOutPane : public Pane {
   QRectF bounds() const override;
   QMarginsF margins() const override { return {16, 46, 16, 62}; }
   void draw(Sheet& sheet) override;
-  //! The outlines of a leg, or that it has none.
-  void show_outlines(const Leg& of, std::optional<swing::LegOutlines> outlines);
+  //! The outlines of a leg, or what is missing for them.
+  void show_outlines(const Leg& of, std::variant<swing::LegOutlines, Text> outlines);
   bool is_of(const Leg& leg) const { return of_ == leg; }
 
  private:
   const SwingPane& swing_;
   Leg of_;
-  std::optional<swing::LegOutlines> outlines_;
+  std::variant<swing::LegOutlines, Text> made_;
 };
 
 class ClearancePane : public Pane {

@@ -93,9 +93,6 @@ Fold::Fold(const QString& title, const QString& note, QWidget* parent)
   setFlat(true);
   setCursor(Qt::PointingHandCursor);
   setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  setStyleSheet(
-      "QPushButton { text-align: left; border: none; background: transparent; padding: 6px 0 3px 0; "
-      "font-weight: bold; }");
   connect(this, &QPushButton::toggled, this, &Fold::show_state);
   show_state(false);
 }

@@ -10,6 +10,7 @@
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/swing_state.h"
+#include "core/model/describe_words.h"
 #include "core/model/moves.h"
 #include "core/swing/axis_choices.h"
 
@@ -180,12 +181,12 @@ class SwingPage : public StationPage {
     const Leg* leg = document_.design().gear.find(pane_->leg);
     if (!leg || cut_->is_of(*leg) || (outlines_.running() && wanted_ == *leg)) return;
     wanted_ = *leg;
-    outlines_.start<std::optional<swing::LegOutlines>>(
-        [of = *leg](const Progress&) { return swing::outlines_of(of); },
-        [this, of = *leg](std::optional<swing::LegOutlines> made) {
-          cut_->show_outlines(of, std::move(made));
-          board()->set_share(cut_, beside);
-        });
+    using Made = std::variant<swing::LegOutlines, Text>;
+    outlines_.start<Made>([of = *leg](const Progress&) { return swing::outlines_of(of); },
+                          [this, of = *leg](Made made) {
+                            cut_->show_outlines(of, std::move(made));
+                            board()->set_share(cut_, beside);
+                          });
   }
 
   void refresh_axes() {
@@ -208,10 +209,10 @@ class SwingPage : public StationPage {
       const QString sort = c.sort == swing::AxisSort::exact   ? tr("brings it there")
                            : c.sort == swing::AxisSort::plain ? tr("straight axis")
                                                               : tr("in the mount's plane");
-      QString line =
-          tr("<b>%1</b>, %2: unit of %3, axis turned %4, tipped %5, pivot %6 / %7 / %8")
-              .arg(sort, text_of(direction_word(c.entry.direction)), angle(c.unit_angle), angle(c.entry.yaw),
-                   angle(c.entry.tip), length(c.pivot.x()), length(c.pivot.y()), length(c.pivot.z()));
+      QString line = tr("<b>%1</b>, %2: unit of %3, axis turned %4, tipped %5, pivot %6 / %7 / %8")
+                         .arg(sort, text_of(direction_names[static_cast<size_t>(c.entry.direction)]),
+                              angle(c.unit_angle), angle(c.entry.yaw), angle(c.entry.tip),
+                              length(c.pivot.x()), length(c.pivot.y()), length(c.pivot.z()));
       if (c.reversed) line += tr("; the wheel lies the other side up");
       if (c.sort == swing::AxisSort::exact)
         line += tr("; a millimetre off turns the axis %1").arg(angle(c.sensitivity));
@@ -238,20 +239,6 @@ class SwingPage : public StationPage {
               });
       panel.axes->layout()->addWidget(take);
     }
-  }
-
-  static const char* direction_word(SwingDirection way) {
-    switch (way) {
-      case SwingDirection::inward:
-        return "inward";
-      case SwingDirection::outward:
-        return "outward";
-      case SwingDirection::aft:
-        return "aft";
-      case SwingDirection::forward:
-        return "forward";
-    }
-    return "";
   }
 
   void refresh_budget() {

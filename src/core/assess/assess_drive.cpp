@@ -3,7 +3,6 @@
 //! whether it comes down without power.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
@@ -377,8 +376,7 @@ class Judge {
           std::max({std::abs(l.to_retract(t)), std::abs(l.to_extend(t)), std::abs(still.to_retract(t))});
       return most / arm;
     });
-    const double i = std::numbers::pi / 64 * std::pow(r_.rod_diameter, 4);
-    const double column = std::numbers::pi * std::numbers::pi * 2e11 * i / (fit.rod * fit.rod);
+    const double column = drive::rod_column(r_.rod_diameter, fit.rod);
     auto& f = judged("drive.rod", column / (1.5 * pressed.value) - 1,
                      at_least(0, "one and a half times against bowing out"));
     f.working = {{"bows out at", column, Kind::force},

@@ -23,7 +23,7 @@ class Judge {
       : d_(d), leg_(leg), r_(leg.retraction), collect_(collect), near_(near) {}
 
   LegSwing all() {
-    LegSwing s{leg_.id, leg_, d_.airframe.keep_outs, {}, {}, {}, {}, {}};
+    LegSwing s{leg_.id, leg_, d_.airframe.keep_outs, {}, {}, {}, {}, {}, {}, {}};
     collect_.about(about_legs(d_, leg_), "", GearState::extended);
     unit();
     const LegSwing* known = nullptr;
@@ -33,21 +33,16 @@ class Judge {
     auto input = swing::swing_input(leg_, d_.airframe.keep_outs);
     s.figures = swing::swing_figures(leg_);
     if (s.figures) lies(*s.figures);
-    if (const auto moves = motion::retracting(leg_); moves && !moves->passes()) {
-      constexpr int looks = 180;
-      double turn = 0;
-      for (int i = 0; i <= looks && turn == 0; ++i) {
-        const double at = moves->full_turn * i / looks;
-        if (!moves->pose(motion::Carried::wheel, at).matrix().allFinite()) turn = at;
-      }
-      s.missing = say("a rod that goes all the way: it locks or comes off its balls at {}",
-                      Amount{turn, Kind::angle});
-      collect_.fails("swing.clearance", at_least(0, "it must get there"), s.missing);
-      return s;
+    if (r_.floor.known()) {
+      s.slot = known && known->slot ? known->slot : swing::hole_in(leg_, r_.floor);
+      slot(s);
     }
     if (const auto* missing = std::get_if<Text>(&input)) {
       s.missing = *missing;
-      collect_.unknown("swing.clearance", *missing);
+      if (motion::locks_at(leg_))  // whatever else is missing: it does not get there
+        collect_.fails("swing.clearance", at_least(0, "it must get there"), *missing);
+      else
+        collect_.unknown("swing.clearance", *missing);
       return s;
     }
     s.input = std::get<swing::SwingInput>(std::move(input));
@@ -58,30 +53,29 @@ class Judge {
       s.least_set = known && known->least_set ? *known->least_set : swing::least_clearance(set);
     }
     clearance(s);
-    other_way_round(s);
+    if (!r_.bends.empty()) {
+      s.least_other_way =
+          known && known->least_other_way ? known->least_other_way : turned_half_round(*s.input);
+      other_way_round(s);
+    }
     return s;
   }
 
  private:
-  //! A bent leg put into its unit half a turn about its shank: how it lies then, so that nobody wonders.
-  void other_way_round(const LegSwing& s) {
-    if (r_.bends.empty()) return;
+  //! Least clearance of a bent leg put into its unit half a turn about its shank.
+  std::optional<swing::Clearance> turned_half_round(const swing::SwingInput& in) const {
     const Vec3 pivot = r_.pivot.vec();
     const Vec3 shank = (r_.bends.front().at.vec() - pivot).normalized();
-    if (!shank.allFinite()) return;
-    Leg turned = leg_;
-    const auto half = motion::Axis{pivot, shank}.turn(std::numbers::pi);
-    std::vector<Point*> points{&turned.axle};
-    for (auto& b : turned.retraction.bends) points.push_back(&b.at);
-    for (Point* p : points) {
-      const Vec3 to = half * p->vec();
-      p->x = Given(to.x());
-      p->y = Given(to.y());
-      p->z = Given(to.z());
-    }
-    const auto in = swing::swing_input(turned, d_.airframe.keep_outs);
-    const auto* ok = std::get_if<swing::SwingInput>(&in);
-    if (!ok) return;
+    if (!shank.allFinite()) return std::nullopt;
+    swing::SwingInput turned = in;
+    turned.moving = in.moving.displaced(motion::Axis{pivot, shank}.turn(std::numbers::pi));
+    return swing::least_clearance(turned);
+  }
+
+  //! Which way a bent leg goes in, and what the other way would leave.
+  void other_way_round(const LegSwing& s) {
+    if (!s.least_other_way) return;
+    const Vec3 pivot = r_.pivot.vec();
     // Where the knee points: off the straight line from the pivot to the foot.
     const Vec3 knee = r_.bends.front().at.vec();
     const Vec3 line = (motion::foot(leg_) - pivot).normalized();
@@ -92,11 +86,24 @@ class Judge {
     const Text wheel_on = leg_.wheel_offset < 0   ? "wheel on the inboard side"
                           : leg_.wheel_offset > 0 ? "wheel on the outboard side"
                                                   : "wheel under the leg";
-    auto& f = collect_.add("swing.other_way_round", swing::least_clearance(*ok).distance);
+    auto& f = collect_.add("swing.other_way_round", s.least_other_way->distance);
     f.remark = say("right: {}, {}", points_to, wheel_on);
     f.working = {{"right way round", s.least->distance, Kind::length},
                  {"knee off the straight line", off.norm(), Kind::length}};
     f.assumption = "turned half round about its shank; port is the mirror image";
+  }
+
+  void slot(const LegSwing& s) {
+    if (!s.slot) {
+      const auto moving = swing::moving_leg(leg_);
+      const auto* missing = std::get_if<Text>(&moving);
+      collect_.unknown("swing.slot",
+                       missing ? *missing : Text("a floor that the leg passes: this one it does not"));
+      return;
+    }
+    auto& f = collect_.add("swing.slot", s.slot->x());
+    f.working = {{"width", s.slot->y(), Kind::length}};
+    if (!r_.well.clearance.known()) f.assumption = "no clearance entered: none round it";
   }
 
   void clearance(const LegSwing& s) {
@@ -141,7 +148,10 @@ class Judge {
 
   void wanted(const swing::SwingFigures& figures) {
     const auto want = wanted_pose(leg_);
-    if (!r_.wanted.centre.x.known() && !r_.wanted.axle_up.known()) return;
+    const WantedStowed& w = r_.wanted;
+    if (!w.centre.x.known() && !w.centre.y.known() && !w.centre.z.known() && !w.axle_up.known() &&
+        !w.axle_ahead.known())
+      return;
     if (!want) {
       Lacking lacks(leg_root(leg_.id));
       lacks.place(r_.wanted.centre, "retraction/wanted/centre", "where the stowed wheel's centre is wanted")
@@ -150,31 +160,33 @@ class Judge {
       collect_.unknown("swing.stowed_miss", lacks.text());
       return;
     }
-    if (!figures.wheel_stowed.allFinite()) return;
+    Lacking lacks(leg_root(leg_.id));
+    lacks.number(leg_.wheel.diameter, "wheel/diameter_m", "the wheel's diameter")
+        .number(r_.well.clearance, "retraction/well/clearance_m", "the clearance wanted round it");
+    if (!lacks.nothing()) {
+      collect_.unknown("swing.stowed_miss", lacks.text());
+      return;
+    }
     const double miss = (figures.wheel_stowed - want->centre).norm();
     const double off = std::acos(std::clamp(std::abs(figures.axle_stowed.dot(want->axle)), 0.0, 1.0));
-    const double allowed = r_.well.clearance.known() ? r_.well.clearance.si : leg_.wheel.diameter / 50;
-    auto& f = collect_.add(
-        "swing.stowed_miss", miss + leg_.wheel.diameter / 2 * off,
-        at_most(allowed, r_.well.clearance.known() ? Text("the clearance you want round it")
-                                                   : Text("a fiftieth of the wheel: no clearance entered")));
+    auto& f = collect_.add("swing.stowed_miss", miss + leg_.wheel.diameter / 2 * off,
+                           at_most(r_.well.clearance, "the clearance you want round it"));
     f.working = {{"centre off by", miss, Kind::length}, {"axle off by", off, Kind::angle}};
   }
 
   void seat(const swing::SwingFigures& figures) {
     if (!r_.seat_starboard.known() && !r_.seat_port.known()) return;
-    if (!r_.seat_starboard.known() || !r_.seat_port.known()) {
-      Lacking lacks(leg_root(leg_.id));
-      lacks.number(r_.seat_starboard, "retraction/seat_starboard_m", "how deep the starboard wheel sits")
-          .number(r_.seat_port, "retraction/seat_port_m", "how deep the port wheel sits");
+    Lacking lacks(leg_root(leg_.id));
+    lacks.number(r_.seat_starboard, "retraction/seat_starboard_m", "how deep the starboard wheel sits")
+        .number(r_.seat_port, "retraction/seat_port_m", "how deep the port wheel sits")
+        .number(r_.well.clearance, "retraction/well/clearance_m", "the clearance wanted");
+    if (!lacks.nothing()) {
       collect_.unknown("swing.seat", lacks.text());
       return;
     }
-    const double allowed = r_.well.clearance.known() ? r_.well.clearance.si / 2 : leg_.wheel.diameter / 100;
+    const double allowed = r_.well.clearance / 2;
     auto& f = collect_.add("swing.seat", r_.seat_starboard - r_.seat_port,
-                           within(-allowed, allowed,
-                                  r_.well.clearance.known() ? Text("half the clearance you want")
-                                                            : Text("a hundredth of the wheel")));
+                           within(-allowed, allowed, "half the clearance you want"));
     f.remark = std::abs(f.value) < 1e-6 ? Text()
                : f.value > 0 ? Text("port wheel out by as much: the starboard unit is the lower one")
                              : Text("starboard wheel out by as much: the port unit is the lower one");
@@ -238,19 +250,13 @@ class Judge {
         return;
       }
       const Vec3 p = leg_.held_at() + Vec3(h.x, h.y, h.z);
-      const place::Box point{p, p};
-      double nearest = std::numeric_limits<double>::infinity();
-      std::string what;
-      for (const auto& k : d_.airframe.keep_outs)
-        if (const auto gap = place::clearance(point, k); gap && *gap < nearest) {
-          nearest = *gap;
-          what = k.name;
-        }
-      if (nearest < 0) ++lost;
-      if (nearest < least) {
-        least = nearest;
+      const auto near = place::nearest_keep_out({p, p}, d_.airframe.keep_outs);
+      if (!near) continue;
+      if (near->distance < 0) ++lost;
+      if (near->distance < least) {
+        least = near->distance;
         at = i;
-        into = what;
+        into = near->name;
       }
     }
     if (!std::isfinite(least)) return;  // nothing near it
@@ -284,6 +290,13 @@ std::vector<SwingPair> swing_pairs(const Design& d, double near) {
     Text word;
     std::string key;
     swing::MovingLeg moving;
+    double wanted;  //!< clearance
+  };
+  const auto wheels_of = [](const swing::MovingLeg& leg) {
+    std::vector<motion::RoundedWheel> list;
+    for (const auto& p : leg.parts)
+      if (const auto* wheel = std::get_if<motion::RoundedWheel>(&p.solid)) list.push_back(*wheel);
+    return list;
   };
   std::vector<Placed> placed;
   for (const PlacedLeg& p : placed_legs(d.gear)) {
@@ -295,18 +308,27 @@ std::vector<SwingPair> swing_pairs(const Design& d, double near) {
     const Text word = leg.stands == LegStands::both_sides
                           ? p.port ? say("port {}", d.leg_word(leg)) : say("starboard {}", d.leg_word(leg))
                           : d.leg_word(leg);
-    placed.push_back({word, (p.port ? "port-" : "") + leg.id, p.port ? swing::mirrored(*ok) : *ok});
+    placed.push_back({word, (p.port ? "port-" : "") + leg.id, p.port ? swing::mirrored(*ok) : *ok,
+                      leg.retraction.well.clearance});
   }
   std::vector<SwingPair> list;
   for (size_t i = 0; i < placed.size(); ++i)
     for (size_t j = i + 1; j < placed.size(); ++j) {
       const auto& a = placed[i].moving;
       const auto& b = placed[j].moving;
-      const auto any = swing::nearest_of_any(a.moves, a.wheel(), b.moves, b.wheel(), near);
-      if (!any || any->distance > near) continue;
-      SwingPair pair{placed[i].word, placed[j].word, placed[i].key + " " + placed[j].key, a, b, {}, *any};
-      pair.together = swing::least_together(a.moves, a.wheel(), b.moves, b.wheel());
-      list.push_back(std::move(pair));
+      std::optional<SwingPair> pair;
+      for (const auto& one : wheels_of(a))
+        for (const auto& other : wheels_of(b)) {
+          const auto any = swing::nearest_of_any(a.moves, one, b.moves, other, near);
+          if (!any || any->distance > near || (pair && any->distance >= pair->any.distance)) continue;
+          pair = SwingPair{placed[i].word,
+                           placed[j].word,
+                           placed[i].key + " " + placed[j].key,
+                           std::fmax(placed[i].wanted, placed[j].wanted),
+                           swing::least_together(a.moves, one, b.moves, other),
+                           *any};
+        }
+      if (pair) list.push_back(std::move(*pair));
     }
   return list;
 }
@@ -319,19 +341,6 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
     any = true;
     a.swings.push_back(Judge(d, leg, collect, asked.near).all());
     if (leg.wheel.diameter.known()) near = std::max(near, leg.wheel.diameter.si);
-    const Retraction& r = leg.retraction;
-    if (r.floor.known()) {
-      const auto moving = swing::moving_leg(leg);
-      collect.about(about_legs(d, leg), "", GearState::extended);
-      if (const auto* ok = std::get_if<swing::MovingLeg>(&moving)) {
-        const auto slot = swing::cut_out(*ok, r.floor, r.well.clearance.known() ? r.well.clearance.si : 0);
-        auto& f = collect.add("swing.slot", slot.outlines.empty() ? std::nan("") : slot.length);
-        f.working = {{"width", slot.width, Kind::length}};
-        if (slot.outlines.empty()) f.remark = "nothing of the leg passes that floor";
-      } else {
-        collect.unknown("swing.slot", std::get<Text>(moving));
-      }
-    }
   }
   if (!any || (!asked.measure.empty() && asked.measure != "swing.pair")) return;
   // As long as no leg that swings has changed, its pairs stay as they were.
@@ -343,12 +352,10 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
   };
   a.pairs = same() ? asked.near->pairs : swing_pairs(d, near);
   for (const SwingPair& p : a.pairs) {
-    double wanted = 0;
-    for (const Leg& leg : d.gear.legs)
-      if (leg.retraction.fitted && leg.retraction.well.clearance.known())
-        wanted = std::max(wanted, leg.retraction.well.clearance.si);
     collect.about({say("{} and {}", p.first, p.second), p.key}, "", GearState::extended);
-    auto& f = collect.add("swing.pair", p.any.distance, at_least(wanted, "the clearance you want"));
+    auto& f = collect.add("swing.pair", p.any.distance,
+                          std::isfinite(p.wanted) ? at_least(p.wanted, "the clearance you want")
+                                                  : at_least(0, "they must not touch"));
     f.remark = say("at {} of the one, {} of the other", Amount{p.any.turn, Kind::angle},
                    Amount{p.any.other_turn, Kind::angle});
     f.working = {{"both together", p.together.distance, Kind::length}};

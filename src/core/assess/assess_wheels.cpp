@@ -137,18 +137,11 @@ void keep_outs(const Design& d, Collector& collect) {
   for (const Leg& leg : d.gear.legs) {
     const auto unit = place::unit_of(leg);
     if (!unit) continue;
-    double least = std::numeric_limits<double>::infinity();
-    std::string nearest;
-    for (const auto& k : d.airframe.keep_outs) {
-      const auto gap = place::clearance(*unit, k);
-      if (!gap || *gap >= least) continue;
-      least = *gap;
-      nearest = k.name;
-    }
     collect.about(about_unit(d, leg), "", GearState::extended);
-    if (std::isfinite(least)) {
-      auto& f = collect.add("place.keep_out", least, at_least(0, "it must not run into the structure"));
-      f.remark = nearest;
+    if (const auto near = place::nearest_keep_out(*unit, d.airframe.keep_outs)) {
+      auto& f =
+          collect.add("place.keep_out", near->distance, at_least(0, "it must not run into the structure"));
+      f.remark = near->name;
     }
     const auto ahead = place::furthest(*unit, d.airframe.keep_outs, 0, -1);
     if (std::isfinite(ahead.shift)) {

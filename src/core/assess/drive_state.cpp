@@ -41,12 +41,10 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
     out.taken = say("{} that the ledger hangs on the leg", Amount{mass, Kind::mass});
   }
   if (!lacks.nothing() || !moves) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
-  if (!moves->passes()) return Text("a rod that reaches all the way up");
   drive::LegLoad& l = out.load;
   l.moves = *moves;
   // What only turns is worked out faster: the wheel's way differs where it twists, is pulled in or carried.
-  const double* ratio = std::get_if<double>(&moves->twist);
-  const bool plain = !moves->lift && moves->stroke.empty() && ratio && *ratio == 0;
+  const bool plain = moves->only_turns();
   if (!plain)
     for (auto& m : l.masses) m.carried = motion::carried_at(leg, m.at);
   const Vec3 way = leg.axle.vec() - leg.held_at();

@@ -127,21 +127,31 @@ class Holder {
     // The quickest first: what the cures of each failing check do to all others, and one after the other.
     step_by_step();
     std::vector<char> allowed(knobs_.size(), true);
+    // A different way does without what moves furthest in the one before; where that leaves none, without
+    // what moves next furthest.
+    std::vector<size_t> could_go;  // knobs of the last way, the furthest last
     for (size_t i = 0; i < search_.most && keep_on(0.3 + 0.2 * static_cast<double>(i)); ++i) {
-      const auto way = simplest(allowed);
-      if (!way) break;
-      // A different way does without what moves furthest in this one.
-      size_t furthest = 0;
-      double most = -1;
-      for (const auto& p : way->parts) {
-        const auto at = static_cast<size_t>(std::find(knobs_.begin(), knobs_.end(), p.knob) - knobs_.begin());
-        const double share = std::abs(p.change) / p.knob->range();
-        if (at < knobs_.size() && share > most) {
-          most = share;
-          furthest = at;
-        }
+      auto way = simplest(allowed);
+      while (!way && could_go.size() > 1 && keep_on(share_)) {
+        allowed[could_go.back()] = true;
+        could_go.pop_back();
+        allowed[could_go.back()] = false;
+        way = simplest(allowed);
       }
-      allowed[furthest] = false;
+      if (!way) break;
+      could_go.clear();
+      for (const auto& p : way->parts)
+        could_go.push_back(
+            static_cast<size_t>(std::find(knobs_.begin(), knobs_.end(), p.knob) - knobs_.begin()));
+      std::erase(could_go, knobs_.size());
+      if (could_go.empty()) break;
+      const auto share = [&](size_t k) {
+        const auto p = std::find_if(way->parts.begin(), way->parts.end(),
+                                    [&](const auto& q) { return q.knob == knobs_[k]; });
+        return std::abs(p->change) / p->knob->range();
+      };
+      std::sort(could_go.begin(), could_go.end(), [&](size_t x, size_t y) { return share(x) < share(y); });
+      allowed[could_go.back()] = false;
     }
     if (called_off_) return {};
     Holding out;

@@ -297,13 +297,8 @@ std::vector<Choice> down_springs(const Design& d, const LegLine& line) {
       DownSpring s;
       const Vec3 fixed = pivot + beside * across - 0.05 * way;
       const Vec3 moving = pivot + along * way;
-      const auto put = [](Point& p, const Vec3& v) {
-        p.x = Given(v.x());
-        p.y = Given(v.y());
-        p.z = Given(v.z());
-      };
-      put(s.on_airframe, fixed);
-      put(s.on_leg, moving);
+      s.on_airframe.set(fixed);
+      s.on_leg.set(moving);
       s.progression = Given(1.4);
       const auto length = [&](double t) { return drive::length_of(load->load.moves, {fixed, moving}, t); };
       const double longest = drive::largest_over(load->load.moves.full_turn, length).value;

@@ -24,6 +24,17 @@ std::optional<double> find_nearest_root(const Function& f, double start, double 
 std::optional<double> find_root_downhill(const Function& f, double start, double step, double low,
                                          double high, double within);
 
+//! Where a condition that does not hold at one end begins to hold on the way to the other, where it does: by
+//! halving, to the last digits. The place told is on the side where it holds.
+template <class Condition>
+double begins_to_hold(Condition&& holds, double from, double to) {
+  for (int i = 0; i < 60; ++i) {
+    const double middle = (from + to) / 2;
+    (holds(middle) ? to : from) = middle;
+  }
+  return to;
+}
+
 struct Minimum {
   double at;
   double value;

@@ -13,15 +13,9 @@ namespace {
 constexpr double never = std::numeric_limits<double>::quiet_NaN();
 constexpr double endless = std::numeric_limits<double>::infinity();
 
-//! Root of what falls between two places, to the last digits.
-template <class F>
-double falling_root(F&& f, double low, double high) {
-  for (int i = 0; i < 200 && low < high; ++i) {
-    const double middle = (low + high) / 2;
-    if (middle == low || middle == high) break;
-    (f(middle) > 0 ? low : high) = middle;
-  }
-  return (low + high) / 2;
+//! Root of what falls between two places; the upper one where it does not fall so far.
+double falling_root(const Function& f, double low, double high) {
+  return find_root(f, low, high).value_or(high);
 }
 
 }  // namespace
@@ -98,18 +92,11 @@ Slowed slowed(const Stroke& stroke, double widest_area, double wanted_time, doub
     if (r.trips) {
       const auto over = [&](double share) { return at_share(s, share).pressure > cut_out; };
       constexpr int looks = 2000;
-      for (int i = 0; i <= looks; ++i) {
-        if (!over(static_cast<double>(i) / looks)) continue;
-        double low = std::max(0.0, static_cast<double>(i - 1) / looks);
-        double high = static_cast<double>(i) / looks;
-        if (i == 0) low = high;
-        for (int k = 0; k < 50 && low < high; ++k) {
-          const double middle = (low + high) / 2;
-          (over(middle) ? high : low) = middle;
-        }
-        r.trips_at = high;
-        break;
-      }
+      int i = 0;
+      while (i < looks && !over(static_cast<double>(i) / looks)) ++i;
+      r.trips_at =
+          i == 0 ? 0
+                 : begins_to_hold(over, static_cast<double>(i - 1) / looks, static_cast<double>(i) / looks);
     }
   }
   if (widest.peak_pressure <= cut_out) {
@@ -123,8 +110,8 @@ Slowed slowed(const Stroke& stroke, double widest_area, double wanted_time, doub
     return s;
   };
   if (std::isfinite(widest.time) && wanted_time >= widest.time) {
-    r.pump_factor = falling_root(
-        [&](double factor) { return stroke_figures(with_factor(factor)).time - wanted_time; }, 0, 1);
+    r.pump_factor = begins_to_hold(
+        [&](double factor) { return stroke_figures(with_factor(factor)).time <= wanted_time; }, 0, 1);
     r.factor_peak = stroke_figures(with_factor(*r.pump_factor)).peak_pressure;
   }
   return r;

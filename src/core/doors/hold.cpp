@@ -33,7 +33,7 @@ double stretch_rate(const HeldDoor& d, double angle) {
   return (p - d.spring->anchor).normalized().dot(way);
 }
 
-std::vector<double> zeros(double from, double to, const std::function<double(double)>& f) {
+std::vector<double> zeros(double from, double to, const Function& f) {
   std::vector<double> list;
   constexpr int steps = 720;
   double before = f(from);
@@ -41,17 +41,10 @@ std::vector<double> zeros(double from, double to, const std::function<double(dou
     const double a = from + (to - from) * (i - 1) / steps;
     const double b = from + (to - from) * i / steps;
     const double now = f(b);
-    if (before == 0) {
+    if (before == 0)
       list.push_back(a);
-    } else if (before * now < 0) {
-      double low = a;
-      double high = b;
-      for (int k = 0; k < 60; ++k) {
-        const double middle = (low + high) / 2;
-        (f(middle) * before > 0 ? low : high) = middle;
-      }
-      list.push_back((low + high) / 2);
-    }
+    else if (before * now < 0)
+      list.push_back(*find_root(f, a, b));
     before = now;
   }
   return list;
@@ -124,13 +117,8 @@ std::optional<double> spring_place(const HeldDoor& door) {
     for (const double side : {1.0, -1.0}) {
       const double far = door.spring->along + side * reach * i / steps;
       if (far < 0 || far > reach || spare(far) < 0) continue;
-      double low = door.spring->along + side * reach * (i - 1) / steps;
-      double high = far;
-      for (int k = 0; k < 50; ++k) {
-        const double middle = (low + high) / 2;
-        (spare(middle) >= 0 ? high : low) = middle;
-      }
-      return high;
+      return begins_to_hold([&](double along) { return spare(along) >= 0; },
+                            door.spring->along + side * reach * (i - 1) / steps, far);
     }
   return std::nullopt;
 }

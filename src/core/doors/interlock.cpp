@@ -46,14 +46,6 @@ Intervals below(const std::function<double(double)>& clearance, double full, dou
   constexpr int steps = 2000;
   Intervals list;
   const auto spare = [&](double turn) { return clearance(turn) - wanted; };
-  const auto root = [&](double low, double high) {
-    const bool low_is_below = spare(low) < 0;
-    for (int k = 0; k < 50; ++k) {
-      const double middle = (low + high) / 2;
-      ((spare(middle) < 0) == low_is_below ? low : high) = middle;
-    }
-    return (low + high) / 2;
-  };
   bool inside = spare(0) < 0;
   double from = 0;
   for (int i = 1; i <= steps; ++i) {
@@ -61,7 +53,7 @@ Intervals below(const std::function<double(double)>& clearance, double full, dou
     const double b = full * i / steps;
     const bool now = spare(b) < 0;
     if (now == inside) continue;
-    const double at = root(a, b);
+    const double at = begins_to_hold([&](double turn) { return (spare(turn) < 0) == now; }, a, b);
     if (now)
       from = at;
     else
@@ -118,13 +110,8 @@ Forbidden forbidden(const std::function<double(double, double)>& clearance, doub
     constexpr int steps = 400;
     for (int i = steps - 1; i >= 0; --i) {
       if (least_at(door_full * i / steps) >= wanted) continue;
-      double low = door_full * i / steps;
-      double high = door_full * (i + 1) / steps;
-      for (int k = 0; k < 40; ++k) {
-        const double middle = (low + high) / 2;
-        (least_at(middle) >= wanted ? high : low) = middle;
-      }
-      f.frees_from = high;
+      f.frees_from = begins_to_hold([&](double door) { return least_at(door) >= wanted; },
+                                    door_full * i / steps, door_full * (i + 1) / steps);
       break;
     }
   }

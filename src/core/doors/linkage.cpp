@@ -68,7 +68,7 @@ LinkageEnd end_of(const DoorLinkage& l, double towards) {
   };
   double before = pushes(0);
   for (int i = 1; i <= steps; ++i) {
-    double low = (i - 1) * step;
+    const double low = (i - 1) * step;
     double high = i * step;
     const bool now_locked = locked(high);
     const double now = now_locked ? before : pushes(high);
@@ -77,11 +77,8 @@ LinkageEnd end_of(const DoorLinkage& l, double towards) {
       if (now != 0) before = now;
       continue;
     }
-    for (int k = 0; k < 60; ++k) {
-      const double middle = (low + high) / 2;
-      const bool over = now_locked ? locked(middle) : pushes(middle) * before < 0;
-      (over ? high : low) = middle;
-    }
+    const auto over = [&](double turn) { return now_locked ? locked(turn) : pushes(turn) * before < 0; };
+    high = begins_to_hold(over, low, high);
     return {now_locked ? Ends::locks : Ends::turns_back, sense * high};
   }
   return {};

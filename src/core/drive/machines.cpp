@@ -16,10 +16,11 @@ double HydraulicCylinder::area() const { return std::numbers::pi * bore * bore /
 double HydraulicCylinder::rod_area() const { return std::numbers::pi * rod * rod / 4; }
 double HydraulicCylinder::push() const { return supply * area() - back * (area() - rod_area()); }
 double HydraulicCylinder::pull() const { return supply * (area() - rod_area()) - back * area(); }
-double HydraulicCylinder::column_load() const {
-  const double inertia = std::numbers::pi * std::pow(rod, 4) / 64;
-  return std::numbers::pi * std::numbers::pi * rod_modulus * inertia / (pinned_length * pinned_length);
+double rod_column(double diameter, double length, double modulus) {
+  const double inertia = std::numbers::pi * std::pow(diameter, 4) / 64;
+  return std::numbers::pi * std::numbers::pi * modulus * inertia / (length * length);
 }
+double HydraulicCylinder::column_load() const { return rod_column(rod, pinned_length, rod_modulus); }
 
 double least_bore(HydraulicCylinder c, double wanted) {
   if (!(c.supply > c.back)) return std::numeric_limits<double>::quiet_NaN();

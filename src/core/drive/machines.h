@@ -6,12 +6,16 @@
 
 namespace kranich::drive {
 
+inline constexpr double steel_modulus = 205e9;  //!< Pa
+//! Load at which a round rod between two pins bows out: π²·E·I/ℓ², N (Euler).
+double rod_column(double diameter, double length, double modulus = steel_modulus);
+
 //! Double-acting cylinder: full supply on one side, return pressure on the other.
 struct HydraulicCylinder {
   double bore, rod;
   double supply, back;       //!< pressures, Pa
   double pinned_length = 0;  //!< between its pins, for the rod as a column
-  double rod_modulus = 205e9;
+  double rod_modulus = steel_modulus;
   double area() const;
   double rod_area() const;
   double push() const;                                             //!< p·A − p_r·(A − a)

@@ -45,6 +45,12 @@ struct Point : Kept {
   Given x, y, z;  // m
   Vec3 vec() const { return {x.si, y.si, z.si}; }
   bool known() const { return x.known() && y.known() && z.known(); }
+  //! As planned, without a tolerance.
+  void set(const Vec3& at) {
+    x = Given(at.x());
+    y = Given(at.y());
+    z = Given(at.z());
+  }
   bool operator==(const Point&) const = default;
 };
 

@@ -50,7 +50,9 @@ std::optional<Axis> stowing_axis(const Leg& leg) {
   return Axis{r.pivot.vec(), stowing_direction(r)};
 }
 
-void note_motion(Lacking& lacks, const Leg& leg) {
+namespace {
+
+void note_numbers(Lacking& lacks, const Leg& leg) {
   const Retraction& r = leg.retraction;
   lacks.place(r.pivot, "retraction/pivot", "the place of the pivot")
       .number(r.unit_angle, "retraction/unit_angle_deg", "the unit angle");
@@ -69,10 +71,11 @@ void note_motion(Lacking& lacks, const Leg& leg) {
   }
 }
 
-std::optional<Retracting> retracting(const Leg& leg) {
+//! Of known numbers, whether its rod goes all the way or not.
+std::optional<Retracting> as_entered(const Leg& leg) {
   const auto axis = stowing_axis(leg);
   Lacking lacks;
-  note_motion(lacks, leg);
+  note_numbers(lacks, leg);
   if (!axis || !lacks.nothing()) return std::nullopt;
   const Retraction& r = leg.retraction;
   Retracting m{};
@@ -94,6 +97,25 @@ std::optional<Retracting> retracting(const Leg& leg) {
   std::sort(m.stroke.begin(), m.stroke.end());
   if (!m.stroke.empty() && m.stroke.front().first > 0) m.stroke.insert(m.stroke.begin(), {0.0, 0.0});
   return m;
+}
+
+}  // namespace
+
+std::optional<double> locks_at(const Leg& leg) {
+  const auto moves = as_entered(leg);
+  return moves ? moves->locks_at() : std::nullopt;
+}
+
+void note_motion(Lacking& lacks, const Leg& leg) {
+  note_numbers(lacks, leg);
+  if (const auto turn = locks_at(leg))
+    lacks.that(true, say("a rod that goes all the way: it locks or comes off its balls at {}",
+                         Amount{*turn, Kind::angle}));
+}
+
+std::optional<Retracting> retracting(const Leg& leg) {
+  const auto moves = as_entered(leg);
+  return moves && !moves->locks_at() ? moves : std::nullopt;
 }
 
 Carried carried_at(const Leg& leg, const Vec3& point) {

@@ -27,10 +27,12 @@ AxisEntry entry_of_axis(const Vec3& direction);
 
 //! The pivot's axis; nothing where the leg does not retract or its pivot is unknown.
 std::optional<Axis> stowing_axis(const Leg& leg);
-//! Notes what of a retracting leg's motion is not known.
+//! The turn at which a leg's rod locks on the way up; nothing where it does not, or is not known.
+std::optional<double> locks_at(const Leg& leg);
+//! Notes what of a retracting leg's motion is not known, and a rod that does not go all the way.
 void note_motion(Lacking& lacks, const Leg& leg);
 //! How a leg moves: everything that poses a part of it takes it from here. Nothing where it does not retract
-//! or something of its motion is unknown.
+//! or something of its motion is unknown, and where its rod locks.
 std::optional<Retracting> retracting(const Leg& leg);
 //! Whether what stands at a point hangs on the part that twists, is pulled in or is carried, or on what only
 //! turns: below the first bend, the king-pin, or half way to the axle.

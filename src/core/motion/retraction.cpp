@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/numerics.h"
 #include "core/motion/linkage.h"
 
 namespace kranich::motion {
@@ -78,8 +79,7 @@ double Retracting::reach(Carried what, const Vec3& centre, double radius) const 
     const Vec3 d = p - axis.point;
     return (d - axis.direction.dot(d) * axis.direction).norm();
   };
-  const double* ratio = std::get_if<double>(&twist);
-  if (what == Carried::leg || (!lift && ratio && *ratio == 0 && stroke.empty())) return from(centre) + radius;
+  if (what == Carried::leg || only_turns()) return from(centre) + radius;
   double fastest = 0;
   constexpr int looks = 64;
   for (int i = 0; i <= looks; ++i) {
@@ -92,12 +92,20 @@ double Retracting::reach(Carried what, const Vec3& centre, double radius) const 
   return 1.05 * fastest;
 }
 
-bool Retracting::passes() const {
-  if (!lift && std::holds_alternative<double>(twist)) return true;  // no rod, nothing to lock
+bool Retracting::only_turns() const {
+  const double* ratio = std::get_if<double>(&twist);
+  return !lift && ratio && *ratio == 0 && stroke.empty();
+}
+
+std::optional<double> Retracting::locks_at() const {
+  if (!lift && std::holds_alternative<double>(twist)) return std::nullopt;  // no rod
+  const auto locked = [&](double turn) { return !pose(Carried::wheel, turn).matrix().allFinite(); };
   constexpr int looks = 64;
-  for (int i = 0; i <= looks; ++i)
-    if (!pose(Carried::wheel, full_turn * i / looks).matrix().allFinite()) return false;
-  return true;
+  for (int i = 0; i <= looks; ++i) {
+    const double turn = full_turn * i / looks;
+    if (locked(turn)) return i == 0 ? 0 : begins_to_hold(locked, full_turn * (i - 1) / looks, turn);
+  }
+  return std::nullopt;
 }
 
 Retracting mirrored(const Retracting& r) {

@@ -73,8 +73,11 @@ struct Retracting {
   //! No point that stands down within `radius` of `centre` moves further than this for each rad. Exact for
   //! what turns about the pivot only; else from rates looked at every 1/64 of the travel, and a twentieth.
   double reach(Carried what, const Vec3& centre, double radius) const;
-  //! Nothing of it locks on the way: every pose is finite.
-  bool passes() const;
+  //! Nothing twists, is pulled in or carried: leg and wheel go alike.
+  bool only_turns() const;
+  //! The turn at which its rod locks or comes off its balls; nothing where it goes all the way. Looked at
+  //! every 1/64 of the travel, then halved.
+  std::optional<double> locks_at() const;
 };
 //! The other side's twin: moves by the same turns.
 Retracting mirrored(const Retracting& starboard);

@@ -96,6 +96,14 @@ std::optional<double> clearance(const Box& unit, const KeepOut& k) {
   return outside > 0 ? outside : apart.maxCoeff();
 }
 
+std::optional<NearestKeepOut> nearest_keep_out(const Box& unit, const std::vector<KeepOut>& keep_outs) {
+  std::optional<NearestKeepOut> nearest;
+  for (const auto& k : keep_outs)
+    if (const auto gap = clearance(unit, k); gap && (!nearest || *gap < nearest->distance))
+      nearest = NearestKeepOut{*gap, k.name};
+  return nearest;
+}
+
 std::optional<Interval> blocked(const Box& unit, const Box& k, int axis) {
   for (int i = 0; i < 3; ++i)
     if (i != axis && !(unit.low[i] + touch < k.high[i] && k.low[i] + touch < unit.high[i]))

@@ -27,6 +27,13 @@ std::optional<Box> unit_of(const Leg& leg);
 //! missing.
 std::optional<double> clearance(const Box& unit, const KeepOut& keep_out);
 
+//! Which of them a box comes nearest, and how near. Nothing where no measure of any is known.
+struct NearestKeepOut {
+  double distance;
+  std::string name;
+};
+std::optional<NearestKeepOut> nearest_keep_out(const Box& unit, const std::vector<KeepOut>& keep_outs);
+
 //! Shifts along one axis (0 x, 1 y) at which the unit overlaps the keep-out.
 struct Interval {
   double from, to;

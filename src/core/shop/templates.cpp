@@ -145,28 +145,31 @@ void draw_outlines(Drawing& s, const swing::CutOut& cut, Line line) {
   }
 }
 
+void mark_pivot(Drawing& s, const Leg& leg) {
+  const Vec2 p(mm * leg.retraction.pivot.x, mm * leg.retraction.pivot.y);
+  s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
+  s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
+  s.write(p + Vec2(2, 2), 2.2, "pivot");
+}
+
 }  // namespace
 
 Maker::Made Maker::well(const Leg& leg) const {
   const Well& w = leg.retraction.well;
   if (!w.low.known() || !w.high.known()) return "the well's corners";
-  const auto moving = swing::moving_leg(leg);
-  const auto* moves = std::get_if<swing::MovingLeg>(&moving);
-  if (!moves) return kranich::say("the leg's way into it: {}", std::get<Text>(moving));
-  const double margin = w.clearance.known() ? w.clearance.si : 0;
-  const auto skin = swing::cut_out(*moves, w.low.z, margin);
-  const auto bay = swing::bay_outline(*moves, w.low.z, margin);
+  const auto made = swing::outlines_of(leg);
+  if (const Text* missing = std::get_if<Text>(&made))
+    return kranich::say("the leg's way into it: {}", *missing);
+  const auto& outlines = std::get<swing::LegOutlines>(made);
+  const swing::CutOut& skin = outlines.skin;
+  const swing::CutOut& bay = outlines.bay;
   Drawing s;
   draw_outlines(s, skin, Line::cut);
   draw_outlines(s, bay, Line::mark);
   const Vec2 low(mm * w.low.x, mm * w.low.y);
   const Vec2 high(mm * w.high.x, mm * w.high.y);
   s.rectangle(low, high, Line::centre);
-  const Vec3& pivot = moves->moves.axis.point;
-  const Vec2 p(mm * pivot.x(), mm * pivot.y());
-  s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
-  s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
-  s.write(p + Vec2(2, 2), 2.2, "pivot");
+  mark_pivot(s, leg);
   s.dimension({low.x(), high.y()}, {high.x(), high.y()}, 8, length(w.high.x - w.low.x));
   s.dimension({low.x(), low.y()}, {low.x(), high.y()}, 8, length(w.high.y - w.low.y));
   s.write({low.x() + 2, low.y() - 7}, 2.4,
@@ -176,12 +179,13 @@ Maker::Made Maker::well(const Leg& leg) const {
   s.notes = {
       skin.outlines.empty()
           ? std::string("Nothing of the leg passes the mouth: no cut-out.")
-          : fmt::format("Cut: the hole in the skin at waterline {}, {} by {}, what the leg sweeps grown by {}.",
-                        number(w.low.z), length(skin.length), length(skin.width), length(margin)),
-      fmt::format("Marked: what the leg covers above it, {} by {}, {} deep. Chain-dotted: the well as entered, {} "
-                  "deep.",
-                  length(bay.length), length(bay.width),
-                  length(swing::bay_depth(*moves, w.low.z) + margin), length(w.high.z - w.low.z)),
+          : fmt::format(
+                "Cut: the hole in the skin at waterline {}, {} by {}, what the leg sweeps grown by {}.",
+                number(w.low.z), length(skin.length), length(skin.width), length(outlines.margin)),
+      fmt::format(
+          "Marked: what the leg covers above it, {} by {}, {} deep. Chain-dotted: the well as entered, {} "
+          "deep.",
+          length(bay.length), length(bay.width), length(outlines.depth), length(w.high.z - w.low.z)),
       "Cut small, swing the real leg by hand, open up where it touches.",
       "Hot wire and foam: fumes. Resin: gloves, mask, extraction."};
   return s;
@@ -190,18 +194,15 @@ Maker::Made Maker::well(const Leg& leg) const {
 Maker::Made Maker::slot(const Leg& leg) const {
   const Retraction& r = leg.retraction;
   if (!r.floor.known()) return "the waterline of a floor that the leg passes";
-  const auto moving = swing::moving_leg(leg);
-  const auto* moves = std::get_if<swing::MovingLeg>(&moving);
-  if (!moves) return kranich::say("the leg's way into it: {}", std::get<Text>(moving));
-  const double margin = r.well.clearance.known() ? r.well.clearance.si : 0;
-  const auto cut = swing::cut_out(*moves, r.floor, margin);
+  const auto made = swing::outlines_of(leg);
+  if (const Text* missing = std::get_if<Text>(&made))
+    return kranich::say("the leg's way through it: {}", *missing);
+  const auto& outlines = std::get<swing::LegOutlines>(made);
+  const swing::CutOut& cut = outlines.slot;
   if (cut.outlines.empty()) return "a floor that the leg passes: this one it does not";
   Drawing s;
   draw_outlines(s, cut, Line::cut);
-  const Vec2 p(mm * moves->moves.axis.point.x(), mm * moves->moves.axis.point.y());
-  s.line(p - Vec2(12, 0), p + Vec2(12, 0), Line::centre);
-  s.line(p - Vec2(0, 12), p + Vec2(0, 12), Line::centre);
-  s.write(p + Vec2(2, 2), 2.2, "pivot");
+  mark_pivot(s, leg);
   Vec2 low = mm * cut.outlines.front().front();
   Vec2 high = low;
   for (const auto& o : cut.outlines)
@@ -213,7 +214,7 @@ Maker::Made Maker::slot(const Leg& leg) const {
   s.dimension({low.x(), low.y()}, {low.x(), high.y()}, 8, length(cut.width));
   s.write({low.x(), low.y() - 7}, 2.4, "front to the left, starboard up");
   s.notes = {fmt::format("Slot in the floor at waterline {}: cut once. {} all round what the leg sweeps.",
-                         number(r.floor), length(margin)),
+                         number(r.floor), length(outlines.margin)),
              caution()};
   return s;
 }

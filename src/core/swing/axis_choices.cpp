@@ -86,9 +86,7 @@ void take_axis(Leg& leg, const AxisChoice& c) {
   r.axis_yaw = Given(c.entry.yaw);
   r.axis_tip = Given(c.entry.tip);
   r.unit_angle = Given(c.unit_angle);
-  r.pivot.x = Given(c.pivot.x());
-  r.pivot.y = Given(c.pivot.y());
-  r.pivot.z = Given(c.pivot.z());
+  r.pivot.set(c.pivot);
 }
 
 }  // namespace kranich::swing

@@ -2,13 +2,16 @@
 #include "core/swing/cutout.h"
 
 #include <algorithm>
-#include <array>
 #include <boost/geometry.hpp>
 #include <boost/geometry/geometries/multi_polygon.hpp>
 #include <boost/geometry/geometries/point_xy.hpp>
 #include <boost/geometry/geometries/polygon.hpp>
 #include <cmath>
+#include <limits>
 #include <numbers>
+
+#include "core/base/numerics.h"
+#include "core/base/quantity.h"
 
 namespace kranich::swing {
 namespace {
@@ -18,8 +21,6 @@ using Flat = bg::model::d2::point_xy<double>;
 using Polygon = bg::model::polygon<Flat>;
 using Many = bg::model::multi_polygon<Polygon>;
 using Vec2d = Eigen::Vector2d;
-
-constexpr int round_points = 40;
 
 Outline hull_of(const Outline& points) {
   if (points.size() < 3) return {};
@@ -33,47 +34,82 @@ Outline hull_of(const Outline& points) {
   return out.size() < 3 ? Outline{} : out;
 }
 
-void add_circle(Outline& onto, const Vec2d& centre, double radius) {
-  for (int i = 0; i < round_points; ++i) {
-    const double a = 2 * std::numbers::pi * i / round_points;
-    onto.push_back(centre + radius * Vec2d(std::cos(a), std::sin(a)));
-  }
+//! Where a solid reaches furthest along a direction (any length), and how far that is: n·p, and p's height,
+//! any of them where several are.
+struct Furthest {
+  double reach, z;
+};
+Furthest furthest(const RoundedWheel& w, const Vec3& n) {
+  const double r = std::min({w.shoulder, w.width / 2, w.diameter / 2});
+  const double along = n.dot(w.axle);
+  const Vec3 across = n - along * w.axle;
+  const double square = across.norm();
+  const double radius = w.diameter / 2 - r;
+  const double half = w.width / 2 - r;
+  const double height = w.centre.z() + (square > 0 ? radius * across.z() / square : 0) +
+                        std::copysign(half, along) * w.axle.z() + r * n.z() / n.norm();
+  return {n.dot(w.centre) + radius * square + half * std::abs(along) + r * n.norm(), height};
+}
+Furthest furthest(const Capsule& c, const Vec3& n) {
+  const Vec3& end = n.dot(c.to) > n.dot(c.from) ? c.to : c.from;
+  return {n.dot(end) + c.radius * n.norm(), end.z() + c.radius * n.z() / n.norm()};
+}
+//! Which way the straight sides of its sections lie, square to this.
+Vec3 straight_along(const RoundedWheel& w) { return w.axle; }
+Vec3 straight_along(const Capsule& c) { return c.to - c.from; }
+
+//! What of a solid is meant: its section with the plane, or all of it above.
+enum class Of { plane, above };
+
+template <class Solid>
+bool none_of(const Solid& s, double z, Of what) {
+  return z >= furthest(s, Vec3(0, 0, 1)).reach ||
+         (what == Of::plane && -z >= furthest(s, Vec3(0, 0, -1)).reach);
 }
 
-//! Where a solid reaches furthest along a direction (any length), and how far that is.
-struct Furthest {
-  double reach, z;  //!< n·p, and p's height: any of them where several are
-};
+//! How far it goes along a level direction d. In the plane: to the least over λ of h(d + λ·ẑ) − λ·z, h the
+//! solid's support function; there the furthest point passes the plane, which is found by halving, since it
+//! only rises with λ. Above: as far as the whole solid where its furthest point lies above, else as in the
+//! plane.
+template <class Solid>
+double level_reach(const Solid& s, const Vec2d& d, double z, Of what) {
+  if (what == Of::above)
+    if (const Furthest whole = furthest(s, {d.x(), d.y(), 0}); whole.z >= z) return whole.reach;
+  const auto at = [&](double tilt) {
+    return furthest(s, {std::cos(tilt) * d.x(), std::cos(tilt) * d.y(), std::sin(tilt)});
+  };
+  const double steep = std::numbers::pi / 2;
+  const double tilt = begins_to_hold([&](double t) { return at(t).z >= z; }, -steep, steep);
+  return (at(tilt).reach - std::sin(tilt) * z) / std::max(std::cos(tilt), 1e-7);
+}
 
-//! The section of a convex solid with the plane z. Along a level direction d it reaches to the least over λ
-//! of h(d + λ·ẑ) − λ·z, h the solid's support function: there the furthest point passes the plane, which is
-//! found by halving, since it only rises with λ. The polygon that those lines enclose holds the section; a
-//! line lies along each side that is straight because it is square to `aligned`.
-template <class Support>
-Outline section_of(const Vec3& aligned, double z, Support&& support) {
-  if (z >= support(Vec3(0, 0, 1)).reach || -z >= support(Vec3(0, 0, -1)).reach) return {};
+//! The polygon that the lines at which it ends enclose, along 48 directions and along x and y: it holds what
+//! is meant, a line lies along each side that is straight, and it is as long and as wide as what it holds.
+template <class Solid>
+Outline outline_of(const Solid& s, double z, Of what) {
+  if (none_of(s, z, what)) return {};
   constexpr int sides = 48;
+  const Vec3 aligned = straight_along(s);
   const double start = std::atan2(aligned.y(), aligned.x());
-  std::array<double, sides> reach;
-  std::array<Vec2d, sides> way;
-  for (size_t i = 0; i < sides; ++i) {
-    const double a = start + 2 * std::numbers::pi * static_cast<double>(i) / sides;
-    way[i] = {std::cos(a), std::sin(a)};
-    const auto at = [&](double tilt) {
-      return support(Vec3(std::cos(tilt) * way[i].x(), std::cos(tilt) * way[i].y(), std::sin(tilt)));
-    };
-    double low = -std::numbers::pi / 2;
-    double high = -low;
-    for (int k = 0; k < 44; ++k) {
-      const double middle = (low + high) / 2;
-      (at(middle).z < z ? low : high) = middle;
-    }
-    const double tilt = (low + high) / 2;
-    reach[i] = (at(tilt).reach - std::sin(tilt) * z) / std::max(std::cos(tilt), 1e-7);
+  std::vector<double> angles;
+  for (int i = 0; i < sides; ++i)
+    angles.push_back(std::remainder(start + 2 * std::numbers::pi * i / sides, 2 * std::numbers::pi));
+  for (int i = -1; i <= 2; ++i) angles.push_back(i * std::numbers::pi / 2);
+  std::sort(angles.begin(), angles.end());
+  // Two lines all but parallel meet anywhere.
+  angles.erase(
+      std::unique(angles.begin(), angles.end(), [](double a, double b) { return b - a < radians(0.1); }),
+      angles.end());
+  const size_t count = angles.size();
+  std::vector<double> reach(count);
+  std::vector<Vec2d> way(count);
+  for (size_t i = 0; i < count; ++i) {
+    way[i] = {std::cos(angles[i]), std::sin(angles[i])};
+    reach[i] = level_reach(s, way[i], z, what);
   }
   Outline out;
-  for (size_t i = 0; i < sides; ++i) {
-    const size_t next = (i + 1) % sides;
+  for (size_t i = 0; i < count; ++i) {
+    const size_t next = (i + 1) % count;
     const double det = way[i].x() * way[next].y() - way[i].y() * way[next].x();
     out.emplace_back((reach[i] * way[next].y() - reach[next] * way[i].y()) / det,
                      (way[i].x() * reach[next] - way[next].x() * reach[i]) / det);
@@ -81,54 +117,24 @@ Outline section_of(const Vec3& aligned, double z, Support&& support) {
   return hull_of(out);
 }
 
-//! Stations along the axle with the radius there: rounded at the shoulders.
+//! Does something with every part as it lies at each of so many turns.
 template <class F>
-void along_axle(const RoundedWheel& w, F&& each) {
-  const double half = w.width / 2;
-  const double r = std::min({w.shoulder, half, w.diameter / 2});
-  constexpr int steps = 10;
-  for (int i = 0; i <= steps; ++i) {
-    const double a = std::numbers::pi / 2 * i / steps;
-    const double along = half - r + r * std::sin(a);
-    const double radius = w.diameter / 2 - r + r * std::cos(a);
-    each(along, radius);
-    each(-along, radius);
-  }
-}
-
-//! Points of a solid's skin: what of it lies above a plane has its hull there and in the section.
-Outline skin_above(const RoundedWheel& w, double z) {
-  Outline out;
-  const Vec3 across = w.axle.unitOrthogonal();
-  const Vec3 other = w.axle.cross(across);
-  along_axle(w, [&](double along, double radius) {
-    for (int i = 0; i < round_points; ++i) {
-      const double a = 2 * std::numbers::pi * i / round_points;
-      const Vec3 p = w.centre + along * w.axle + radius * (std::cos(a) * across + std::sin(a) * other);
-      if (p.z() >= z) out.push_back(p.head<2>());
+void on_the_way(const MovingLeg& leg, int count, F&& each) {
+  for (const MovingPart& part : leg.parts)
+    for (int i = 0; i <= count; ++i) {
+      const double turn = leg.moves.full_turn * i / count;
+      if (std::holds_alternative<RoundedWheel>(part.solid))
+        each(i, wheel_at(leg.moves, part, turn));
+      else
+        each(i, capsule_at(leg.moves, part, turn));
     }
-  });
-  return out;
 }
+constexpr int looks = 120;
 
-Outline skin_above(const Capsule& c, double z) {
-  Outline out;
-  for (const Vec3& end : {c.from, c.to})
-    if (end.z() >= z) {
-      add_circle(out, end.head<2>(), c.radius);
-    } else if (end.z() + c.radius > z) {
-      const double up = z - end.z();
-      add_circle(out, end.head<2>(), std::sqrt(c.radius * c.radius - up * up));
-    }
-  return out;
-}
-
-template <class Solid>
-Outline shadow_above(const Solid& solid, double z) {
-  Outline points = skin_above(solid, z);
-  const Outline section = section_at(solid, z);
-  points.insert(points.end(), section.begin(), section.end());
-  return hull_of(points);
+//! What is grown by: the clearance wanted, none where it is not said.
+double margin_of(const Leg& leg) {
+  const Given& wanted = leg.retraction.well.clearance;
+  return wanted.known() ? wanted.si : 0;
 }
 
 Polygon polygon_of(const Outline& outline) {
@@ -155,25 +161,19 @@ Many united(std::vector<Many> parts) {
   return parts.front();
 }
 
-template <class F>
-CutOut swept(const MovingLeg& leg, double margin, F&& outline_of) {
+CutOut swept(const MovingLeg& leg, double z, double margin, Of what) {
   std::vector<Many> steps;
-  constexpr int count = 120;
-  for (const MovingPart& part : leg.parts) {
-    Outline before;
-    for (int i = 0; i <= count; ++i) {
-      const double turn = leg.moves.full_turn * i / count;
-      const Outline now = std::holds_alternative<RoundedWheel>(part.solid)
-                              ? outline_of(wheel_at(leg.moves, part, turn))
-                              : outline_of(capsule_at(leg.moves, part, turn));
-      // Between two turns it passes from one outline to the next: their hull, which leaves no teeth.
-      Outline both = now;
-      both.insert(both.end(), before.begin(), before.end());
-      if (const Outline hull = hull_of(both); !hull.empty() && !now.empty())
-        steps.push_back({polygon_of(hull)});
-      before = now;
-    }
-  }
+  Outline before;
+  on_the_way(leg, looks, [&](int i, const auto& solid) {
+    if (i == 0) before.clear();  // the next part
+    const Outline now = outline_of(solid, z, what);
+    // Between two turns it passes from one outline to the next: their hull, which leaves no teeth.
+    Outline both = now;
+    both.insert(both.end(), before.begin(), before.end());
+    if (const Outline hull = hull_of(both); !hull.empty() && !now.empty())
+      steps.push_back({polygon_of(hull)});
+    before = now;
+  });
   Many all = united(std::move(steps));
   if (margin > 0 && !all.empty()) {
     Many grown;
@@ -205,61 +205,55 @@ CutOut swept(const MovingLeg& leg, double margin, F&& outline_of) {
 
 }  // namespace
 
-Outline section_at(const RoundedWheel& w, double z) {
-  const double r = std::min({w.shoulder, w.width / 2, w.diameter / 2});
-  return section_of(w.axle, z, [&](const Vec3& n) {
-    const double along = n.dot(w.axle);
-    const Vec3 across = n - along * w.axle;
-    const double square = across.norm();
-    const double radius = w.diameter / 2 - r;
-    const double half = w.width / 2 - r;
-    const double height = w.centre.z() + (square > 0 ? radius * across.z() / square : 0) +
-                          std::copysign(half, along) * w.axle.z() + r * n.z() / n.norm();
-    return Furthest{n.dot(w.centre) + radius * square + half * std::abs(along) + r * n.norm(), height};
-  });
-}
+Outline section_at(const RoundedWheel& wheel, double z) { return outline_of(wheel, z, Of::plane); }
+Outline section_at(const Capsule& capsule, double z) { return outline_of(capsule, z, Of::plane); }
 
-Outline section_at(const Capsule& c, double z) {
-  return section_of(c.to - c.from, z, [&](const Vec3& n) {
-    const Vec3& end = n.dot(c.to) > n.dot(c.from) ? c.to : c.from;
-    return Furthest{n.dot(end) + c.radius * n.norm(), end.z() + c.radius * n.z() / n.norm()};
-  });
-}
-
-CutOut cut_out(const MovingLeg& leg, double z, double margin) {
-  return swept(leg, margin, [z](const auto& solid) { return section_at(solid, z); });
-}
-
-CutOut bay_outline(const MovingLeg& leg, double z, double margin) {
-  return swept(leg, margin, [z](const auto& solid) { return shadow_above(solid, z); });
-}
+CutOut cut_out(const MovingLeg& leg, double z, double margin) { return swept(leg, z, margin, Of::plane); }
+CutOut bay_outline(const MovingLeg& leg, double z, double margin) { return swept(leg, z, margin, Of::above); }
 
 double bay_depth(const MovingLeg& leg, double z) {
   double highest = z;
-  constexpr int count = 200;
-  for (const MovingPart& part : leg.parts)
-    for (int i = 0; i <= count; ++i) {
-      const double turn = leg.moves.full_turn * i / count;
-      if (std::holds_alternative<RoundedWheel>(part.solid)) {
-        const RoundedWheel w = wheel_at(leg.moves, part, turn);
-        highest = std::max(highest, highest_point(w.centre, w.axle, w.diameter, w.width));
-      } else {
-        const Capsule c = capsule_at(leg.moves, part, turn);
-        highest = std::max(highest, std::max(c.from.z(), c.to.z()) + c.radius);
-      }
-    }
+  on_the_way(leg, looks, [&](int, const auto& solid) {
+    highest = std::max(highest, furthest(solid, Vec3(0, 0, 1)).reach);
+  });
   return highest - z;
 }
 
-std::optional<LegOutlines> outlines_of(const Leg& leg) {
+std::optional<Vec2d> hole_in(const Leg& leg, double z) {
   const auto made = moving_leg(leg);
   const auto* moving = std::get_if<MovingLeg>(&made);
+  if (!moving) return std::nullopt;
+  constexpr double nowhere = -std::numeric_limits<double>::infinity();
+  double aft = nowhere;
+  double forward = nowhere;
+  double starboard = nowhere;
+  double port = nowhere;
+  on_the_way(*moving, looks, [&](int, const auto& solid) {
+    if (none_of(solid, z, Of::plane)) return;
+    const auto reach = [&](double x, double y) { return level_reach(solid, {x, y}, z, Of::plane); };
+    aft = std::max(aft, reach(1, 0));
+    forward = std::max(forward, reach(-1, 0));
+    starboard = std::max(starboard, reach(0, 1));
+    port = std::max(port, reach(0, -1));
+  });
+  if (aft == nowhere) return std::nullopt;
+  const double margin = margin_of(leg);
+  return Vec2d(aft + forward + 2 * margin, starboard + port + 2 * margin);
+}
+
+std::variant<LegOutlines, Text> outlines_of(const Leg& leg) {
+  const auto made = moving_leg(leg);
+  if (const Text* missing = std::get_if<Text>(&made)) return *missing;
+  const MovingLeg& moving = std::get<MovingLeg>(made);
   const Retraction& r = leg.retraction;
-  if (!moving || !r.well.low.z.known()) return std::nullopt;
-  const double margin = r.well.clearance.known() ? r.well.clearance.si : 0;
-  LegOutlines out{cut_out(*moving, r.well.low.z, margin), bay_outline(*moving, r.well.low.z, margin), {}, 0};
-  if (r.floor.known()) out.slot = cut_out(*moving, r.floor, margin);
-  out.depth = bay_depth(*moving, r.well.low.z) + margin;
+  const double margin = margin_of(leg);
+  LegOutlines out{{}, {}, {}, 0, margin};
+  if (r.well.low.z.known()) {
+    out.skin = cut_out(moving, r.well.low.z, margin);
+    out.bay = bay_outline(moving, r.well.low.z, margin);
+    out.depth = bay_depth(moving, r.well.low.z) + margin;
+  }
+  if (r.floor.known()) out.slot = cut_out(moving, r.floor, margin);
   return out;
 }
 

@@ -67,16 +67,8 @@ PairGap least_of_any(const Retracting& first, const RoundedWheel& wheel, const R
   const auto gap = [&](double a, double b) {
     return between(wheel_at(first, wheel, a), wheel_at(second, other, b));
   };
-  // Nothing of a wheel goes faster than its furthest point from the axis, and what it twists and slides.
   const auto speed = [](const Retracting& r, const RoundedWheel& w) {
-    double most = 0;
-    const double size = w.diameter / 2 + w.width / 2;
-    for (int i = 0; i <= 60; ++i) {
-      const double turn = r.full_turn * i / 60;
-      most = std::max(most, r.velocity(Carried::wheel, w.centre, turn).norm() +
-                                size * (1 + std::abs(r.twist_rate(turn))));
-    }
-    return most;
+    return r.reach(Carried::wheel, w.centre, std::hypot(w.diameter, w.width) / 2);
   };
   const double fast = speed(first, wheel);
   const double fast_other = speed(second, other);

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numbers>
 #include <queue>
 
@@ -12,6 +13,7 @@
 #include "core/model/lacking.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"
+#include "core/swing/pair.h"
 
 namespace kranich::swing {
 namespace {
@@ -116,30 +118,45 @@ void MovingLeg::find_reach() {
   }
 }
 
-MovingLeg mirrored(const MovingLeg& leg) {
-  MovingLeg m = leg;
-  m.moves = motion::mirrored(leg.moves);
+namespace {
+
+//! The same with every point and way of it changed.
+MovingLeg changed(MovingLeg m, const std::function<Vec3(const Vec3&)>& point,
+                  const std::function<Vec3(const Vec3&)>& way) {
   for (MovingPart& p : m.parts) {
     if (auto* wheel = std::get_if<RoundedWheel>(&p.solid)) {
-      wheel->centre = kranich::mirrored(wheel->centre);
-      wheel->axle = kranich::mirrored(wheel->axle);
+      wheel->centre = point(wheel->centre);
+      wheel->axle = way(wheel->axle);
     } else {
       Capsule& c = std::get<Capsule>(p.solid);
-      c.from = kranich::mirrored(c.from);
-      c.to = kranich::mirrored(c.to);
+      c.from = point(c.from);
+      c.to = point(c.to);
     }
   }
-  m.foot = kranich::mirrored(leg.foot);
-  m.along = kranich::mirrored(leg.along);
+  m.foot = point(m.foot);
+  m.along = way(m.along);
+  return m;
+}
+
+}  // namespace
+
+MovingLeg MovingLeg::displaced(const Eigen::Isometry3d& by) const {
+  MovingLeg m = changed(
+      *this, [&](const Vec3& p) { return Vec3(by * p); },
+      [&](const Vec3& v) { return Vec3(by.linear() * v); });
+  m.find_reach();
+  return m;
+}
+
+MovingLeg mirrored(const MovingLeg& leg) {
+  const auto other = [](const Vec3& v) { return kranich::mirrored(v); };
+  MovingLeg m = changed(leg, other, other);
+  m.moves = motion::mirrored(leg.moves);
   return m;
 }
 
 RoundedWheel wheel_at(const motion::Retracting& moves, const MovingPart& part, double turn) {
-  const Eigen::Isometry3d pose = moves.pose(part.from, turn);
-  RoundedWheel wheel = std::get<RoundedWheel>(part.solid);
-  wheel.centre = pose * wheel.centre;
-  wheel.axle = pose.linear() * wheel.axle;
-  return wheel;
+  return wheel_at(moves, std::get<RoundedWheel>(part.solid), turn);
 }
 
 Capsule capsule_at(const motion::Retracting& moves, const MovingPart& part, double turn) {
@@ -181,8 +198,6 @@ std::variant<MovingLeg, Text> moving_leg(const Leg& leg) {
   if (!lacks.nothing()) return lacks.text();
   const auto moves = motion::retracting(leg);
   if (!moves) return Text("a leg that retracts");
-  if (!moves->passes())
-    return Text("a rod that reaches all the way: it locks or comes off its balls on the way up");
   using motion::Carried;
   MovingLeg m{*moves, {}, motion::foot(leg), {}, 0};
   const Vec3 axle = motion::axle_direction(leg);

@@ -81,6 +81,8 @@ struct MovingLeg {
   MovingLeg longer_by(double length) const;  //!< the axle further down the leg
   //! The axle displaced: a leg bent by the landings it made.
   MovingLeg set_by(const Vec3& way) const;
+  //! All of it, as it stands down, displaced: put into the unit otherwise.
+  MovingLeg displaced(const Eigen::Isometry3d& by) const;
   void find_reach();
 };
 //! The other side's twin.

@@ -39,25 +39,19 @@ void fit_unit(Leg& leg, const ShelfUnit& unit) {
   if (!unit.fore.known() || !unit.back.known() || !unit.half_width.known() || !unit.above.known() ||
       !unit.below.known())
     return;
-  const auto put = [](Point& p, const Vec3& v) {
-    p.x = Given(v.x());
-    p.y = Given(v.y());
-    p.z = Given(v.z());
-  };
   // Where the leg goes, and square to it; aft or outboard are the positive ways.
   const Vec3 axis = motion::stowing_direction(r.direction);
   const Vec3 stowed = axis.cross(Vec3(0, 0, -1));
   const Vec3 across = axis.cwiseAbs() * unit.half_width.si;
   const Vec3 fore = unit.fore.si * stowed;
   const Vec3 back = -unit.back.si * stowed;
-  put(r.unit_low, fore.cwiseMin(back) - across - Vec3(0, 0, unit.below));
-  put(r.unit_high, fore.cwiseMax(back) + across + Vec3(0, 0, unit.above));
+  r.unit_low.set(fore.cwiseMin(back) - across - Vec3(0, 0, unit.below));
+  r.unit_high.set(fore.cwiseMax(back) + across + Vec3(0, 0, unit.above));
 }
 
 std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const Design& d, const Leg& leg,
                                       const UnitNeed& need) {
   std::vector<UnitCandidate> list;
-  const auto before = swing_figures(leg);
   for (const ShelfUnit& unit : shelf) {
     UnitCandidate c{
         &unit,        {},           {},          std::nan(""), std::numeric_limits<double>::infinity(),
@@ -65,23 +59,21 @@ std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const
     Leg tried = leg;
     fit_unit(tried, unit);
     // A unit is screwed to the mount that is there: the leg leans by the difference of the angles.
-    if (before && leg.retraction.mount_tilt.known() && unit.angle.known()) {
-      c.lean = swing_figures(tried)->down_lean - swing_figures(tried)->unit_down_lean;
+    const auto figures = swing_figures(tried);
+    if (figures && tried.retraction.mount_tilt.known() && unit.angle.known()) {
+      c.lean = figures->down_lean - figures->unit_down_lean;
       if (std::abs(c.lean) > radians(0.5))
         c.against.push_back(say("the leg would stand {} off: another mount tilt, or the leg bent",
                                 Amount{c.lean, Kind::angle}));
     } else {
-      c.unknown.push_back("how the leg would stand: the mount tilt");
+      c.unknown.push_back("how the leg would stand");
     }
     if (const auto body = place::unit_of(tried)) {
-      const KeepOut* nearest = nullptr;
-      for (const auto& k : d.airframe.keep_outs)
-        if (const auto gap = place::clearance(*body, k); gap && *gap < c.structure) {
-          c.structure = *gap;
-          nearest = &k;
-        }
-      if (nearest && c.structure < 0)
-        c.against.push_back(say("{} into {}", Amount{-c.structure, Kind::length}, nearest->name));
+      if (const auto near = place::nearest_keep_out(*body, d.airframe.keep_outs)) {
+        c.structure = near->distance;
+        if (c.structure < 0)
+          c.against.push_back(say("{} into {}", Amount{-c.structure, Kind::length}, near->name));
+      }
     } else {
       c.unknown.push_back("whether its body goes in");
     }

@@ -370,12 +370,7 @@ LoadingMass sum_loading(const Design& design, const Loading& loading) {
     Mass up = down;
     const Leg* leg = item.moves.empty() ? nullptr : design.gear.find(item.moves);
     if (leg && leg->retraction.fitted) {
-      const auto moves = motion::retracting(*leg);
-      if (moves && !moves->passes()) {
-        lacks.that(true, say("a rod that takes the leg of “{}” all the way up", item.name));
-        return;
-      }
-      if (!moves) {
+      if (!motion::retracting(*leg)) {
         Lacking motion(leg_root(leg->id));
         motion::note_motion(motion, *leg);
         lacks.that(true, say("{} (of the leg that moves “{}”)", motion.text(), item.name));
