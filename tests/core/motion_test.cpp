@@ -6,6 +6,7 @@
 
 #include "core/assess/assess.h"
 #include "core/base/quantity.h"
+#include "core/motion/panel.h"
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"
 #include "core/place/keepout.h"
@@ -187,18 +188,70 @@ TEST_CASE("a panel lies level when closed, hangs at a right angle, and keeps its
   door.width = Given(0.2);
   door.closed_towards = Given(1);
   door.open_angle = Given(radians(90));
-  const auto closed = motion::panel(door, 0);
-  REQUIRE(closed);
-  CHECK(((*closed)[3] - Vec3(1, 0.7, -0.3)).norm() < 1e-12);
-  const auto open = motion::panel(door, 1);
-  CHECK(((*open)[2] - Vec3(1.6, 0.5, -0.5)).norm() < 1e-12);
+  const auto panel = motion::panel_of(door);
+  REQUIRE(panel);
+  CHECK((panel->corners(0)[3] - Vec3(1, 0.7, -0.3)).norm() < 1e-12);
+  CHECK((panel->corners(panel->open)[2] - Vec3(1.6, 0.5, -0.5)).norm() < 1e-12);
   door.closed_towards = Given(-1);
-  CHECK(((*motion::panel(door, 0))[3] - Vec3(1, 0.3, -0.3)).norm() < 1e-12);
-  const auto half = *motion::panel(door, 0.5);
+  const auto other = *motion::panel_of(door);
+  CHECK((other.corners(0)[3] - Vec3(1, 0.3, -0.3)).norm() < 1e-12);
+  const auto half = other.corners(other.open / 2);
   CHECK((half[3] - half[0]).norm() == Approx(0.2));
   CHECK(half[3].z() == Approx(-0.3 - 0.2 * std::sin(radians(45))));
+  // Across the aircraft: towards 1 lies forward; tilted, its free edge starts higher, and still goes down.
+  door.hinge_to = door.hinge_from;
+  door.hinge_to.y = Given(0.9);
+  door.closed_towards = Given(1);
+  door.closed_tilt = Given(radians(20));
+  const auto across = *motion::panel_of(door);
+  CHECK(
+      (across.corners(0)[3] - Vec3(1 - 0.2 * std::cos(radians(20)), 0.5, -0.3 + 0.2 * std::sin(radians(20))))
+          .norm() < 1e-12);
+  CHECK((across.corners(radians(20))[3] - Vec3(0.8, 0.5, -0.3)).norm() < 1e-12);
   door.width = Given();
-  CHECK_FALSE(motion::panel(door, 0));
+  CHECK_FALSE(motion::panel_of(door));
+}
+
+TEST_CASE("clearance to a panel is that to the same box turned the other way, and mirrors") {
+  std::mt19937 random(4);
+  const auto any = [&](double from, double to) { return std::uniform_real_distribution<>(from, to)(random); };
+  for (int i = 0; i < 60; ++i) {
+    Door door;
+    put(door.hinge_from, any(0, 1), any(0.1, 0.6), any(-0.4, 0));
+    put(door.hinge_to, any(1, 2), any(0.1, 0.6), any(-0.4, 0));
+    door.width = Given(any(0.05, 0.4));
+    door.thickness = Given(any(0.001, 0.02));
+    door.closed_towards = Given(i % 2 ? 1 : -1);
+    door.closed_tilt = Given(any(-0.5, 0.5));
+    door.open_angle = Given(radians(100));
+    const auto panel = *motion::panel_of(door);
+    const double opening = any(0, 1.7);
+    const motion::RoundedWheel wheel{Vec3(any(0, 2), any(0, 1), any(-0.8, 0.2)),
+                                     Vec3(any(-1, 1), 1, any(-1, 1)).normalized(), 0.2, 0.05, 0.01};
+    const double d = panel.clearance(wheel, opening);
+    const auto twin = motion::mirrored(panel);
+    motion::RoundedWheel other = wheel;
+    other.centre = mirrored(wheel.centre);
+    other.axle = mirrored(wheel.axle);
+    CHECK(twin.clearance(other, opening) == Approx(d).margin(1e-9));
+    // Never further than any point of the outer face, nor nearer than that by more than panel and wheel
+    // reach.
+    double least = 1e9;
+    const auto c = panel.corners(opening);
+    for (int a = 0; a <= 40; ++a)
+      for (int b = 0; b <= 40; ++b) {
+        const Vec3 p = c[0] + (c[1] - c[0]) * a / 40 + (c[3] - c[0]) * b / 40;
+        const Vec3 r = p - wheel.centre;
+        const double along = std::abs(r.dot(wheel.axle));
+        const double square = (r - r.dot(wheel.axle) * wheel.axle).norm();
+        const double x = square - (0.1 - 0.01), y = along - (0.025 - 0.01);
+        least = std::min(least, (x > 0 && y > 0 ? std::hypot(x, y) : std::max(x, y)) - 0.01);
+      }
+    if (d > 0) {
+      CHECK(d <= least + 1e-6);
+      CHECK(d >= least - 0.06);
+    }
+  }
 }
 
 TEST_CASE("the solid of a keep-out, and the same one on the other side") {

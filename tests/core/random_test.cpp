@@ -235,6 +235,67 @@ void furnish_parts(Leg& leg, Chance& c, double load, double height, double wheel
   }
 }
 
+//! Doors about a leg, moved in every way, of some of which something is left out.
+void hang_doors(Design& d, const Leg& leg, Chance& c) {
+  const double size = leg.wheel.diameter.known() ? leg.wheel.diameter.si : 0.3;
+  const Vec3 top =
+      leg.retraction.pivot.known() ? leg.retraction.pivot.vec() : leg.axle.vec() + Vec3(0, 0, 2 * size);
+  const auto beside = [&](const Vec3& p, double by) {
+    return Vec3(p + by * Vec3(c.between(-1, 1), c.between(-1, 1), c.between(-1, 1)));
+  };
+  for (size_t n = 1 + c.below(2); n > 0; --n) {
+    Door door;
+    door.id = "door" + std::to_string(d.doors.size() + 1);
+    door.name = door.id;
+    door.leg = leg.id;
+    const Vec3 hinge = beside(top - Vec3(0, 0, 0.3 * size), 0.5 * size);
+    put(door.hinge_from, hinge);
+    put(door.hinge_to, hinge + Vec3(c.between(0.5, 2), c.between(-0.3, 0.3), c.between(-0.2, 0.2)) * size);
+    door.width = c.g(0.5 * size);
+    door.closed_towards = Given(c.one_in(2) ? 1 : -1);
+    door.open_angle = Given(radians(std::round(c.between(20, 170))));
+    if (c.one_in(3)) door.closed_tilt = Given(radians(std::round(c.between(-30, 30))));
+    if (c.one_in(2)) door.thickness = c.g(0.02 * size);
+    if (c.one_in(3)) door.ajar = Given(radians(std::round(c.between(1, 40))));
+    DoorDrive& r = door.drive;
+    r.way = static_cast<DoorWay>(c.below(6));
+    r.axis = static_cast<CrankAxis>(c.below(4));
+    const Vec3 ball = beside(hinge, 0.15 * size);
+    if (!c.one_in(8)) put(r.crank, beside(hinge, 0.5 * size));
+    if (!c.one_in(8))
+      put(r.crank_ball, r.crank.vec() + 0.2 * size * Vec3(0, c.between(-1, 1), c.between(-1, 1)));
+    if (!r.crank.known()) r.crank_ball = {};
+    if (!c.one_in(8)) put(r.door_ball, ball);
+    if (!c.one_in(8)) put(r.leg_ball, beside(top, 0.5 * size));
+    put(r.stop, beside(hinge, 0.5 * size));
+    r.throw_open = Given(radians(std::round(c.between(-150, 150))));
+    r.tie_length = c.g(0.8 * size);
+    r.arm_length = c.g(0.4 * size);
+    if (c.one_in(2)) r.torque = c.g(20 * size);
+    if (r.way == DoorWay::crank && !d.doors.empty() && d.doors.back().drive.with.empty() && c.one_in(2))
+      r.with = d.doors.back().id;
+    if (c.one_in(2)) {
+      DoorHold& h = door.hold;
+      door.mass = c.g(2 * size);
+      door.cg_out = c.g(0.25 * size);
+      h.airspeed = Given(c.one_in(3) ? 0.0 : std::round(c.between(5, 60)));
+      if (!c.one_in(5)) h.normal_coefficient = c.g(1.2);
+      h.hinge_stiffness = Given(c.between(0, 0.2) * size);
+      if (c.one_in(2)) h.hinge_friction = Given(c.between(0, 0.1) * size);
+      if (c.one_in(2)) {
+        put(h.spring_door, hinge + 0.2 * size * Vec3(0, c.between(-1, 1), c.between(-1, 1)));
+        put(h.spring_airframe, beside(hinge, 0.6 * size));
+        h.spring_force = c.g(20 * size);
+        h.spring_rate = c.g(200);
+        h.spring_length = c.g(0.3 * size);
+      }
+      if (c.one_in(3)) h.magnet_force = c.g(50 * size);
+      if (c.one_in(3)) h.magnet_out = c.g(0.4 * size);
+    }
+    d.doors.push_back(door);
+  }
+}
+
 //! Gives a leg what every kind of spring, section and joint asks for, in its aircraft's size.
 void furnish(Leg& leg, Chance& c, double mass, const std::vector<std::string>& materials) {
   const auto material = [&] { return materials[c.below(materials.size())]; };
@@ -404,6 +465,8 @@ Design random_design(unsigned seed) {
     if (c.one_in(2)) furnish(leg, c, mass, materials);
     if (c.one_in(5)) leg.skid = true;
   }
+  for (const Leg& leg : d.gear.legs)
+    if (leg.retraction.fitted && c.one_in(2)) hang_doors(d, leg, c);
   // Anything described may be another number, unknown, or at the end of what is allowed; any choice another.
   const auto given = all_given(d);
   for (size_t n = c.below(20); n > 0; --n) {

@@ -48,7 +48,7 @@ Step step(const char* actor, Action action, double at) {
 }
 DoorCheck only(const Design& d, bool up) {
   std::vector<Text> problems;
-  const auto checks = sequence::check_doors(d, up, problems);
+  const auto checks = sequence::check_doors(d, up, problems, {});
   CHECK(problems.empty());
   REQUIRE(checks.size() == 1);
   return checks[0];
@@ -206,7 +206,7 @@ TEST_CASE("what a sequence lacks is named") {
   const auto named = [&](const std::string& word) {
     std::vector<Text> problems;
     sequence::timeline(d, d.sequence.up, problems);
-    sequence::check_doors(d, true, problems);
+    sequence::check_doors(d, true, problems, {});
     return std::any_of(problems.begin(), problems.end(), [&](const Text& p) { return says(p, word); });
   };
   for (Given Door::*number : {&Door::time_open, &Door::time_close, &Door::slowest, &Door::fastest}) {

@@ -121,6 +121,7 @@ std::vector<std::string> Document::legs_now() const {
   for (const auto& l : design_.gear.legs)
     legs.push_back(l.id + "/" + std::to_string(static_cast<int>(l.role)) + "/" +
                    std::to_string(static_cast<int>(l.stands)));
+  for (const auto& door : design_.doors) legs.push_back(door.id);
   return legs;
 }
 

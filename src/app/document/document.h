@@ -154,7 +154,7 @@ class Document : public QObject {
   QTimer tolerance_timer_;
   std::vector<Laid> laid_;
   quint64 revision_ = 1;
-  std::vector<std::string> legs_shown_;  //!< what the pages are built for
+  std::vector<std::string> legs_shown_;  //!< what the pages are built for: legs and doors
   RecoveryCopy recovery_;
   bool copy_failed_ = false;  //!< said once, until it works again
   std::string file_state_;    //!< of the file in hand when it was read or saved

@@ -8,6 +8,7 @@
 #include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
 #include "core/assess/swing_state.h"
+#include "core/doors/door.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"
@@ -68,9 +69,10 @@ void SwingPane::draw_well(Sheet& s) {
 
 void SwingPane::draw_doors(Sheet& s) {
   for (const auto& d : document_.design().doors) {
-    const auto it = door_share.find(d.id);
-    const auto panel =
-        d.leg == leg ? motion::panel(d, it == door_share.end() ? 0 : it->second) : std::nullopt;
+    const auto it = door_opening.find(d.id);
+    const auto panel = d.leg == leg ? doors::panel_at(document_.design(), d, leg_share,
+                                                      it == door_opening.end() ? 0 : it->second)
+                                    : std::nullopt;
     if (!panel) continue;
     s.pen(Ink::accent, 2.2);
     QColor wash = Theme::now().accent;

@@ -20,10 +20,10 @@ class SwingPane : public Pane {
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;
 
-  std::string leg = "main";  //!< id
-  bool playback = false;     //!< draws doors and one pose only
-  double leg_share = 0;      //!< in playback: where the leg is
-  std::map<std::string, double> door_share;
+  std::string leg = "main";                    //!< id
+  bool playback = false;                       //!< draws doors and one pose only
+  double leg_share = 0;                        //!< in playback: where the leg is
+  std::map<std::string, double> door_opening;  //!< rad, by its id
 
   const Leg& the_leg() const { return document_.design().gear.leg(leg); }
   const LegSwing* result() const;

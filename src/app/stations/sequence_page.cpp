@@ -7,9 +7,11 @@
 #include <cmath>
 
 #include "app/document/when_seen.h"
+#include "app/drawing/door_panes.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "core/assess/doors_state.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich::app {
@@ -67,7 +69,7 @@ class TimelinePane : public Pane {
       p.setFont(text_font(8.5));
       p.setPen(t.ink);
       p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
-                 QString::fromStdString(names[i]));
+                 text_of(document_.design().actor_word(names[i]), document_.units()));
       for (const auto& b : line().bars) {
         if (b.actor != names[i]) continue;
         const bool forth = b.action == Action::open || b.action == Action::raise;
@@ -92,7 +94,8 @@ class TimelinePane : public Pane {
     }
     // What the checks say, at the moment it concerns.
     std::vector<Text> ignored;
-    for (const auto& c : sequence::check_doors(document_.design(), playback_.up, ignored)) {
+    for (const auto& c :
+         sequence::check_doors(document_.design(), playback_.up, ignored, zones_of(document_.assessment()))) {
       if (std::isnan(c.close_start)) continue;
       const auto it = std::find(names.begin(), names.end(), c.door);
       if (it == names.end()) continue;
@@ -118,7 +121,7 @@ class TimelinePane : public Pane {
     p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
     p.setFont(figure_font(9, true));
     p.setPen(t.accent);
-    p.drawText(QPointF(x + 5, area_.top() + 17), QString::number(playback_.time, 'f', 1) + " s");
+    p.drawText(QPointF(x + 5, area_.bottom() - 18), QString::number(playback_.time, 'f', 1) + " s");
   }
 
   std::vector<Handle> handles() const override {
@@ -184,7 +187,13 @@ class SequencePage : public StationPage {
     board()->add(std::move(third), {0.5, 0, 0.5, 0.62});
     auto timeline = std::make_unique<TimelinePane>(document, playback_, [this] { show_time(); });
     timeline_ = timeline.get();
-    board()->add(std::move(timeline), {0, 0.62, 1, 0.38});
+    const bool doors = !document.design().doors.empty();
+    board()->add(std::move(timeline), {0, 0.62, doors ? 0.69 : 1.0, 0.38});
+    if (doors) {
+      auto interlock = std::make_unique<InterlockPane>(document, [this] { return shown_door(); });
+      interlock->now = [this] { return now_at(); };
+      board()->add(std::move(interlock), {0.695, 0.63, 0.3, 0.36});
+    }
     auto* row = new QWidget(this);
     auto* line = new QHBoxLayout(row);
     line->setContentsMargins(0, 0, 0, 0);
@@ -213,6 +222,7 @@ class SequencePage : public StationPage {
     steps_->setSpacing(2);
     field("/sequence/margin_s", tr("Time wanted in hand"));
     add_findings(tr("What it does"));
+    connect(findings(), &FindingList::chosen_changed, this, [this] { board()->update(); });
     heading(tr("Travel times"));
     for (const Leg& leg : document.design().gear.legs) {
       const QString word = text_of(document.design().legs_word(leg), document.units());
@@ -226,10 +236,13 @@ class SequencePage : public StationPage {
       entry("fastest_factor", tr("%1, fastest ×"));
     }
     for (size_t i = 0; i < document.design().doors.size(); ++i) {
+      if (doors::moved_by_leg(document.design().doors[i])) continue;  // it needs no time of its own
       heading(text_of(document.design().actor_word(document.design().doors[i].id), document.units()));
       for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor",
                               "frees_leg_at", "zone_enter", "zone_leave"})
         put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
+      remark(tr("where leg and door are in each other's way follows from the drawing; shares entered here count as "
+                "well"));
     }
     put(
         remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second "
@@ -282,6 +295,33 @@ class SequencePage : public StationPage {
           steps_box_));
     }
   }
+  //! The door of the finding that was chosen, else the one that closes with the least in hand.
+  std::string shown_door() {
+    const Design& d = document_.design();
+    const auto there = [&](const std::string& id) {
+      return std::any_of(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == id; });
+    };
+    const auto id_of = [](const std::string& key) {
+      const std::string after = key.rfind("door:", 0) == 0 ? key.substr(5) : std::string();
+      return after.substr(0, after.find('/'));
+    };
+    if (findings())
+      if (const Finding* f = findings()->chosen_finding())
+        if (const std::string id = id_of(f->subject.key); there(id)) return id;
+    return d.doors.empty() ? std::string() : d.doors.front().id;
+  }
+  InterlockPane::Now now_at() {
+    const Design& d = document_.design();
+    InterlockPane::Now now{playback_.up, 0, 0};
+    for (const Door& door : d.doors) {
+      if (door.id != shown_door()) continue;
+      const auto& line = timeline_->line();
+      now.leg = sequence::position_at(line, door.leg, playback_.time, playback_.up ? 0 : 1);
+      const auto opening = main_->door_opening.find(door.id);
+      if (opening != main_->door_opening.end()) now.door = opening->second / door.open_angle;
+    }
+    return now;
+  }
   void toggle_play() {
     if (ticker_.isActive()) {
       ticker_.stop();
@@ -303,7 +343,13 @@ class SequencePage : public StationPage {
         const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) {
           return b.actor == door.id && b.action == Action::open;
         });
-        pane->door_share[door.id] = sequence::position_at(line, door.id, playback_.time, opens ? 0 : 1);
+        const double share = sequence::position_at(line, door.id, playback_.time, opens ? 0 : 1);
+        double& opening = pane->door_opening[door.id];
+        if (doors::moved_by_leg(door))
+          opening = doors::opening_at(
+              d, door, sequence::position_at(line, door.leg, playback_.time, playback_.up ? 0 : 1));
+        else
+          opening = share * door.open_angle;
       }
     }
     const bool two = d.gear.third().retraction.fitted;

@@ -7,6 +7,7 @@
 #include <map>
 
 #include "core/assess/collector.h"
+#include "core/assess/doors_state.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/settle.h"

@@ -20,12 +20,13 @@ namespace sequence {
 struct Timeline;
 }
 // What the stations make of a design. Their headers say what is in them (loading_state.h, landing_state.h,
-// strength_state.h, swing_state.h): only who looks into a result needs to know it.
+// strength_state.h, swing_state.h, doors_state.h): only who looks into a result needs to know it.
 struct LoadingState;
 struct LegLanding;
 struct LegStrength;
 struct LegSwing;
 struct SwingPair;
+struct DoorState;
 
 struct Assessment {
   Assessment();
@@ -43,6 +44,7 @@ struct Assessment {
   std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;
   std::vector<SwingPair> pairs;           //!< of wheels that swing past each other
+  std::vector<DoorState> doors;
   std::vector<sequence::Timeline> lines;  //!< of the sequence: up, then down
   std::vector<Finding> findings;
 

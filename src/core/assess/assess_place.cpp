@@ -10,6 +10,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
+#include "core/doors/door.h"
 #include "core/model/lacking.h"
 #include "core/motion/retract.h"
 #include "core/place/ground.h"
@@ -345,16 +346,15 @@ void one_down(const Design& d, const Assessment& a, const PlaceRules& r, const L
 void open_doors(const Design& d, const std::vector<stance::WheelOnLeg>* wheels, const LoadingState& l,
                 Collector& collect) {
   for (const auto& door : d.doors) {
-    bool open = true;  // one that no step moves hangs open
-    for (const auto& s : d.sequence.down)
-      if (s.actor == door.id) open = s.action != Action::close;
-    const auto panel = motion::panel(door, 1);
-    if (!open || !panel) continue;
+    const double opening = doors::opening_at(d, door, 0);
+    if (!(opening > 0)) continue;  // closed again, or how far it opens is not known
+    const auto corners = doors::panel_at(d, door, 0, opening);
+    if (!corners) continue;
     collect.about({Text(door.name), "door:" + door.id}, l.name, GearState::flat);
     const auto height = [&](GearState state) {
       const Standing s = standing_in(d, wheels, l, state);
-      double least = place::height_above_ground(panel->front(), s.main, s.pitch);
-      for (const Vec3& corner : *panel)  // where one is not known none is
+      double least = place::height_above_ground(corners->front(), s.main, s.pitch);
+      for (const Vec3& corner : *corners)  // where one is not known none is
         least = std::min(least, place::height_above_ground(corner, s.main, s.pitch));
       return least;
     };

@@ -2,24 +2,56 @@
 //! Sequence: what passes what, and when.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
+#include "core/assess/doors_state.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich {
+
+namespace {
+
+//! What is entered of a door's zone, against what the geometry gives.
+void zone(const Design& d, const Assessment& a, Collector& collect) {
+  for (const DoorState& s : a.doors) {
+    const auto is = [&](const Door& x) { return x.id == s.door; };
+    const auto door = std::find_if(d.doors.begin(), d.doors.end(), is);
+    if (!s.region || !(s.region->enter >= 0) || !std::isfinite(s.region->frees_at)) continue;
+    double least = std::numeric_limits<double>::infinity();
+    const auto against = [&](const Given& entered, double safer) {
+      if (entered.known()) least = std::min(least, safer);
+    };
+    against(door->frees_leg_at, door->frees_leg_at - s.region->frees_at);
+    against(door->zone_enter, s.region->enter - door->zone_enter);
+    against(door->zone_leave, door->zone_leave - s.region->leave);
+    if (!std::isfinite(least)) continue;
+    collect.about(about_door(d, s.door), "", GearState::extended);
+    auto& f = collect.add("sequence.zone", least);
+    if (least < 0) f.remark = "the drawing asks for more: it counts as well";
+    f.working = {{"drawn: leg may pass when open by", s.region->frees_at, Kind::share},
+                 {"drawn: leg enters at", s.region->enter, Kind::share},
+                 {"drawn: leg leaves at", s.region->leave, Kind::share}};
+  }
+}
+
+}  // namespace
 
 void assess_sequence(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   if (d.sequence.up.empty() && d.sequence.down.empty()) return;
   const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
                                                   : at_least(0, "it must not be late");
+  const auto zones = zones_of(a);
+  zone(d, a, collect);
   for (const bool up : {true, false}) {
     const Text way = up ? "going up" : "going down";
     std::vector<Text> problems;
     auto& line = a.lines[up ? 0 : 1];
     line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
-    for (const auto& c : sequence::check_doors(d, up, problems)) {
+    for (const auto& c : sequence::check_doors(d, up, problems, zones)) {
       collect.about(about_door(d, c.door, up), "", GearState::extended);
       if (c.shut) {
         collect.fails(

@@ -152,11 +152,12 @@ class Surgeon {
     for (size_t i = 0; i < knobs_.size(); ++i) {
       if (!keep_on(0.5 * static_cast<double>(i) / static_cast<double>(knobs_.size()))) return;
       const KnobRef& knob = knobs_[i];
-      const auto change = find_root_downhill(
+      auto change = find_root_downhill(
           [&](double v) {
             return towards({{knob, v}});
           },
           0, std::max(2 * knob->step, 0.02 * knob->range()), knob->least, knob->most, knob->step / 8);
+      if (!change && knob->wavers) change = first_that_does(knob);
       if (!change || std::abs(*change) < 1e-9 * knob->range()) continue;
       const auto rounded = outward(*knob, *change);
       const double nearest = std::round(*change / knob->step) * knob->step;
@@ -214,6 +215,23 @@ class Surgeon {
     share_ = std::max(share_, share);
     called_off_ = called_off_ || (progress_ && !progress_(share));
     return !called_off_;
+  }
+  //! The least turn of a knob, either way, that does it.
+  std::optional<double> first_that_does(const KnobRef& knob) {
+    constexpr int pieces = 40;
+    const auto does = [&](double v) { return spare({{knob, v}}) >= 0; };
+    for (int i = 1; i <= pieces; ++i)
+      for (const double end : {knob->most, knob->least}) {
+        if (end == 0 || !keep_on(share_) || !does(end * i / pieces)) continue;
+        double from = end * (i - 1) / pieces;
+        double to = end * i / pieces;
+        while (std::abs(to - from) > knob->step / 8) {
+          const double middle = (from + to) / 2;
+          (does(middle) ? to : from) = middle;
+        }
+        return to;
+      }
+    return std::nullopt;
   }
   double spare(const std::vector<Cure::Part>& parts) {
     const auto f = tried(parts);

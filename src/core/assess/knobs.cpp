@@ -6,6 +6,7 @@
 #include <limits>
 #include <optional>
 
+#include "core/assess/door_cures.h"
 #include "core/model/consistency.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
@@ -648,6 +649,7 @@ std::vector<KnobRef> knobs(const Design& d) {
                  if (Leg* l = x.gear.find(id)) l->fits[i].bore.si += v;
                }}));
     }
+  for (KnobRef& k : door_knobs(d)) list.push_back(std::move(k));
   const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
                          double way, std::function<void(Design&, double)> apply) {
     list.push_back(
@@ -725,6 +727,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"leg.path",
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
         "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width"}},
+      {"place.door_ground", {"door_open", "door_ajar", "door_width", "length"}},
       {"place.ground_pressure", {"pressure", "wheel"}},
       {"place.",
        {"station", "length", "side", "bend", "shim", "wheel", "slide", "ballast_nose", "ballast_tail"}},
@@ -755,6 +758,27 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"swing.seat", {}},
       {"swing.",
        {"length", "unit_angle", "mount_tilt", "wheel", "station", "pivot_side", "pivot_up", "shank"}},
+      {"doors.travel",
+       {"door_throw", "door_crank_x", "door_crank_y", "door_crank_z", "door_leg_x", "door_leg_y",
+        "door_leg_z", "door_ball_x", "door_ball_y", "door_ball_z", "door_stop_x", "door_stop_y",
+        "door_stop_z", "door_open"}},
+      {"doors.end", {"door_throw", "door_crank_x", "door_crank_y", "door_crank_z"}},
+      {"doors.transmission",
+       {"door_crank_x", "door_crank_y", "door_crank_z", "door_leg_x", "door_leg_y", "door_leg_z",
+        "door_ball_x", "door_ball_y", "door_ball_z", "door_throw"}},
+      {"doors.clearance",
+       {"door_open", "door_width", "door_leg_x", "door_leg_y", "door_leg_z", "door_ball_x", "door_ball_y",
+        "door_ball_z"}},
+      {"doors.down", {"door_ajar", "door_width"}},
+      {"doors.over", {"unit_angle", "mount_tilt", "pivot_up", "wheel"}},
+      {"doors.shut", {"door_tie", "door_leg_x", "door_leg_y", "door_leg_z"}},
+      {"doors.tie", {"door_tie", "door_open", "door_leg_x", "door_leg_y", "door_leg_z"}},
+      {"doors.stop", {"door_arm", "door_stop_x", "door_stop_y", "door_stop_z", "door_open"}},
+      {"doors.hold",
+       {"door_spring", "door_spring_x", "door_spring_y", "door_spring_z", "door_torque", "door_magnet",
+        "door_magnet_out", "door_open"}},
+      {"doors.servo", {"door_torque", "door_spring", "door_magnet", "door_magnet_out"}},
+      {"doors.magnet", {"door_torque", "door_magnet", "door_magnet_out"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =
       std::find_if(moves.begin(), moves.end(), [&](const auto& m) { return id.starts_with(m.first); });

@@ -28,6 +28,8 @@ struct Knob {
   double there = 0;
   double dear = 1;  //!< what its whole range costs against that of another: dead weight is taken last
   std::function<void(Design&, double)> apply;
+  //! What it does may rise and fall on the way: it is searched piece by piece.
+  bool wavers = false;
   //! What may be taken instead, by name: the change is the number of one of them, from 1. Empty of a number.
   std::vector<Text> choices{};
 

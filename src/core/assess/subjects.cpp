@@ -28,6 +28,7 @@ Subject about_member(const Design& d, const Leg& leg, const std::string& part) {
   return {say("{}, {}", d.leg_word(leg), part), "leg:" + leg.id + "/" + part, leg.id};
 }
 
+Subject about_door(const Design& d, const std::string& id) { return {d.actor_word(id), "door:" + id}; }
 Subject about_door(const Design& d, const std::string& id, bool up) {
   const Text door = d.actor_word(id);
   return {up ? say("{}, going up", door) : say("{}, going down", door),

@@ -19,7 +19,8 @@ Subject about_wheel(const Design& design, const Leg& leg);
 Subject about_unit(const Design& design, const Leg& leg);
 //! A member of a leg or a joint of it: "main leg, front leg".
 Subject about_member(const Design& design, const Leg& leg, const std::string& part);
-//! "nose door, going up".
+//! "nose door"; "nose door, going up".
+Subject about_door(const Design& design, const std::string& id);
 Subject about_door(const Design& design, const std::string& id, bool up);
 //! One of a list whose entries have names and no ids: a point, a propeller. Of several of one name the second
 //! is known as such.

@@ -6,6 +6,7 @@
 #include <limits>
 #include <set>
 
+#include "core/assess/door_cures.h"
 #include "core/assess/drive_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/subjects.h"
@@ -476,6 +477,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     offer(list, aircraft, "hung_on", hung_on(d, before, finding));
     return list;
   }
+  if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
   if (of({"drive.free_fall"})) {
     for (const LegLine& line : leg_lines(d))
       if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())

@@ -574,13 +574,82 @@ const std::array registry{
         "How deep the deepest corner of the unit's plate goes in for the mount's tilt and the axis' tip, the "
         "highest corner flush.",
         "x·tan σ + y·tan τ", geometry, 0.01},
-    Measure{"swing.other_way_round", swing, "Clearance with the bent leg put in the other way round", Kind::length,
+    Measure{"swing.other_way_round", swing, "Clearance with the bent leg put in the other way round",
+            Kind::length,
             "Least clearance of the swing if the leg went into its unit turned half round about its shank.",
             "least distance over ψ", geometry, 0.01},
     Measure{"swing.slot", swing, "Slot for the leg through the floor", Kind::length,
             "Length of the slot that wheel and leg need in the floor on their way, the clearance round them.",
             "union of sections over ψ", geometry, 0.01},
+    // --- Doors ---
+    Measure{"doors.travel", doors, "How far it opens, driven so", Kind::angle,
+            "The opening that crank, rod, wire or arm give the door, against the one it shall have.",
+            "A·cos φ + B·sin φ = C, branch from closed", "rigid rods, no play"},
+    Measure{
+        "doors.transmission", doors, "Rod against the door's ball", Kind::angle,
+        "The least angle between the rod and what is square to the way of the door's ball, on the way: at "
+        "none the rod cannot move the door.",
+        "asin|l·t|", "rigid"},
+    Measure{"doors.end", doors, "Crank short of where it locks", Kind::angle,
+            "How much further the crank could turn before the linkage locks or the door turns back.",
+            "θ_end − θ_open", "rigid"},
+    Measure{"doors.bracket", doors, "Travel gained for each millimetre of the bracket", Kind::angle,
+            "What a millimetre of the crank's bracket further from the hinge gives the door, rod and arms as "
+            "they are.",
+            "dφ/ds", "rigid"},
+    Measure{
+        "doors.clearance", doors, "Leg past the open door", Kind::length,
+        "Least distance between all that the leg carries and the panel over the whole swing: fully open, or "
+        "where it is as it follows the leg.",
+        "least distance over ψ", geometry, 0.01},
+    Measure{"doors.over", doors, "Door closing over the stowed leg", Kind::length,
+            "Least distance of the stowed leg to the panel at any opening from fully open to closed.",
+            "least distance over φ", geometry, 0.01},
+    Measure{"doors.down", doors, "Door against the leg that is down", Kind::length,
+            "Least distance of the leg, down, to the panel as it stands then: open, ajar or closed again.",
+            "least distance", geometry, 0.01},
+    Measure{"doors.gap", doors, "Gap at the free edge, gear down", Kind::length,
+            "How far the free edge of a door left ajar, or lying on the leg, stands from where it is closed.",
+            "2·w·sin(φ/2)", geometry, 0.01},
+    Measure{
+        "doors.shut", doors, "Gap at the free edge, gear up", Kind::length,
+        "How far the free edge still stands from closed when the leg is stowed: what a wire too long leaves, "
+        "or a wheel that does not go in.",
+        "2·w·sin(φ/2)", geometry, 0.01},
+    Measure{"doors.stop", doors, "Arm's end beyond the stop", Kind::length,
+            "How much of the arm reaches past the stop from where they meet to stowed: below nothing it "
+            "slips off.",
+            "arm − distance of the stop", geometry, 0.01},
+    Measure{
+        "doors.tie", doors, "Wire's length to spare, gear down", Kind::length,
+        "Slack of the wire with the leg down and the door at its stop: below nothing it holds the door back.",
+        "length − distance of its ends", geometry, 0.01},
+    Measure{
+        "doors.hold", doors, "Held open, with 30 % in hand", Kind::moment,
+        "Moment of spring, drive and magnet about the hinge, fully open, less 1.3 times what would close it: "
+        "weight, air and hinge.",
+        "M_hold − 1.3·max(0, M_close)", "handbook, hold margin", 0.01},
+    Measure{"doors.servo", doors, "Its drive's torque in hand", Kind::share,
+            "What is left of the drive's stalled torque at the worst opening, both ways, in the air and on "
+            "jacks: "
+            "weight, air, hinge, friction, spring and the magnet to be broken once.",
+            "1 − M_needed/M_stalled", "no inertia"},
+    Measure{"doors.torque", doors, "Torque that its drive needs", Kind::moment,
+            "What servo or cylinder must bring about its own axis, stalled, so that 30 % are in hand at the "
+            "worst "
+            "opening, both ways: which doors are light work and which need a stout one.",
+            "M_needed/0.7", "no inertia"},
+    Measure{"doors.magnet", doors, "Pull-off of the magnet against the drive", Kind::share,
+            "The short peak that breaks the magnet, of the drive's stalled torque; beside it what the drive "
+            "would "
+            "hold for as long as the door is open if there were none.",
+            "(F·a + M)/M_stalled", "at the open stop"},
     // --- Sequence ---
+    Measure{
+        "sequence.zone", sequence, "Entered zone against the drawn one", Kind::share,
+        "By how much the shares entered for this door (leg may pass, enters, leaves) are on the safe side of "
+        "the region that the geometry gives: the worst of the three. Both count.",
+        "least difference", geometry, 0.05},
     Measure{"sequence.leg_wait", sequence, "Leg waits for the door", Kind::time,
             "Time in hand between the door being open far enough (slowest door) and the leg reaching it "
             "(fastest leg).",

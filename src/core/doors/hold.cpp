@@ -68,7 +68,9 @@ double HeldDoor::spring_torque(double angle) const {
 
 double HeldDoor::holding(double angle) const {
   const bool at_stop = angle >= open - 1e-9;
-  return spring_torque(angle) + servo_torque + (at_stop ? magnet_force * magnet_along : 0);
+  return spring_torque(angle) +
+         (servo_torque > 0 ? servo_torque * (servo_ratio ? servo_ratio(angle) : 1) : 0) +
+         (at_stop ? magnet_force * magnet_along : 0);
 }
 
 HoldFigures hold_figures(const HeldDoor& d, double from) {

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -26,7 +27,9 @@ struct HeldDoor {
   double density = 1.225, speed = 0;
   double hinge_stiffness = 0;  //!< tape and fabric hinges push back towards closed
   std::optional<HoldSpring> spring;
-  double servo_torque = 0;                    //!< that its drive holds at every angle
+  double servo_torque = 0;  //!< that its drive holds, about its own axis
+  //! How many times that torque reaches the hinge, over the angle; empty: once.
+  std::function<double(double angle)> servo_ratio{};
   double magnet_force = 0, magnet_along = 0;  //!< pulls the door to its stop when open, and only there
 
   //! What would close it at an angle from closed: weight, ½ρV²·S·(c/2)·C_N·sin, hinge. Negative: it opens.

@@ -141,8 +141,20 @@ std::vector<Fault> relation_faults(const Design& d) {
     if (!d.gear.find(id))
       faults.push_back({std::move(where), fmt::format("\"{}\" is no leg's id", id), what});
   };
-  for (size_t i = 0; i < d.doors.size(); ++i)
+  for (size_t i = 0; i < d.doors.size(); ++i) {
     must_be_leg(d.doors[i].leg, fmt::format("/doors/{}/leg", i), "Door");
+    const std::string& with = d.doors[i].drive.with;
+    if (with.empty()) continue;
+    const auto its =
+        std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == with; });
+    const std::string where = fmt::format("/doors/{}/drive/with", i);
+    if (its == d.doors.end() || with == d.doors[i].id)
+      faults.push_back(
+          {where, fmt::format("\"{}\" is no other door's id", with), "On the crank of the door"});
+    else if (!its->drive.with.empty())
+      faults.push_back({where, fmt::format("\"{}\" hangs on another door's crank itself", with),
+                        "On the crank of the door"});
+  }
   for (size_t i = 0; i < d.ledger.size(); ++i)
     if (!d.ledger[i].moves.empty())
       must_be_leg(d.ledger[i].moves, fmt::format("/ledger/{}/moves", i), "Hangs on");
@@ -209,6 +221,8 @@ void follow(const Design& before, Design& after) {
   std::erase_if(after.spring_bench.readings, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
   std::erase_if(after.spring_bench.drops, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
   auto actors_gone = gone(before.doors, after.doors);
+  for (auto& door : after.doors)
+    if (actors_gone.count(door.drive.with)) door.drive.with.clear();
   actors_gone.insert(legs_gone.begin(), legs_gone.end());
   for (auto* steps : {&after.sequence.up, &after.sequence.down})
     std::erase_if(*steps, [&](const Step& s) { return actors_gone.count(s.actor) > 0; });

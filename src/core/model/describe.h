@@ -64,6 +64,41 @@ void describe(V& v, T& s) {
   v.list("readings", s.readings, "Read on the table", 400);
 }
 
+template <class V, Of<DoorDrive> T>
+void describe(V& v, T& d) {
+  v.choice("way", d.way, Names(door_way_names), "Moved");
+  v.text("with", d.with, "On the crank of the door");
+  v.choice("axis", d.axis, Names(crank_axis_names), "Crank turns about an axis");
+  v.object("crank", d.crank, "Crank's axis");
+  v.given("throw_deg", d.throw_open,
+          spec::angle("Crank's turn to open, anticlockwise from front, right or above", -200, 200));
+  v.object("crank_ball", d.crank_ball, "Rod's end on the crank");
+  v.object("door_ball", d.door_ball, "Rod's or wire's end on the door");
+  v.object("leg_ball", d.leg_ball, "Rod's or wire's end on the leg, gear up");
+  v.given("tie_length_m", d.tie_length, spec::size("Length of the wire", 3));
+  v.object("stop", d.stop, "Stop in the bay that the arm meets");
+  v.given("arm_length_m", d.arm_length, spec::size("Length of that arm", 2));
+  v.given("torque_N_m", d.torque, spec::positive("Torque of its drive, stalled", Kind::moment, 1e4));
+}
+
+template <class V, Of<DoorHold> T>
+void describe(V& v, T& h) {
+  v.given("airspeed_m_per_s", h.airspeed, spec::not_negative("Airspeed, door open", Kind::speed, 150));
+  v.given("normal_coefficient", h.normal_coefficient,
+          spec::between("Normal force coefficient, broadside", Kind::factor, 0, 3));
+  v.given("hinge_stiffness_N_m_per_rad", h.hinge_stiffness,
+          spec::not_negative("Stiffness of the hinge", Kind::torsion_rate, 1e4));
+  v.given("hinge_friction_N_m", h.hinge_friction,
+          spec::not_negative("Friction of the hinge", Kind::moment, 1e3));
+  v.object("spring_door", h.spring_door, "Spring's or cable's end on the door");
+  v.object("spring_airframe", h.spring_airframe, "Its anchor or guide on the airframe");
+  v.given("spring_force_N", h.spring_force, spec::not_negative("Spring's initial force", Kind::force, 1e5));
+  v.given("spring_rate_N_per_m", h.spring_rate, spec::not_negative("Spring's rate", Kind::stiffness, 1e7));
+  v.given("spring_length_m", h.spring_length, spec::size("Length, end to anchor, at its initial force", 3));
+  v.given("magnet_force_N", h.magnet_force, spec::not_negative("Magnet's pull-off force", Kind::force, 1e4));
+  v.given("magnet_out_m", h.magnet_out, spec::size("Magnet out from the hinge", 5));
+}
+
 template <class V, Of<Door> T>
 void describe(V& v, T& d) {
   v.text("id", d.id, "Id");
@@ -72,9 +107,17 @@ void describe(V& v, T& d) {
   v.object("hinge_from", d.hinge_from, "Hinge, front end");
   v.object("hinge_to", d.hinge_to, "Hinge, rear end");
   v.given("width_m", d.width, spec::size("Width of the panel", 5));
-  v.given("closed_towards", d.closed_towards,
-          spec::between("Closed panel lies to starboard (1) or port (-1)", Kind::factor, -1, 1));
-  v.given("open_angle_deg", d.open_angle, spec::angle("Opens by", 5, 180));
+  v.given(
+      "closed_towards", d.closed_towards,
+      spec::between("Closed panel lies to starboard or forward (1), port or aft (-1)", Kind::factor, -1, 1));
+  v.given("closed_tilt_deg", d.closed_tilt, spec::angle("Closed, its free edge higher by", -89, 89));
+  v.given("thickness_m", d.thickness, spec::size("Thickness of the panel", 0.3));
+  v.given("mass_kg", d.mass, spec::positive("Mass of the panel", Kind::mass, 500));
+  v.given("cg_out_m", d.cg_out, spec::size("Its CG out from the hinge", 5));
+  v.given("open_angle_deg", d.open_angle, spec::angle("Opens by", 5, 200));
+  v.given("ajar_deg", d.ajar, spec::angle("Left open by, gear down", 0, 120));
+  v.object("drive", d.drive, "What moves it");
+  v.object("hold", d.hold, "What holds it open");
   v.given("time_open_s", d.time_open, spec::positive("Time to open", Kind::time, 600));
   v.given("time_close_s", d.time_close, spec::positive("Time to close", Kind::time, 600));
   v.given("slowest_factor", d.slowest, spec::between("Slowest, times the time", Kind::factor, 1, 10));

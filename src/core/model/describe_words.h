@@ -87,6 +87,11 @@ inline constexpr std::array<std::string_view, 5> drive_names{"not decided", "ele
 inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
+inline constexpr std::array<std::string_view, 6> door_way_names{
+    "on its hinge",           "by crank and rod", "by a rod from the leg", "by an arm against a stop",
+    "by a wire from the leg", "by the wheel"};
+inline constexpr std::array<std::string_view, 4> crank_axis_names{"along the hinge", "fore and aft",
+                                                                  "athwartships", "upright"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};

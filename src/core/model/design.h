@@ -47,6 +47,38 @@ struct Purpose : Kept {
   bool operator==(const Purpose&) const = default;
 };
 
+//! How a door is moved.
+enum class DoorWay { on_hinge, crank, leg_rod, stop_arm, wire, wheel };
+//! What a door's crank turns about.
+enum class CrankAxis { hinge, fore_and_aft, athwart, upright };
+
+//! What moves a door. All places as they are with the gear up and the door closed.
+struct DoorDrive : Kept {
+  DoorWay way = DoorWay::on_hinge;
+  std::string with;  //!< id of the door on whose crank this one's rod hangs; empty: a crank of its own
+  CrankAxis axis = CrankAxis::hinge;
+  Point crank;       //!< on the crank's axis
+  Given throw_open;  //!< by which it turns to open the door: anticlockwise seen from front, right or above
+  Point crank_ball, door_ball;  //!< ends of the rod
+  Point leg_ball;               //!< of a rod or wire from the leg
+  Given tie_length;             //!< of the wire
+  Point stop;                   //!< in the bay, that the arm comes up against
+  Given arm_length;             //!< of that arm, from the crank's axis
+  Given torque;                 //!< of servo or cylinder, stalled, about its own axis
+  bool operator==(const DoorDrive&) const = default;
+};
+
+//! What would close an open door, and what holds it open.
+struct DoorHold : Kept {
+  Given airspeed, normal_coefficient;
+  Given hinge_stiffness;               //!< of tape or fabric: pushes back towards closed, for each rad
+  Given hinge_friction;                //!< moment
+  Point spring_door, spring_airframe;  //!< its ends, door closed; a cable's: where it leaves its guide
+  Given spring_force, spring_rate, spring_length;  //!< initial, rate, length at the initial force
+  Given magnet_force, magnet_out;                  //!< pull-off at the stop, and how far out from the hinge
+  bool operator==(const DoorHold&) const = default;
+};
+
 struct Door : Kept {
   std::string id;            //!< stable; what steps refer to
   std::string name;          //!< the builder's label; may be empty or doubled
@@ -54,7 +86,13 @@ struct Door : Kept {
   Point hinge_from, hinge_to;
   Given width;           //!< of the panel, square to its hinge
   Given closed_towards;  //!< +1: the closed panel lies to starboard of its hinge, -1: to port
+  Given closed_tilt;     //!< by which the closed panel's free edge lies higher than its hinge
+  Given thickness;       //!< inward from the hinge's line
+  Given mass, cg_out;    //!< its mass, and how far out from the hinge it acts
   Given open_angle;
+  Given ajar;  //!< left open when it has closed again on the gear down
+  DoorDrive drive;
+  DoorHold hold;
   Given time_open, time_close, slowest, fastest;
   Given frees_leg_at;            //!< share of its travel at which the leg may pass
   Given zone_enter, zone_leave;  //!< shares of the leg's travel between which it needs the door open

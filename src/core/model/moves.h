@@ -57,6 +57,13 @@ inline std::vector<Point*> points_of(Leg& leg) {
   return points;
 }
 
+//! Every place of a door.
+inline std::vector<Point*> points_of(Door& door) {
+  return {&door.hinge_from,       &door.hinge_to,         &door.drive.crank,
+          &door.drive.crank_ball, &door.drive.door_ball,  &door.drive.leg_ball,
+          &door.drive.stop,       &door.hold.spring_door, &door.hold.spring_airframe};
+}
+
 //! Shifts a whole leg with all it consists of (m).
 inline void shift_leg(Leg& leg, double dx, double dy, double dz) {
   for (Point* p : points_of(leg)) {

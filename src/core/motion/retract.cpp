@@ -146,15 +146,4 @@ Vec3 foot(const Leg& leg) {
   return leg.axle.vec() - (leg.wheel_offset.known() ? leg.wheel_offset.si : 0) * axle_direction(leg);
 }
 
-std::optional<std::array<Vec3, 4>> panel(const Door& d, double share) {
-  if (!d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() || !d.open_angle.known())
-    return std::nullopt;
-  const double open = share * d.open_angle;
-  const double towards = d.closed_towards < 0 ? -1 : 1;
-  const Vec3 across(0, towards * d.width * std::cos(open), -d.width * std::sin(open));
-  const Vec3 a = d.hinge_from.vec();
-  const Vec3 b = d.hinge_to.vec();
-  return std::array<Vec3, 4>{a, b, b + across, a + across};
-}
-
 }  // namespace kranich::motion

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! How a leg and its doors move when the gear is raised: the one description that masses, clearances,
+//! How a leg moves when the gear is raised: the one description that masses, clearances,
 //! drawings and sheets take their poses from. Legs as they are stored (starboard, or on the centre line), SI,
-//! rad, aircraft axes; the travel is a share, 0 down or closed, 1 stowed or open. Source: handbook, Swing.
+//! rad, aircraft axes; the travel is a share, 0 down, 1 stowed. Source: handbook, Swing.
 #pragma once
 
-#include <array>
 #include <optional>
 
 #include "core/model/design.h"
@@ -46,9 +45,5 @@ std::optional<Vec3> swung(const Leg& leg, double share, const Vec3& point, bool 
 Vec3 axle_direction(const Leg& leg);
 //! Lower end of the leg's line, where the axle leaves it: the wheel stands outboard of it along the axle.
 Vec3 foot(const Leg& leg);
-
-//! Corners of a door's panel: its hinge's ends, then its free edge from the second to the first. A panel lies
-//! level when closed and opens downward. Nothing where a measure of it is unknown.
-std::optional<std::array<Vec3, 4>> panel(const Door& door, double share);
 
 }  // namespace kranich::motion

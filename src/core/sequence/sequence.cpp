@@ -7,14 +7,21 @@
 #include <cmath>
 #include <limits>
 
+#include "core/doors/door.h"
+
 namespace kranich::sequence {
 
 double least_leg_wait(const Guarded& g) {
-  return std::max(0.0, g.open.most() * g.frees_leg_at - g.leg.least() * g.zone_enter);
+  double wait = std::max(0.0, g.open.most() * g.frees_leg_at - g.leg.least() * g.zone_enter);
+  for (const auto& [leg, door] : g.drawn) wait = std::max(wait, g.open.most() * door - g.leg.least() * leg);
+  return wait;
 }
 
 double least_close_start(const Guarded& g, double leg_start) {
-  return leg_start + g.leg.most() * g.zone_leave - g.close.least() * (1 - g.frees_leg_at);
+  double start = g.leg.most() * g.zone_leave - g.close.least() * (1 - g.frees_leg_at);
+  for (const auto& [leg, door] : g.drawn)
+    start = std::max(start, g.leg.most() * leg - g.close.least() * (1 - door));
+  return leg_start + start;
 }
 
 double least_close_start_at_rest(const Guarded& g, double leg_start) { return leg_start + g.leg.most(); }
@@ -43,6 +50,10 @@ struct Actor {
 std::optional<Actor> find_actor(const Design& d, const std::string& id, Text& problem) {
   for (const auto& door : d.doors) {
     if (door.id != id) continue;
+    if (doors::moved_by_leg(door)) {
+      problem = say("“{}” is moved by its leg: it needs no step of its own", d.actor_word(id));
+      return std::nullopt;
+    }
     if (!door.time_open.known() || !door.time_close.known() || !door.slowest.known() ||
         !door.fastest.known()) {
       problem = say("times of the door “{}” or their spread", d.actor_word(id));
@@ -112,12 +123,14 @@ bool stands_open(const std::string& door, const std::vector<Step>& others, const
 
 }  // namespace
 
-std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& problems) {
+std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& problems,
+                                   const std::vector<DoorZone>& zones) {
   std::vector<DoorCheck> checks;
   const auto& steps = up ? d.sequence.up : d.sequence.down;
   const auto& others = up ? d.sequence.down : d.sequence.up;
   constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   for (const auto& door : d.doors) {
+    if (doors::moved_by_leg(door)) continue;
     Text problem;
     const auto actor = find_actor(d, door.id, problem);
     const auto leg = find_actor(d, door.leg, problem);
@@ -125,8 +138,12 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& 
       problems.push_back(problem);
       continue;
     }
-    if (!door.frees_leg_at.known() || !door.zone_enter.known() || !door.zone_leave.known()) {
-      problems.push_back(say("where the leg needs the door “{}” open", d.actor_word(door.id)));
+    const auto drawn =
+        std::find_if(zones.begin(), zones.end(), [&](const DoorZone& z) { return z.door == door.id; });
+    const bool entered = door.frees_leg_at.known() && door.zone_enter.known() && door.zone_leave.known();
+    if (!entered && drawn == zones.end()) {
+      problems.push_back(
+          say("where the leg needs the door “{}” open: its panel, or three shares", d.actor_word(door.id)));
       continue;
     }
     double open_start = nan;
@@ -138,12 +155,15 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& 
       if (s.actor == door.leg && s.action == (up ? Action::raise : Action::lower)) leg_start = s.start;
     }
     if (std::isnan(leg_start)) continue;  // this leg does not move in this direction
-    Guarded g{actor->forth,   up ? leg->forth : leg->back, actor->back, door.frees_leg_at, door.zone_enter,
-              door.zone_leave};
-    if (!up) {  // going down the leg meets the zone from its other end
-      g.zone_enter = 1 - door.zone_leave;
-      g.zone_leave = 1 - door.zone_enter;
+    Guarded g{actor->forth, up ? leg->forth : leg->back, actor->back, 0, 0, 0};
+    if (entered) {
+      // Going down the leg meets the zone from its other end.
+      g.frees_leg_at = door.frees_leg_at;
+      g.zone_enter = up ? door.zone_enter.si : 1 - door.zone_leave;
+      g.zone_leave = up ? door.zone_leave.si : 1 - door.zone_enter;
     }
+    if (drawn != zones.end())
+      for (const auto& [at, opening] : drawn->points) g.drawn.emplace_back(up ? at : 1 - at, opening);
     // A door left open since the other direction need not open first.
     const bool was_open = stands_open(door.id, others, steps);
     DoorCheck c;

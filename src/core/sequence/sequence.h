@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/say.h"
@@ -26,8 +27,12 @@ struct Guarded {
   Travel open, leg, close;
   double frees_leg_at;            //!< share open
   double zone_enter, zone_leave;  //!< shares of the leg's travel, in the order it passes them
+  //! Shares of the leg's travel, in the order it passes them, and of the door's opening below which the door is
+  //! in its way there: the drawn region, beside the plain one that those three shares make.
+  std::vector<std::pair<double, double>> drawn{};
 };
-//! Least wait before the leg starts: max(0, t_open,max·free − t_leg,min·enter).
+//! Least wait before the leg starts: the most of t_open,max·(door's share) − t_leg,min·(leg's share) over all
+//! points of the region, not below 0; of the plain one max(0, t_open,max·free − t_leg,min·enter).
 double least_leg_wait(const Guarded& g);
 //! Least start of closing, for a leg that starts at w1, so that the slowest leg has left the door's zone.
 double least_close_start(const Guarded& g, double leg_start);
@@ -65,10 +70,19 @@ struct DoorCheck {
   bool shut;                 //!< nothing opens it before the leg comes: the waits are then infinite
 };
 
+//! Where a door is in its leg's way, by the geometry of both.
+struct DoorZone {
+  std::string door;  //!< its id
+  //! Shares of the leg's travel from down on, and of the door's opening below which it is in the way there.
+  std::vector<std::pair<double, double>> points;
+};
+
 //! The bars of a list of steps; steps of unknown actors or times are named in `problems`.
 Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vector<Text>& problems);
-//! Checks every door against the leg it covers, going up or down.
-std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<Text>& problems);
+//! Checks every door against the leg it covers, going up or down; those that the leg itself moves are left
+//! out. What is entered of where a door is in the way counts, and what the geometry gives.
+std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<Text>& problems,
+                                   const std::vector<DoorZone>& zones);
 
 //! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is
 //! where it stands before its first step.

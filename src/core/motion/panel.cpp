@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/motion/panel.h"
+
+#include <cmath>
+
+namespace kranich::motion {
+namespace {
+
+//! The panel in its own axes (along the hinge, out, inward), the solids brought there.
+Eigen::Isometry3d to_own(const DoorPanel& p, double opening) {
+  const Vec3 along = (p.rear - p.hinge.point).normalized();
+  const Vec3 across = p.across(0);
+  const Vec3 inward = p.hinge.direction.cross(across) * -1;  // against the way it opens
+  Eigen::Isometry3d own = Eigen::Isometry3d::Identity();
+  // Rows may form a left-handed frame: distances do not mind, the solids are symmetric.
+  own.linear().row(0) = along;
+  own.linear().row(1) = across;
+  own.linear().row(2) = inward;
+  own.translation() = -own.linear() * p.hinge.point;
+  return own * p.hinge.turn(-opening);
+}
+
+Obstacle box_of(const DoorPanel& p) {
+  return Box{{0, 0, 0}, {(p.rear - p.hinge.point).norm(), p.width, std::max(p.thickness, 1e-6)}};
+}
+
+}  // namespace
+
+Vec3 DoorPanel::across(double opening) const {
+  return std::cos(opening - tilt) * out + std::sin(opening - tilt) * down;
+}
+
+std::array<Vec3, 4> DoorPanel::corners(double opening) const {
+  const Vec3 way = width * across(opening);
+  return {hinge.point, rear, rear + way, hinge.point + way};
+}
+
+Eigen::Vector2d DoorPanel::in_plane(const Vec3& p) const {
+  const Vec3 r = p - hinge.point;
+  return {r.dot(out), -r.dot(down)};
+}
+
+double DoorPanel::clearance(const RoundedWheel& wheel, double opening) const {
+  const Eigen::Isometry3d own = to_own(*this, opening);
+  RoundedWheel w = wheel;
+  w.centre = own * wheel.centre;
+  w.axle = own.linear() * wheel.axle;
+  return nearest(w, box_of(*this)).distance;
+}
+
+double DoorPanel::clearance(const Capsule& capsule, double opening) const {
+  const Eigen::Isometry3d own = to_own(*this, opening);
+  return nearest(Capsule{own * capsule.from, own * capsule.to, capsule.radius}, box_of(*this)).distance;
+}
+
+std::optional<DoorPanel> panel_of(const Door& d) {
+  if (!d.hinge_from.known() || !d.hinge_to.known() || !d.width.known() || !d.open_angle.known() ||
+      !d.closed_towards.known())
+    return std::nullopt;
+  const Vec3 front = d.hinge_from.vec();
+  const Vec3 rear = d.hinge_to.vec();
+  const Vec3 h = (rear - front).normalized();
+  const Vec3 level = Vec3::UnitZ().cross(h);
+  if (!h.allFinite() || level.norm() < 1e-6) return std::nullopt;
+  DoorPanel p;
+  p.out = (d.closed_towards < 0 ? -1 : 1) * level.normalized();
+  p.down = h.cross(p.out);
+  if (p.down.z() > 0) p.down = -p.down;
+  p.hinge = {front, p.out.cross(p.down)};
+  p.rear = rear;
+  p.tilt = d.closed_tilt.known() ? d.closed_tilt.si : 0;
+  p.width = d.width;
+  p.thickness = d.thickness.known() ? d.thickness.si : 0;
+  p.open = d.open_angle;
+  return p;
+}
+
+DoorPanel mirrored(const DoorPanel& p) {
+  DoorPanel m = p;
+  m.hinge = mirrored(p.hinge);
+  m.rear = kranich::mirrored(p.rear);
+  m.out = kranich::mirrored(p.out);
+  m.down = kranich::mirrored(p.down);
+  return m;
+}
+
+double opening_down(const Design& d, const Door& door) {
+  const Step* last = nullptr;
+  for (const auto& s : d.sequence.down)
+    if (s.actor == door.id && (!last || s.start >= last->start)) last = &s;
+  if (!last || last->action == Action::open) return door.open_angle;
+  return door.ajar.known() ? door.ajar.si : 0;
+}
+
+}  // namespace kranich::motion
