@@ -113,7 +113,7 @@ void MainWindow::build_actions() {
   action(menu_, tr("Keyboard and cautions"), "F1", [this] {
     QMessageBox::information(
         this, tr("Keyboard and cautions"),
-        tr("<p><b>Ctrl+1 … Ctrl+8</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
+        tr("<p><b>Ctrl+1 … Ctrl+0</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
            "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
            "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
            "<b>Ctrl+K</b> variants · <b>Ctrl+H</b> make it hold · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")

@@ -307,7 +307,7 @@ TEST_CASE("the program itself starts with a demo, draws every view and ends") {
           {"--demo", "Redshank", "--pictures", dir.path(), "--report", dir.filePath("r.pdf")});
   REQUIRE(p.waitForFinished(60000));
   CHECK(p.exitCode() == 0);
-  for (const char* name : {"weigh", "place", "stance", "spring", "swing", "doors", "sequence"}) {
+  for (const char* name : {"weigh", "place", "stance", "spring", "swing", "steer", "doors", "sequence"}) {
     const QImage picture(dir.filePath(QString::fromLatin1(name) + ".png"));
     CHECK(picture.size() == QSize(1280, 800));
   }

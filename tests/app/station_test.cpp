@@ -52,7 +52,7 @@ TEST_CASE("the leg's handles are reached by Tab and moved by the arrow keys", "[
   CHECK(page.board()->accessibleDescription().contains("front leg"));
 }
 
-TEST_CASE("Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the drive, Ctrl+8 the doors, Ctrl+9 the sequence", "[window]") {
+TEST_CASE("Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the drive, Ctrl+8 the steering, Ctrl+9 the doors, Ctrl+0 the sequence", "[window]") {
   Bench b("Dunnock");
   const auto on = [&](int key, Station station) {
     QTest::keyClick(b.window.get(), static_cast<Qt::Key>(key), Qt::ControlModifier);
@@ -61,8 +61,9 @@ TEST_CASE("Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the drive, Ctrl+8 the 
   CHECK(on(Qt::Key_5, Station::leg));
   CHECK(on(Qt::Key_6, Station::swing));
   CHECK(on(Qt::Key_7, Station::drive));
-  CHECK(on(Qt::Key_8, Station::doors));
-  CHECK(on(Qt::Key_9, Station::sequence));
+  CHECK(on(Qt::Key_8, Station::steer));
+  CHECK(on(Qt::Key_9, Station::doors));
+  CHECK(on(Qt::Key_0, Station::sequence));
   CHECK(on(Qt::Key_4, Station::spring));
 }
 

@@ -18,13 +18,14 @@ using namespace kranich;
 
 namespace {
 
-//! As the demos were before edges, drives and what moves doors were entered in them.
+//! As the demos were before edges, drives, steering and what moves doors were entered in them.
 Design without_edges(Design d) {
   d.airframe.references.clear();
   for (auto& leg : d.gear.legs) {
     leg.retraction.drive = {};
     leg.retraction.uplock = {};
     leg.retraction.brace = {};
+    leg.steering = {};
   }
   for (auto& door : d.doors) {
     door.drive = {};

@@ -235,6 +235,27 @@ void furnish_parts(Leg& leg, Chance& c, double load, double height, double wheel
   }
 }
 
+//! Steering of every kind, rods anywhere near.
+void steer_leg(Leg& leg, Chance& c) {
+  const double size = leg.wheel.diameter.known() ? leg.wheel.diameter.si : 0.3;
+  const Vec3 top = leg.held_at().allFinite() ? leg.held_at() : leg.axle.vec() + Vec3(0, 0, 2 * size);
+  const auto beside = [&](double by) {
+    return Vec3(top + by * Vec3(c.between(-1, 1), c.between(-1, 1), c.between(-1, 1)));
+  };
+  Steering& s = leg.steering;
+  s.kind = static_cast<SteeringKind>(c.below(4));
+  if (!c.one_in(6)) s.angle = Given(radians(std::round(c.between(5, 100))));
+  if (c.one_in(3)) s.wanted_radius = c.g(10 * size);
+  if (!c.one_in(6)) put(s.rod_airframe, beside(size));
+  if (!c.one_in(6)) put(s.rod_leg, beside(0.3 * size));
+  if (c.one_in(2)) s.slide = c.g(0.2 * size);
+  if (c.one_in(2)) s.servo_torque = c.g(5 * size);
+  if (c.one_in(2)) s.servo_arm = c.g(0.1 * size);
+  s.lets_go = c.one_in(2);
+  if (c.one_in(2)) s.bush_play = c.g(0.002 * size);
+  if (c.one_in(2)) s.bush_length = c.g(0.4 * size);
+}
+
 //! Doors about a leg, moved in every way, of some of which something is left out.
 void hang_doors(Design& d, const Leg& leg, Chance& c) {
   const double size = leg.wheel.diameter.known() ? leg.wheel.diameter.si : 0.3;
@@ -467,6 +488,8 @@ Design random_design(unsigned seed) {
   }
   for (const Leg& leg : d.gear.legs)
     if (leg.retraction.fitted && c.one_in(2)) hang_doors(d, leg, c);
+  for (Leg& leg : d.gear.legs)
+    if (c.one_in(3)) steer_leg(leg, c);
   // Anything described may be another number, unknown, or at the end of what is allowed; any choice another.
   const auto given = all_given(d);
   for (size_t n = c.below(20); n > 0; --n) {

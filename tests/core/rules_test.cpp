@@ -69,7 +69,7 @@ TEST_CASE("a station asked for alone says the same as when all are asked") {
     const auto d = demo(name);
     const auto all = assess(d);
     for (const Station s : {Station::weigh, Station::place, Station::stance, Station::spring, Station::swing,
-                            Station::doors, Station::sequence}) {
+                            Station::steer, Station::doors, Station::sequence}) {
       // With the stations that it builds on.
       const Stations which = Stations::only(s);
       const auto alone = assess(d, which);

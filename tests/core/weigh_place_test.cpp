@@ -28,6 +28,7 @@ namespace {
 double froude_power(Kind kind) {
   switch (kind) {
     case Kind::length:
+    case Kind::distance:
     case Kind::pressure:
     case Kind::stress:
       return 1;

@@ -15,7 +15,7 @@ RailButton::RailButton(Station station, QWidget* parent) : QAbstractButton(paren
   setCursor(Qt::PointingHandCursor);
   setText(text_of(station_title(station)));
   setObjectName("rail:" + text_of(station_id(station)));
-  setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(static_cast<int>(station) + 1)));
+  setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg((static_cast<int>(station) + 1) % 10)));
 }
 
 void RailButton::count(int fails, int tight, int unknown) {
@@ -28,7 +28,7 @@ void RailButton::count(int fails, int tight, int unknown) {
                            .arg(tight)
                            .arg(unknown);
   setAccessibleName(said);
-  setToolTip(tr("%1 (Ctrl+%2)").arg(said).arg(static_cast<int>(station_) + 1));
+  setToolTip(tr("%1 (Ctrl+%2)").arg(said).arg((static_cast<int>(station_) + 1) % 10));
   update();
 }
 

@@ -39,9 +39,9 @@ Text way_of(const Hardest& h) {
                       : (h.flying ? Text("extending in the air") : Text("extending on jacks"));
 }
 
-class Judge {
+class DriveJudge {
  public:
-  Judge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect, std::string_view only)
+  DriveJudge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect, std::string_view only)
       : d_(d), a_(a), leg_(leg), r_(leg.retraction.drive), collect_(collect), only_(only) {}
 
   void all() {
@@ -555,7 +555,7 @@ class Judge {
 
 void assess_drive(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
   for (const Leg& leg : d.gear.legs)
-    if (leg.retraction.fitted) Judge(d, a, leg, collect, asked.measure).all();
+    if (leg.retraction.fitted) DriveJudge(d, a, leg, collect, asked.measure).all();
 }
 
 }  // namespace kranich

@@ -17,9 +17,9 @@ namespace kranich {
 namespace {
 
 //! What a leg and its well come to.
-class Judge {
+class SwingJudge {
  public:
-  Judge(const Design& d, const Leg& leg, Collector& collect, const Assessment* near)
+  SwingJudge(const Design& d, const Leg& leg, Collector& collect, const Assessment* near)
       : d_(d), leg_(leg), r_(leg.retraction), collect_(collect), near_(near) {}
 
   LegSwing all() {
@@ -339,7 +339,7 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
   for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
     any = true;
-    a.swings.push_back(Judge(d, leg, collect, asked.near).all());
+    a.swings.push_back(SwingJudge(d, leg, collect, asked.near).all());
     if (leg.wheel.diameter.known()) near = std::max(near, leg.wheel.diameter.si);
   }
   if (!any || (!asked.measure.empty() && asked.measure != "swing.pair")) return;

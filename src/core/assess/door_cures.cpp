@@ -11,8 +11,7 @@
 namespace kranich {
 namespace {
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-constexpr double mm = 1e-3;
+constexpr double millimetre = 1e-3;
 
 //! One number of a door: where it stands, how it reads, how far it goes.
 struct DoorKnob {
@@ -24,7 +23,7 @@ struct DoorKnob {
   //! Step and way; both 0: by the size of what is there, from a third to three times.
   double step, way;
 };
-const DoorKnob table[]{
+const DoorKnob door_numbers[]{
     {"door_open", "open_angle_deg", "{} opens further by {}", "{} opens less far by {}", Kind::angle,
      radians(1), radians(90)},
     {"door_ajar", "ajar_deg", "{} left open further by {}", "{} closed further by {}", Kind::angle,
@@ -33,43 +32,43 @@ const DoorKnob table[]{
     {"door_throw", "drive/throw_deg", "crank of the {} turns further by {}",
      "crank of the {} turns less by {}", Kind::angle, radians(0.5), radians(60)},
     {"door_crank_x", "drive/crank_ball/x_m", "rod of the {} hung on its crank further aft by {}",
-     "rod of the {} hung on its crank further forward by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod of the {} hung on its crank further forward by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_crank_y", "drive/crank_ball/y_m", "rod of the {} hung on its crank further to starboard by {}",
-     "rod of the {} hung on its crank further to port by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod of the {} hung on its crank further to port by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_crank_z", "drive/crank_ball/z_m", "rod of the {} hung on its crank higher by {}",
-     "rod of the {} hung on its crank lower by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod of the {} hung on its crank lower by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_leg_x", "drive/leg_ball/x_m", "leg's end of the {} drive further aft by {}",
-     "leg's end of the {} drive further forward by {}", Kind::length, 0.5 * mm, 0.15},
+     "leg's end of the {} drive further forward by {}", Kind::length, 0.5 * millimetre, 0.15},
     {"door_leg_y", "drive/leg_ball/y_m", "leg's end of the {} drive further to starboard by {}",
-     "leg's end of the {} drive further to port by {}", Kind::length, 0.5 * mm, 0.15},
+     "leg's end of the {} drive further to port by {}", Kind::length, 0.5 * millimetre, 0.15},
     {"door_leg_z", "drive/leg_ball/z_m", "leg's end of the {} drive higher by {}",
-     "leg's end of the {} drive lower by {}", Kind::length, 0.5 * mm, 0.15},
+     "leg's end of the {} drive lower by {}", Kind::length, 0.5 * millimetre, 0.15},
     {"door_ball_x", "drive/door_ball/x_m", "rod's end on the {} further aft by {}",
-     "rod's end on the {} further forward by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod's end on the {} further forward by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_ball_y", "drive/door_ball/y_m", "rod's end on the {} further to starboard by {}",
-     "rod's end on the {} further to port by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod's end on the {} further to port by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_ball_z", "drive/door_ball/z_m", "rod's end on the {} higher by {}",
-     "rod's end on the {} lower by {}", Kind::length, 0.5 * mm, 0.1},
+     "rod's end on the {} lower by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_tie", "drive/tie_length_m", "wire of the {} longer by {}", "wire of the {} shorter by {}",
      Kind::length, 0, 0},
     {"door_arm", "drive/arm_length_m", "arm of the {} longer by {}", "arm of the {} shorter by {}",
      Kind::length, 0, 0},
     {"door_stop_x", "drive/stop/x_m", "stop of the {} further aft by {}",
-     "stop of the {} further forward by {}", Kind::length, 0.5 * mm, 0.1},
+     "stop of the {} further forward by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_stop_y", "drive/stop/y_m", "stop of the {} further to starboard by {}",
-     "stop of the {} further to port by {}", Kind::length, 0.5 * mm, 0.1},
+     "stop of the {} further to port by {}", Kind::length, 0.5 * millimetre, 0.1},
     {"door_stop_z", "drive/stop/z_m", "stop of the {} higher by {}", "stop of the {} lower by {}",
-     Kind::length, 0.5 * mm, 0.1},
+     Kind::length, 0.5 * millimetre, 0.1},
     {"door_torque", "drive/torque_N_m", "drive of the {} stronger by {}", "drive of the {} weaker by {}",
      Kind::moment, 0, 0},
     {"door_spring", "hold/spring_force_N", "spring of the {} stronger by {}", "spring of the {} weaker by {}",
      Kind::force, 0, 0},
     {"door_spring_x", "hold/spring_airframe/x_m", "spring's anchor of the {} further aft by {}",
-     "spring's anchor of the {} further forward by {}", Kind::length, mm, 0.2},
+     "spring's anchor of the {} further forward by {}", Kind::length, millimetre, 0.2},
     {"door_spring_y", "hold/spring_airframe/y_m", "spring's anchor of the {} further to starboard by {}",
-     "spring's anchor of the {} further to port by {}", Kind::length, mm, 0.2},
+     "spring's anchor of the {} further to port by {}", Kind::length, millimetre, 0.2},
     {"door_spring_z", "hold/spring_airframe/z_m", "spring's anchor of the {} higher by {}",
-     "spring's anchor of the {} lower by {}", Kind::length, mm, 0.2},
+     "spring's anchor of the {} lower by {}", Kind::length, millimetre, 0.2},
     {"door_magnet", "hold/magnet_force_N", "magnet of the {} stronger by {}", "magnet of the {} weaker by {}",
      Kind::force, 0, 0},
     {"door_magnet_out", "hold/magnet_out_m", "magnet of the {} further out by {}",
@@ -77,7 +76,7 @@ const DoorKnob table[]{
 };
 
 //! Used by the way a door is driven.
-bool has(const Door& door, std::string_view what) {
+bool moved_so(const Door& door, std::string_view what) {
   const DoorWay way = door.drive.way;
   const bool crank = way == DoorWay::crank;
   const bool arm = way == DoorWay::stop_arm;
@@ -97,8 +96,8 @@ std::vector<KnobRef> door_knobs(const Design& d) {
   std::vector<KnobRef> list;
   for (size_t i = 0; i < d.doors.size(); ++i) {
     const Door& door = d.doors[i];
-    for (const DoorKnob& k : table) {
-      if (!has(door, k.what)) continue;
+    for (const DoorKnob& k : door_numbers) {
+      if (!moved_so(door, k.what)) continue;
       const std::string path = "/doors/" + std::to_string(i) + "/" + k.path;
       const auto spec = spec_at(d, path);
       double value = value_at(d, path);
@@ -112,7 +111,7 @@ std::vector<KnobRef> door_knobs(const Design& d) {
       knob.noun = d.actor_word(door.id);
       knob.kind = k.kind;
       knob.wavers = k.kind == Kind::angle;  // an edge falls and rises, a linkage goes there and back
-      knob.there = k.way > 0 ? nan : value;
+      knob.there = k.way > 0 ? std::nan("") : value;
       knob.step = k.way > 0
                       ? k.step
                       : std::pow(10, std::floor(std::log10(value) - 2)) * (k.kind == Kind::length ? 1 : 5);
@@ -145,17 +144,11 @@ std::vector<KnobRef> door_swaps(const Design& d, const Assessment& before, const
     if (finding.subject.key == "door:" + s.door) state = &s;
   if (!state || !state->panel) return list;
   const auto offer = [&](const char* what, Text text, std::function<void(Door&)> put) {
-    Knob knob;
-    knob.id = state->door + "." + what;
-    knob.most = 10;
-    knob.there = nan;
-    knob.choices = {std::move(text)};
-    knob.apply = [id = state->door, put = std::move(put)](Design& x, double v) {
-      if (std::lround(v) != 1) return;
-      for (Door& door : x.doors)
-        if (door.id == id) put(door);
-    };
-    list.push_back(std::make_shared<Knob>(std::move(knob)));
+    list.push_back(one_choice(state->door + "." + what, std::move(text),
+                              [id = state->door, put = std::move(put)](Design& x) {
+                                for (Door& door : x.doors)
+                                  if (door.id == id) put(door);
+                              }));
   };
   const auto at = [](const Vec3& p) {
     const auto length = [](double m) { return Amount{m, Kind::length}; };

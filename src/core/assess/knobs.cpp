@@ -230,6 +230,8 @@ bool has_twins(const Leg& l) { return l.wheel_spacing.known(); }
 bool has_air(const Leg& l) {
   return l.wheel.tyre == Tyre::pneumatic && l.wheel.pressure.known() && !l.wheel.tyre_rate.known();
 }
+bool steered(const Leg& l) { return l.steering.kind != SteeringKind::none; }
+bool rods_slide(const Leg& l) { return l.steering.kind == SteeringKind::sliding_rods; }
 bool in_a_fork(const Leg& l) { return l.wheel.fork_gap.known(); }
 template <BentForm form>
 bool bends_as(const Leg& l) {
@@ -373,6 +375,20 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::damping, S::part, 0, 0, oil_damped, {{"spring/damping_closing_N_s_per_m"}}},
       {"unit_angle", "{} unit angle more by {}", "{} unit angle less by {}",
        N::stem, K::angle, S::angle, 0.1 * deg, 30 * deg, retracts, {{"retraction/unit_angle_deg"}}},
+      {"steer_angle", "{} steered further by {}", "{} steered less far by {}",
+       N::legs, K::angle, S::angle, 0.5 * deg, 60 * deg, steered, {{"steering/angle_deg"}}},
+      {"steer_slide", "{}: steering rod slips further by {}", "{}: steering rod slips less far by {}",
+       N::legs, K::length, S::place, 0.5 * mm, 0.1, rods_slide, {{"steering/slide_m"}}},
+      {"steer_torque", "{}: steering servo stronger by {}", "{}: steering servo weaker by {}",
+       N::legs, K::moment, S::part, 0, 0, steered, {{"steering/servo_torque_N_m"}}},
+      {"steer_arm", "{}: arm of the steering servo longer by {}", "{}: arm of the steering servo shorter by {}",
+       N::legs, K::length, S::part, 0.1 * mm, 0, steered, {{"steering/servo_arm_m"}}},
+      {"steer_rod_x", "{}: steering rod's end on the airframe aft by {}", "{}: steering rod's end on the airframe forward by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/rod_airframe/x_m"}}},
+      {"steer_rod_y", "{}: steering rod's end on the airframe to starboard by {}", "{}: steering rod's end on the airframe to port by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/rod_airframe/y_m"}}},
+      {"steer_rod_z", "{}: steering rod's end on the airframe higher by {}", "{}: steering rod's end on the airframe lower by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/rod_airframe/z_m"}}},
       {"pivot_side", "pivot of the {} outboard by {}", "pivot of the {} inboard by {}",
        N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/pivot/y_m"}}},
       {"pivot_up", "pivot of the {} higher by {}", "pivot of the {} lower by {}",
@@ -612,6 +628,18 @@ std::optional<Knob> knob_of(const Design& d, const LegKnob& k, const LegLine& li
 
 }  // namespace
 
+KnobRef one_choice(std::string id, Text words, std::function<void(Design&)> take) {
+  Knob knob;
+  knob.id = std::move(id);
+  knob.most = 10;  // taking it counts for about a tenth of a number's whole way
+  knob.there = nan;
+  knob.choices = {std::move(words)};
+  knob.apply = [take = std::move(take)](Design& d, double v) {
+    if (std::lround(v) == 1) take(d);
+  };
+  return std::make_shared<Knob>(std::move(knob));
+}
+
 Text Knob::named() const {
   return noun.empty() ? sentence(more, {Text("…")}) : sentence(more, {noun, Text("…")});
 }
@@ -758,6 +786,13 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"swing.seat", {}},
       {"swing.",
        {"length", "unit_angle", "mount_tilt", "wheel", "station", "pivot_side", "pivot_up", "shank"}},
+      {"steer.turn", {"steer_angle", "station"}},
+      {"steer.clearance", {"steer_angle", "wheel"}},
+      {"steer.slide", {"steer_slide", "steer_rod_x", "steer_rod_z"}},
+      {"steer.pull", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
+      {"steer.fold", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
+      {"steer.square", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
+      {"steer.servo", {"steer_torque", "steer_arm", "pressure"}},
       {"doors.travel",
        {"door_throw", "door_crank_x", "door_crank_y", "door_crank_z", "door_leg_x", "door_leg_y",
         "door_leg_z", "door_ball_x", "door_ball_y", "door_ball_z", "door_stop_x", "door_stop_y",

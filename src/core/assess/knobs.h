@@ -40,6 +40,8 @@ struct Knob {
   Text named() const;
 };
 using KnobRef = std::shared_ptr<const Knob>;
+//! A knob that is one thing to take or leave: what was worked out, or fitted instead.
+KnobRef one_choice(std::string id, Text words, std::function<void(Design&)> take);
 
 //! Every knob that a design has, in the order in which they are tried.
 std::vector<KnobRef> knobs(const Design& design);

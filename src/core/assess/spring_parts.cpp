@@ -11,8 +11,6 @@
 namespace kranich {
 namespace {
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-
 bool made_of_tubes(const Telescope& t) {
   return t.outer_diameter.known() || t.outer_length.known() || t.inner_diameter.known() ||
          t.inner_length.known();
@@ -152,7 +150,7 @@ void wire_across(const Design& d, const Leg& leg, const LegLanding& landing, con
   const auto* fitted = std::get_if<std::optional<force::WireAcross>>(&across);
   if (!fitted || !*fitted) return;
   const force::WireAcross& w = **fitted;
-  const double rise = landing.drop && landing.drop->ended ? landing.drop->stroke_used : nan;
+  const double rise = landing.drop && landing.drop->ended ? landing.drop->stroke_used : std::nan("");
   const double apart = 2 * w.post_per_axle * rise * wheel.leg.moved_per_rise.y();
   collect.about(about_leg(d, leg), "");
   const Material* steel = force::find_material(d.materials, force::cross_wire_material);
@@ -200,7 +198,7 @@ void rate_wanted(const Design& d, const Leg& leg, const stance::WheelOnLeg& whee
       return wheel.leg.at(q).axle.z() - wheel.leg.axle.z() - sag * leg.travel;
     };
     const auto q = find_root(rise, 0, wheel.leg.most);
-    if (!q) return nan;
+    if (!q) return std::nan("");
     const auto closure = wheel.leg.closure(*q);
     return load * wheel.leg.at(*q).axle_1.z() / closure.s_1 / closure.s;
   };
@@ -256,7 +254,7 @@ void spring_parts(const Design& d, const Leg& leg, const stance::WheelOnLeg& whe
   proof_load(d, leg, state.load, collect);
   if (leg.spring.kind != SpringKind::bending) return;
   const double peak =
-      landing.drop && landing.drop->ended ? wheel.leg.law.rate * landing.drop->stroke_used : nan;
+      landing.drop && landing.drop->ended ? wheel.leg.law.rate * landing.drop->stroke_used : std::nan("");
   bow_mount(d, leg, peak, collect);
   wire_across(d, leg, landing, wheel, collect);
   wire_hole(d, leg, collect);

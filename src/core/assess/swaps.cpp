@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 #include <set>
 
 #include "core/assess/door_cures.h"
@@ -14,6 +15,7 @@
 #include "core/drive/fall.h"
 #include "core/force/materials.h"
 #include "core/model/moves.h"
+#include "core/steer/steering.h"
 #include "core/swing/axis_choices.h"
 
 namespace kranich {
@@ -447,6 +449,44 @@ std::vector<Choice> hung_on(const Design& d, const Assessment& before, const Fin
   return choices;
 }
 
+//! What is fitted or done otherwise with a leg's steering, or to stop.
+std::vector<KnobRef> steerings(const Design& d, const Finding& finding) {
+  std::vector<KnobRef> list;
+  const std::string& id = finding.measure_id;
+  if (id == "steer.brakes") {
+    if (!d.gear.brakes)
+      list.push_back(
+          one_choice("weigh.brakes", "wheel brakes fitted", [](Design& x) { x.gear.brakes = true; }));
+    return list;
+  }
+  const Leg* leg = d.gear.find(finding.subject.leg);
+  if (!leg) return list;
+  const Text word = d.leg_word(*leg);
+  const auto offer = [&](const char* what, Text words, std::function<void(Steering&)> put) {
+    list.push_back(
+        one_choice(leg->id + "." + what, std::move(words), [of = leg->id, put = std::move(put)](Design& x) {
+          if (Leg* l = x.gear.find(of)) put(l->steering);
+        }));
+  };
+  if (id == "steer.off")
+    offer("steer_off", say("steering of the {} centred and switched off before it goes up", word),
+          [](Steering& s) { s.lets_go = true; });
+  if (id == "steer.fold")
+    offer("steer_slides",
+          say("rods of the {} that slide through the arm, collars for the leg that is down", word),
+          [](Steering& s) { s.kind = SteeringKind::sliding_rods; });
+  if (id == "steer.square" || id == "steer.fold" || id == "steer.pull") {
+    // The arm the other way round, about the leg's line.
+    const auto axis = steer::steering_axis(*leg);
+    if (axis && leg->steering.rod_leg.known()) {
+      const Vec3 other = axis->turn(std::numbers::pi) * leg->steering.rod_leg.vec();
+      offer("steer_reversed", say("arm of the {} the other way round", word),
+            [other](Steering& s) { s.rod_leg.set(other); });
+    }
+  }
+  return list;
+}
+
 }  // namespace
 
 bool on_the_bench(const Design& d, const Finding& finding) {
@@ -477,6 +517,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     offer(list, aircraft, "hung_on", hung_on(d, before, finding));
     return list;
   }
+  if (of({"steer."})) return steerings(d, finding);
   if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
   if (of({"drive.free_fall"})) {
     for (const LegLine& line : leg_lines(d))

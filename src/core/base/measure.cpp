@@ -581,6 +581,54 @@ const std::array registry{
     Measure{"swing.slot", swing, "Slot for the leg through the floor", Kind::length,
             "Length of the slot that wheel and leg need in the floor on their way, the clearance round them.",
             "union of sections over ψ", geometry, 0.01},
+    // --- Steer ---
+    Measure{"steer.turn", steer, "Tightest turn, to the middle between the mains", Kind::distance,
+            "Radius about which the aircraft turns without slip with the wheel at its stop: the angle on the "
+            "ground is "
+            "that about the leg's line, foreshortened by its lean.",
+            "L/tan δ, tan δ = cos ε·tan angle", "no slip", 0.1},
+    Measure{"steer.clearance", steer, "Steered wheel past doors and structure", Kind::length,
+            "Least distance of the wheel, turned anywhere between its stops, to the doors as they stand and "
+            "to what must "
+            "not be touched.",
+            "least distance over the angle", geometry, 0.01},
+    Measure{"steer.slide", steer, "Rod's slip left when the leg folds", Kind::length,
+            "How far the rod may slip through its arm less how far its ends come together on the way up.",
+            "slip − (l_down − min l)", geometry, 0.01},
+    Measure{"steer.pull", steer, "Rod pulled as the leg folds", Kind::length,
+            "How much further apart the rod's ends come on the way than they are down: the collars would "
+            "pull it.",
+            "max l − l_down", geometry, 0.005},
+    Measure{"steer.fold", steer, "Wheel turned by its rod as the leg folds", Kind::angle,
+            "How far a rod that does not let go turns the wheel about the leg's line on the way up, the "
+            "servo still.",
+            "rod of fixed length over ψ", "rigid"},
+    Measure{"steer.off", steer, "Steering taken away before the leg goes up", Kind::factor,
+            "1 where it is centred and its command taken away first: else the servo works against the fold.",
+            "said", "handbook, Sequence"},
+    Measure{"steer.square", steer, "Rod off square to its arm, wheel straight", Kind::angle,
+            "How far the rod stands from square to the arm on the leg: square it enters straight and gives "
+            "both ways alike.",
+            "90° − angle between them", geometry},
+    Measure{"steer.scrub", steer, "Moment to turn the wheel at rest", Kind::moment,
+            "What it takes to turn the heaviest loaded wheel on dry ground: friction of a round patch of "
+            "even pressure "
+            "about its middle, rubber on tarmac.",
+            "⅔·µ·N·√(A/π), µ = 0.8", "patch of even pressure, no roll"},
+    Measure{"steer.servo", steer, "Steering servo's torque in hand", Kind::share,
+            "What is left of the servo's stalled torque, over its own arm and the arm on the leg, when it "
+            "turns the wheel "
+            "at rest.",
+            "1 − M·a_servo/(a_leg·M_servo)", "arms square to the rod"},
+    Measure{"steer.play", steer, "Wobble of the steered leg in its bush", Kind::angle,
+            "Play on the diameter over the distance of its outermost bearings; beside it what that is at the "
+            "ground.",
+            "p/l", "rigid"},
+    Measure{"steer.brakes", steer, "Deceleration that it can brake with", Kind::in_g,
+            "What the braked mains (or a skid at the tail) give on dry tarmac, µ 0.5, level, the weight "
+            "shifting as it slows; "
+            "limited by its nosing over.",
+            "µ·R_mains/W", "no lift, no propeller drag"},
     // --- Doors ---
     Measure{"doors.travel", doors, "How far it opens, driven so", Kind::angle,
             "The opening that crank, rod, wire or arm give the door, against the one it shall have.",

@@ -19,6 +19,7 @@
   S(leg, "Leg", station_bit(Station::stance) | station_bit(Station::spring)) \
   S(swing, "Swing", 0u)                                                      \
   S(drive, "Drive", station_bit(Station::leg))                               \
+  S(steer, "Steer", 0u)                                                      \
   S(doors, "Doors", 0u)                                                      \
   S(sequence, "Sequence", station_bit(Station::doors))
 

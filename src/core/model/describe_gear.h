@@ -441,6 +441,23 @@ void describe(V& v, T& b) {
   v.given("up_m", b.up, spec::between("Bar above the other axle", Kind::length, -1, 1));
 }
 
+template <class V, Of<Steering> T>
+void describe(V& v, T& s) {
+  v.choice("kind", s.kind, Names(steering_names), "Steered");
+  v.given("angle_deg", s.angle, spec::angle("Turns either way by", 1, 180));
+  v.given("wanted_radius_m", s.wanted_radius, spec::positive("Turn wanted, radius", Kind::distance, 500));
+  v.object("rod_airframe", s.rod_airframe, "Rod's end at servo or pedal");
+  v.object("rod_leg", s.rod_leg, "Rod's end in the arm on the leg, leg down");
+  v.given("slide_m", s.slide, spec::not_negative("May slip through its arm by", Kind::length, 1));
+  v.given("servo_torque_N_m", s.servo_torque,
+          spec::positive("Torque of the servo, stalled", Kind::moment, 1e3));
+  v.given("servo_arm_m", s.servo_arm, spec::size("Arm of the servo or pedal", 1));
+  v.flag("lets_go", s.lets_go, "Centred and switched off before the leg goes up");
+  v.given("bush_play_m", s.bush_play,
+          spec::not_negative("Play of the bush, on the diameter", Kind::length, 0.02));
+  v.given("bush_length_m", s.bush_length, spec::size("Bearings apart by", 2));
+}
+
 template <class V, Of<Leg> T>
 void describe(V& v, T& l) {
   v.text("id", l.id, "Id");
@@ -493,6 +510,7 @@ void describe(V& v, T& l) {
   v.object("spring", l.spring, "Spring");
   v.object("wheel", l.wheel, "Wheel");
   v.object("retraction", l.retraction, "Retraction");
+  v.object("steering", l.steering, "Steering");
 }
 
 template <class V, Of<Gear> T>

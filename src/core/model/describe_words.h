@@ -92,6 +92,8 @@ inline constexpr std::array<std::string_view, 6> door_way_names{
     "by a wire from the leg", "by the wheel"};
 inline constexpr std::array<std::string_view, 4> crank_axis_names{"along the hinge", "fore and aft",
                                                                   "athwartships", "upright"};
+inline constexpr std::array<std::string_view, 4> steering_names{"not steered", "castors", "by a rod",
+                                                                "by rods that slide"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};

@@ -25,6 +25,7 @@ enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class DriveKind { none, actuator, cylinder, motor, servo };
+enum class SteeringKind { none, castors, rod, sliding_rods };
 enum class SwingDirection { inward, outward, aft, forward };
 //! What the wheel does beside turning about the pivot: nothing; twists about the leg in proportion, or by a
 //! rod from the airframe; or stays on arms that lift it while a rod turns its carrier about a king-pin.
@@ -406,6 +407,19 @@ struct BarReading : Kept {
   bool operator==(const BarReading&) const = default;
 };
 
+//! How a leg is steered. Places with the leg down and the wheel straight.
+struct Steering : Kept {
+  SteeringKind kind = SteeringKind::none;
+  Given angle;                  //!< either way, about the leg's own line
+  Given wanted_radius;          //!< of the turn, to the middle between the mains
+  Point rod_airframe, rod_leg;  //!< ends of the rod: at servo or pedal, and in the arm on the leg
+  Given slide;                  //!< by which a sliding rod may slip through its arm
+  Given servo_torque, servo_arm;
+  bool lets_go = false;          //!< centred and its command taken away before the leg goes up
+  Given bush_play, bush_length;  //!< play on the diameter, distance of the outermost bearings
+  bool operator==(const Steering&) const = default;
+};
+
 //! A leg. One that stands to port, and the twin of one that stands on both sides, is stored as if it stood to
 //! starboard and mirrored where it is placed (placed_legs).
 struct Leg : Kept {
@@ -453,6 +467,7 @@ struct Leg : Kept {
   Spring spring;
   Wheel wheel;
   Retraction retraction;
+  Steering steering;
 
   //! Where the airframe holds it: the pivot of one that retracts, the hinge of one that is hinged, else its
   //! top; not finite where that is unknown.

@@ -49,7 +49,9 @@ inline std::vector<Point*> points_of(Leg& leg) {
                              &leg.retraction.rod_airframe,
                              &leg.retraction.rod_leg,
                              &leg.retraction.king_pin,
-                             &leg.retraction.wanted.centre};
+                             &leg.retraction.wanted.centre,
+                             &leg.steering.rod_airframe,
+                             &leg.steering.rod_leg};
   for (auto& t : leg.tubes) points.insert(points.end(), {&t.top, &t.foot});
   for (auto& j : leg.joints) points.insert(points.end(), {&j.at, &j.to});
   for (auto& p : leg.spring.bent.line) points.push_back(&p.at);

@@ -1,0 +1,184 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/steer_panes.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "app/widgets/findings.h"
+#include "core/motion/retract.h"
+#include "core/steer/steering.h"
+#include "core/steer/turn.h"
+
+namespace kranich::app {
+
+QRectF SteerPane::bounds() const {
+  QRectF box = SwingPane::bounds();
+  const Leg& l = the_leg();
+  if (box.isEmpty() && l.axle.known()) {
+    // A leg that does not retract: itself.
+    const double size = l.wheel.diameter.known() ? 3 * l.wheel.diameter : 1;
+    const QPointF at = map(l.axle.vec());
+    box = QRectF(at.x() - size / 2, at.y() - size / 4, size, size);
+  }
+  for (const Point* p : {&l.steering.rod_airframe, &l.steering.rod_leg})
+    if (p->known()) {
+      const QPointF at = map(p->vec());
+      box = box.united(QRectF(at.x() - 0.01, at.y() - 0.01, 0.02, 0.02));
+    }
+  return box;
+}
+
+void SteerPane::draw(Sheet& s) {
+  const Leg& l = the_leg();
+  if (l.retraction.fitted) {
+    SwingPane::draw(s);
+  } else {
+    s.title(capitalised(text_of(document_.design().leg_word(l), document_.units())), QObject::tr("fixed"));
+    if (l.axle.known() && l.held_at().allFinite()) {
+      s.bar(map(l.held_at()), map(motion::foot(l)), l.tube_diameter.known() ? l.tube_diameter.si : 0.01,
+            Theme::now().ink);
+      if (l.wheel.diameter.known()) {
+        s.pen(Ink::normal, 1.4);
+        s.fill(Theme::now().tyre);
+        s.circle(map(l.axle.vec()), l.wheel.diameter / 2);
+      }
+    }
+  }
+  const Steering& steering = l.steering;
+  if (!steering.rod_airframe.known() || !steering.rod_leg.known()) return;
+  const auto moves = motion::retracting(l);
+  const Vec3 arm = steering.rod_leg.vec();
+  const auto moved = [&](double turn) {
+    return map(moves ? Vec3(moves->pose(motion::carried_at(l, arm), turn) * arm) : arm);
+  };
+  const QPointF fixed = map(steering.rod_airframe.vec());
+  if (moves) {
+    QPolygonF way;
+    for (int i = 0; i <= 60; ++i) way << moved(moves->full_turn * i / 60);
+    s.no_fill();
+    s.pen(Ink::tight, 1, Qt::DotLine);
+    s.polyline(way);
+    s.pen(Ink::grey, 1, Qt::DashLine);
+    s.line(fixed, way.last());
+  }
+  const QPointF now = moved(moves ? document_.gear_position() * moves->full_turn : 0);
+  s.pen(Ink::tight, 2.4);
+  s.line(fixed, now);
+  if (const auto axis = steer::steering_axis(l); axis && (!moves || document_.gear_position() == 0)) {
+    const Vec3 on_axis = axis->point + (arm - axis->point).dot(axis->direction) * axis->direction;
+    s.pen(Ink::normal, 3);
+    s.line(map(on_axis), now);
+  }
+  s.pen(Ink::normal, 1.4);
+  s.fill(Theme::now().paper);
+  for (const QPointF& p : {fixed, now})
+    s.painter().drawEllipse(s.frame().to_device(p), 4 * s.unit(), 4 * s.unit());
+  s.label((fixed + now) / 2,
+          steering.kind == SteeringKind::sliding_rods ? QObject::tr("rod that slides")
+                                                      : QObject::tr("steering rod"),
+          Ink::tight, Qt::AlignLeft | Qt::AlignBottom, {8, -6}, 8);
+}
+
+std::vector<Handle> SteerPane::handles() const {
+  const Leg& l = the_leg();
+  std::vector<Handle> list;
+  const bool behind = from_behind();
+  const auto end = [&](const char* id, const QString& name, Point Steering::*which) {
+    const Point& p = l.steering.*which;
+    if (!p.known()) return;
+    list.push_back({id, name, map(p.vec()), 9, [=, of = leg](Design& d, double dx, double dy) {
+                      Point& at = d.gear.leg(of).steering.*which;
+                      (behind ? at.y : at.x).si += dx;
+                      at.z.si += dy;
+                    }});
+  };
+  end("steer-airframe", QObject::tr("rod's end at the servo"), &Steering::rod_airframe);
+  end("steer-leg", QObject::tr("rod's end on the leg, down"), &Steering::rod_leg);
+  return list;
+}
+
+QRectF TurnPane::bounds() const {
+  const Design& d = document_.design();
+  double x_low = 1e9, x_high = -1e9, y = 0.1;
+  for (const Leg& leg : d.gear.legs) {
+    if (!leg.axle.known()) continue;
+    x_low = std::min(x_low, leg.axle.x.si);
+    x_high = std::max(x_high, leg.axle.x.si);
+    y = std::max(y, std::abs(leg.axle.y.si));
+  }
+  if (x_high < x_low) return {0, 0, 1, 1};
+  const double length = std::max(0.3, x_high - x_low);
+  return {-y - 0.4 * length, -x_high - 0.5 * length, 2 * y + 2.2 * length, 2.0 * length};
+}
+
+void TurnPane::draw(Sheet& s) {
+  const Design& d = document_.design();
+  const Leg& leg = of_.the_leg();
+  s.title(QObject::tr("Turn"), QObject::tr("from above"));
+  const Leg& main = d.gear.main();
+  const auto map = [](double x, double y) { return QPointF(y, -x); };
+  const Theme& t = Theme::now();
+  const auto wheel = [&](double x, double y, const Wheel& w, double turned, const QColor& colour) {
+    const double r = w.diameter.known() ? w.diameter / 2 : 0.05;
+    const double half = w.width.known() ? w.width / 2 : 0.2 * r;
+    QPolygonF box;
+    for (const auto& [along, across] : {std::pair{r, half}, {r, -half}, {-r, -half}, {-r, half}})
+      box << map(x - along * std::cos(turned) - across * std::sin(turned),
+                 y + along * std::sin(turned) - across * std::cos(turned) + 0);
+    s.pen(Ink::normal, 1.2);
+    s.fill(colour);
+    s.polyline(box, true);
+  };
+  std::optional<steer::TurnFigures> figures;
+  if (leg.steering.kind != SteeringKind::none && leg.steering.angle.known() && leg.axle.known() &&
+      main.axle.known() && leg.steering.angle < radians(89)) {
+    const auto axis = steer::steering_axis(leg);
+    const double lean = axis ? std::atan2(std::abs(axis->direction.x()), axis->direction.z()) : 0;
+    figures = steer::turn_figures({std::abs(main.axle.x - leg.axle.x), 2 * std::abs(main.axle.y),
+                                   d.airframe.wing.span.known() ? d.airframe.wing.span.si : 0, 0,
+                                   leg.steering.angle, lean});
+  }
+  // A nose wheel turns to the side of the turn, a tail wheel away from it.
+  const bool ahead = leg.axle.x < main.axle.x;
+  for (const auto& placed : placed_legs(d.gear)) {
+    const Leg& l = d.gear.legs[placed.row];
+    if (!l.axle.known()) continue;
+    const double y = placed.hand() * l.axle.y;
+    const bool steered = l.id == leg.id && figures;
+    wheel(l.axle.x, y, l.wheel, steered ? (ahead ? 1 : -1) * figures->ground_angle : 0,
+          steered ? t.accent : t.tyre);
+  }
+  if (!figures) {
+    s.label(s.frame().to_world(s.frame().device().center()),
+            leg.steering.kind == SteeringKind::none ? QObject::tr("not steered")
+                                                    : QObject::tr("needs how far it turns"),
+            Ink::grey, Qt::AlignCenter);
+    return;
+  }
+  const QPointF centre = map(main.axle.x, figures->middle);
+  s.no_fill();
+  const auto circle = [&](double radius, Ink ink, double width, Qt::PenStyle style) {
+    // Only the part that is seen: a circle of a hundred metres is all but straight.
+    QPolygonF arc;
+    for (int i = 0; i <= 720; ++i) {
+      const double a = 2 * std::numbers::pi * i / 720;
+      arc << s.frame().to_device(centre + radius * QPointF(std::cos(a), std::sin(a)));
+    }
+    s.pen(ink, width, style);
+    s.clipped_polyline(arc, s.frame().device().adjusted(-20, -20, 20, 20));
+  };
+  circle(std::abs(figures->inner), Ink::grey, 1, Qt::DashLine);
+  circle(figures->outer, Ink::grey, 1, Qt::DashLine);
+  circle(std::abs(figures->steered), Ink::accent, 1.6, Qt::SolidLine);
+  s.pen(Ink::grey, 1, Qt::DotLine);
+  s.line(map(main.axle.x, 0), centre);
+  s.line(map(leg.axle.x, leg.axle.y), centre);
+  s.label(map(main.axle.x, 0), QObject::tr("radius %1").arg(document_.say(figures->middle, Kind::distance)),
+          Ink::accent, Qt::AlignLeft | Qt::AlignTop, {8, 6}, 9, true);
+  if (figures->inner < 0)
+    s.label(centre, QObject::tr("the inner wheel rolls backward"), Ink::tight,
+            Qt::AlignLeft | Qt::AlignBottom, {6, -4}, 8);
+}
+
+}  // namespace kranich::app

@@ -1,0 +1,304 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Steer: turning on the ground, the steering while the leg folds, what stops it.
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "core/assess/assess.h"
+#include "core/assess/collector.h"
+#include "core/assess/loading_state.h"
+#include "core/base/numerics.h"
+#include "core/base/quantity.h"
+#include "core/doors/door.h"
+#include "core/model/lacking.h"
+#include "core/motion/retract.h"
+#include "core/place/keepout.h"
+#include "core/place/wheel_shelf.h"
+#include "core/steer/steering.h"
+#include "core/steer/turn.h"
+
+namespace kranich {
+namespace {
+
+//! The heaviest that a leg's wheel carries at rest in flight's loadings: its loading and state.
+struct Carried {
+  const LoadingState* loading = nullptr;
+  stance::WheelState state;
+};
+Carried heaviest(const Design& d, const Assessment& a, const Leg& leg) {
+  Carried most;
+  const size_t at = placed_index(d.gear, row_of(d.gear, leg.id));
+  for (const LoadingState& l : a.loadings) {
+    if (!l.flown || !l.rest || at >= l.rest->wheels.size()) continue;
+    if (!most.loading || l.rest->wheels[at].load > most.state.load) most = {&l, l.rest->wheels[at]};
+  }
+  return most;
+}
+
+class SteerJudge {
+ public:
+  SteerJudge(const Design& d, const Leg& leg, const Assessment& a, Collector& collect)
+      : d_(d), leg_(leg), s_(leg.steering), a_(a), collect_(collect) {}
+
+  void all() {
+    collect_.about(about_leg(d_, leg_), "", GearState::static_load);
+    if (s_.kind != SteeringKind::none) {
+      turn();
+      clearance();
+    }
+    if (s_.kind == SteeringKind::rod || s_.kind == SteeringKind::sliding_rods) {
+      square();
+      if (leg_.retraction.fitted) fold();
+      servo();
+    }
+    play();
+  }
+
+ private:
+  std::string root() const { return leg_root(leg_.id); }
+
+  void turn() {
+    const Leg& main = d_.gear.main();
+    Lacking lacks;
+    lacks.number(s_.angle, root() + "steering/angle_deg", "how far it turns")
+        .place(leg_.axle, root() + "axle", "its axle")
+        .place(main.axle, leg_root(main.id) + "axle", "the main axle");
+    const auto axis = steer::steering_axis(leg_);
+    if (lacks.nothing()) lacks.that(!axis, "the leg's line");
+    if (!lacks.nothing()) {
+      collect_.unknown("steer.turn", lacks.text());
+      return;
+    }
+    if (!(s_.angle < radians(89))) {  // about one wheel, or on the spot
+      auto& f = collect_.add("steer.turn", 0, radius());
+      f.remark = "turns on the spot";
+      return;
+    }
+    const double lean = std::atan2(std::hypot(axis->direction.x(), 0.0), axis->direction.z());
+    const double tip = d_.airframe.wing.span.known() ? d_.airframe.wing.span.si : 0;
+    const steer::Turning t{
+        std::abs(main.axle.x - leg_.axle.x), 2 * std::abs(main.axle.y), tip, 0, s_.angle, lean};
+    const auto figures = steer::turn_figures(t);
+    auto& f = collect_.add("steer.turn", figures.middle, radius());
+    f.working = {{"wheelbase", t.wheelbase, Kind::length},
+                 {"on the ground", figures.ground_angle, Kind::angle},
+                 {"inner main wheel", figures.inner, Kind::distance},
+                 {"outer main wheel", figures.outer, Kind::distance},
+                 {"steered wheel", figures.steered, Kind::distance}};
+    if (tip > 0) f.working.push_back({"outer wing tip", figures.tip, Kind::distance});
+    if (figures.inner < 0) f.remark = "the inner wheel rolls backward";
+    if (s_.wanted_radius.known())
+      f.working.push_back({"wanted needs", steer::angle_for(t, s_.wanted_radius), Kind::angle});
+  }
+  Limit radius() const {
+    return s_.wanted_radius.known() ? at_most(s_.wanted_radius, "the turn you want") : Limit{};
+  }
+
+  void clearance() {
+    const auto made = wheel_alone();
+    const auto axis = steer::steering_axis(leg_);
+    if (!made || !axis || !s_.angle.known()) return;
+    double least = std::numeric_limits<double>::infinity();
+    double at = 0;
+    Text into;
+    const auto look = [&](auto&& distance, const Text& what) {
+      constexpr int steps = 24;
+      double worst = std::numeric_limits<double>::infinity();
+      double there = 0;
+      for (int i = -steps; i <= steps; ++i) {
+        const double turned = s_.angle * i / steps;
+        if (const double x = distance(turned); x < worst) {
+          worst = x;
+          there = turned;
+        }
+      }
+      const double step = s_.angle / steps;
+      const auto fine =
+          find_minimum(distance, std::max(-s_.angle.si, there - step), std::min(s_.angle.si, there + step));
+      if (fine.value < worst) {
+        worst = fine.value;
+        there = fine.at;
+      }
+      if (worst >= least) return;
+      least = worst;
+      at = there;
+      into = what;
+    };
+    const auto turned = [&](double angle) {
+      const Eigen::Isometry3d by = axis->turn(angle);
+      return motion::RoundedWheel{by * made->centre, by.linear() * made->axle, made->diameter, made->width,
+                                  made->shoulder};
+    };
+    for (const Door& door : d_.doors) {
+      if (door.leg != leg_.id || door.drive.way == DoorWay::stop_arm) continue;
+      const auto panel = motion::panel_of(door);
+      const double opening = doors::opening_at(d_, door, 0);
+      if (!panel || !std::isfinite(opening)) continue;
+      look([&](double angle) { return panel->clearance(turned(angle), opening); }, d_.actor_word(door.id));
+      if (leg_.stands != LegStands::centre) continue;
+      const auto twin = motion::mirrored(*panel);
+      look([&](double angle) { return twin.clearance(turned(angle), opening); }, d_.actor_word(door.id));
+    }
+    for (const KeepOut& k : d_.airframe.keep_outs) {
+      const auto solid = place::solid_of(k);
+      if (!solid) continue;
+      look([&](double angle) { return nearest(turned(angle), *solid).distance; }, k.name);
+      if (leg_.stands == LegStands::centre)
+        look([&](double angle) { return nearest(turned(angle), motion::mirrored(*solid)).distance; }, k.name);
+    }
+    if (!std::isfinite(least)) return;  // nothing near it is known
+    const Given& wanted = leg_.retraction.well.clearance;
+    auto& f =
+        collect_.add("steer.clearance", least,
+                     leg_.retraction.fitted && wanted.known() ? at_least(wanted, "the clearance you want")
+                                                              : at_least(0, "it must not touch"));
+    f.remark = say("to {}, turned by {}", into, Amount{at, Kind::angle});
+  }
+  std::optional<motion::RoundedWheel> wheel_alone() const {
+    const Wheel& w = leg_.wheel;
+    if (!w.diameter.known() || !w.width.known() || !leg_.axle.known()) return std::nullopt;
+    return motion::RoundedWheel{leg_.axle.vec(), motion::axle_direction(leg_), w.diameter, w.width,
+                                w.shoulder_radius.known() ? w.shoulder_radius.si : 0};
+  }
+
+  void square() {
+    const auto axis = steer::steering_axis(leg_);
+    if (!axis || !s_.rod_leg.known() || !s_.rod_airframe.known()) return;  // the fold names what is missing
+    auto& f = collect_.add(
+        "steer.square", steer::off_square(*axis, s_.rod_leg.vec(), s_.rod_airframe.vec()),
+        Limit{{}, radians(40), {}, radians(20), "within 20° it enters straight, beyond 40° it jams"});
+    f.working = {{"arm on the leg", arm(*axis), Kind::length}};
+  }
+  double arm(const motion::Axis& axis) const {
+    return (s_.rod_leg.vec() - axis.point).cross(axis.direction).norm();
+  }
+
+  void fold() {
+    // The command against the fold, whatever the rod does.
+    if (s_.lets_go)
+      collect_.add("steer.off", 1, at_least(0.5, "it goes up straight and idle"));
+    else
+      collect_.add("steer.off", 0, at_least(0.5, "it goes up straight and idle")).remark =
+          "nobody takes the steering's command away: the servo works against the fold, and the wheel may "
+          "enter turned";
+    const auto made = steer::folding_rod(leg_);
+    const char* which = s_.kind == SteeringKind::rod ? "steer.fold" : "steer.slide";
+    if (const Text* missing = std::get_if<Text>(&made)) {
+      collect_.unknown(which, *missing);
+      return;
+    }
+    const auto& rod = std::get<steer::FoldingRod>(made);
+    const auto figures = steer::fold_figures(rod);
+    if (s_.kind == SteeringKind::rod) {
+      Limit limit = at_most(radians(5), "so little that it still enters straight");
+      if (!std::isfinite(figures.turns)) {
+        collect_.fails("steer.fold", limit,
+                       say("the rod locks with the leg at {}: it must slide, or let go",
+                           Amount{figures.locks_at, Kind::angle}));
+        return;
+      }
+      auto& f = collect_.add("steer.fold", figures.turns, limit);
+      f.working = {{"rod", rod.length(0), Kind::length}};
+      return;
+    }
+    collect_.add("steer.fold", 0, at_most(radians(5), "so little that it still enters straight")).remark =
+        "it slides, and leaves the wheel alone";
+    auto& pull = collect_.add("steer.pull", figures.opens,
+                              at_most(std::max(5e-4, 0.002 * rod.length(0)), "what play and bending take"));
+    pull.working = {{"rod, down", rod.length(0), Kind::length}};
+    if (!s_.slide.known()) {
+      Lacking lacks(root());
+      lacks.number(s_.slide, "steering/slide_m", "how far it may slip");
+      auto& f = collect_.unknown("steer.slide", lacks.text());
+      f.working = {{"ends come together by", figures.closes, Kind::length}};
+      return;
+    }
+    auto& f = collect_.add("steer.slide", s_.slide - figures.closes,
+                           at_least(0, "it must not come up against its end"));
+    f.working = {{"ends come together by", figures.closes, Kind::length},
+                 {"rod, down", rod.length(0), Kind::length}};
+  }
+
+  void servo() {
+    const Carried load = heaviest(d_, a_, leg_);
+    const auto axis = steer::steering_axis(leg_);
+    const Wheel& w = leg_.wheel;
+    if (!load.loading || !w.width.known()) return;  // it does not stand: said elsewhere
+    const double patch = w.tyre == Tyre::pneumatic && w.pressure.known()
+                             ? load.state.load / w.pressure
+                             : place::contact_patch(w, load.state.tyre_closure);
+    constexpr double rubber = 0.8;
+    const double moment = steer::scrub_moment(load.state.load, patch, rubber);
+    if (!std::isfinite(moment)) return;
+    collect_.about(about_leg(d_, leg_), load.loading->name);
+    auto& m = collect_.add("steer.scrub", moment);
+    m.working = {{"load", load.state.load, Kind::force}, {"patch", patch, Kind::section_area}};
+    if (!s_.servo_torque.known() || !s_.servo_arm.known() || !axis || !s_.rod_leg.known()) return;
+    auto& f = collect_.add("steer.servo", 1 - moment * s_.servo_arm / arm(*axis) / s_.servo_torque,
+                           at_least_or_tight(0, 0.3, "some 30 % in hand, standing on tarmac"));
+    f.working = {{"to turn the wheel", moment, Kind::moment}, {"arm on the leg", arm(*axis), Kind::length}};
+    collect_.about(about_leg(d_, leg_));
+  }
+
+  void play() {
+    if (!s_.bush_play.known() && !s_.bush_length.known()) return;
+    Lacking lacks(root());
+    lacks.number(s_.bush_play, "steering/bush_play_m", "the play of its bush")
+        .number(s_.bush_length, "steering/bush_length_m", "how far apart its bearings are");
+    if (!lacks.nothing()) {
+      collect_.unknown("steer.play", lacks.text());
+      return;
+    }
+    auto& f = collect_.add("steer.play", s_.bush_play / s_.bush_length);
+    const double below =
+        leg_.held_at().z() - leg_.axle.z + (leg_.wheel.diameter.known() ? leg_.wheel.diameter / 2 : 0);
+    if (std::isfinite(below)) f.working = {{"at the ground", f.value * below, Kind::length}};
+    f.remark = s_.bush_play > 0 ? Text("snug enough to stay, loose enough to turn: try it by hand")
+                                : Text("without play it does not turn when it is warm or dirty");
+  }
+
+  const Design& d_;
+  const Leg& leg_;
+  const Steering& s_;
+  const Assessment& a_;
+  Collector& collect_;
+};
+
+//! What stops it: braked mains, or the skid that was the brake.
+void brakes(const Design& d, const Assessment& a, Collector& collect) {
+  if (!d.flies_on_wings() || !d.gear.has_third() || !d.gear.has(LegRole::main)) return;
+  const Leg& main = d.gear.main();
+  const Leg& third = d.gear.third();
+  if (!main.axle.known() || !third.axle.known()) return;
+  const bool tail = third.role == LegRole::tail;
+  if (d.is_model() && !d.gear.brakes && !tail) return;  // a model on three wheels rolls out
+  const double wheelbase = std::abs(third.axle.x - main.axle.x);
+  for (const LoadingState& l : a.loadings) {
+    if (!l.flown || !l.mass.known() || !l.rest) continue;
+    const Vec3 cg = l.mass.down.at;
+    const double ground = main.axle.z - main.wheel.diameter / 2;
+    const steer::Braking b{wheelbase, std::abs(cg.x() - main.axle.x), cg.z() - ground, tail, 0.5};
+    if (!(b.height > 0) || !(b.cg < wheelbase)) continue;
+    collect.about(Subject("brakes"), l.name);
+    const double slows = d.gear.brakes        ? steer::deceleration(b)
+                         : tail && third.skid ? steer::skid_deceleration(b)
+                                              : 0;
+    // Models and light tail draggers roll out on grass by themselves; on wheels alone nothing is certain.
+    auto& f =
+        collect.add("steer.brakes", slows,
+                    d.is_model() ? Limit{} : at_least(0.05, "something must stop it on a slope or in wind"));
+    f.working = {{"CG from the mains", b.cg, Kind::length}, {"CG above the ground", b.height, Kind::length}};
+    if (!d.gear.brakes && tail)
+      f.remark = third.skid ? Text("by the skid alone")
+                            : Text("the skid was the brake: a wheel in its place asks for brakes");
+  }
+}
+
+}  // namespace
+
+void assess_steer(const Design& d, Assessment& a, Collector& collect, const Asked&) {
+  for (const Leg& leg : d.gear.legs) SteerJudge(d, leg, a, collect).all();
+  brakes(d, a, collect);
+}
+
+}  // namespace kranich

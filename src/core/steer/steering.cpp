@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/steer/steering.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+#include "core/base/numerics.h"
+#include "core/model/lacking.h"
+#include "core/motion/linkage.h"
+#include "core/motion/retract.h"
+
+namespace kranich::steer {
+
+std::optional<motion::Axis> steering_axis(const Leg& leg) {
+  const Vec3 foot = motion::foot(leg);
+  const Vec3 up = (leg.held_at() - foot).normalized();
+  if (!foot.allFinite() || !up.allFinite()) return std::nullopt;
+  return motion::Axis{foot, up};
+}
+
+double FoldingRod::length(double turn) const { return (moves.pose(carried, turn) * arm - airframe).norm(); }
+
+double FoldingRod::wheel_turn(double turn) const {
+  // Seen from the leg, the airframe's end moves.
+  const Vec3 seen = moves.pose(carried, turn).inverse() * airframe;
+  const double rod = length(0);
+  const double branch = motion::branch_of(motion::rod_turn(axis, arm, airframe, rod), 0);
+  return motion::rod_turn(axis, arm, seen, rod).at(branch);
+}
+
+std::variant<FoldingRod, Text> folding_rod(const Leg& leg) {
+  Lacking lacks(leg_root(leg.id));
+  lacks.place(leg.steering.rod_airframe, "steering/rod_airframe", "the rod's end at the servo")
+      .place(leg.steering.rod_leg, "steering/rod_leg", "the rod's end on the leg");
+  const auto axis = steering_axis(leg);
+  const auto moves = motion::retracting(leg);
+  if (!moves) motion::note_motion(lacks, leg);
+  if (lacks.nothing()) lacks.that(!axis, "the leg's line");
+  if (!lacks.nothing() || !moves) return lacks.nothing() ? Text("a leg that retracts") : lacks.text();
+  const Vec3 arm = leg.steering.rod_leg.vec();
+  return FoldingRod{*moves, motion::carried_at(leg, arm), *axis, leg.steering.rod_airframe.vec(), arm};
+}
+
+FoldFigures fold_figures(const FoldingRod& rod) {
+  constexpr int steps = 180;
+  FoldFigures f;
+  const double full = rod.moves.full_turn;
+  const double down = rod.length(0);
+  const double step = full / steps;
+  const auto refined = [&](auto&& value, double at) {
+    return std::max(value(at), -find_minimum([&](double t) { return -value(t); }, std::max(0.0, at - step),
+                                             std::min(full, at + step))
+                                    .value);
+  };
+  double closes_at = 0, opens_at = 0, turns_at = 0;
+  const auto closes = [&](double t) { return down - rod.length(t); };
+  const auto opens = [&](double t) { return rod.length(t) - down; };
+  const auto turns = [&](double t) { return std::abs(rod.wheel_turn(t)); };
+  for (int i = 0; i <= steps; ++i) {
+    const double t = full * i / steps;
+    if (closes(t) > closes(closes_at)) closes_at = t;
+    if (opens(t) > opens(opens_at)) opens_at = t;
+    if (!std::isfinite(turns(t))) {
+      if (std::isfinite(f.turns)) f.locks_at = t;
+      f.turns = std::numeric_limits<double>::quiet_NaN();
+    } else if (std::isfinite(f.turns) && turns(t) > turns(turns_at)) {
+      turns_at = t;
+    }
+  }
+  f.closes = refined(closes, closes_at);
+  f.opens = refined(opens, opens_at);
+  if (std::isfinite(f.turns)) f.turns = turns(turns_at);
+  return f;
+}
+
+double off_square(const motion::Axis& axis, const Vec3& arm_end, const Vec3& rod_end) {
+  const Vec3 out = arm_end - axis.point;
+  const Vec3 arm = out - out.dot(axis.direction) * axis.direction;
+  const Vec3 rod = (rod_end - arm_end).normalized();
+  return std::asin(std::min(1.0, std::abs(rod.dot(arm.normalized()))));
+}
+
+double scrub_moment(double load, double patch, double friction) {
+  return 2.0 / 3 * friction * load * std::sqrt(patch / std::numbers::pi);
+}
+
+double deceleration(const Braking& b) {
+  // Moments about the third wheel: the weight's, and what slowing it at its height shifts to the mains (tail
+  // wheel) or from them (nose wheel).
+  const double share = 1 - b.cg / b.wheelbase;
+  const double shift = b.friction * b.height / b.wheelbase;
+  if (!b.tail) return b.friction * share / (1 + shift);
+  const double braked =
+      shift < 1 ? b.friction * share / (1 - shift) : std::numeric_limits<double>::infinity();
+  // With the tail light: all of it on the mains, and no more than the CG is behind them for its height.
+  return std::min({braked, b.friction, b.cg / b.height});
+}
+
+double skid_deceleration(const Braking& b) {
+  const double share = b.cg / b.wheelbase;
+  return b.friction * share / (1 + b.friction * b.height / b.wheelbase);
+}
+
+}  // namespace kranich::steer
