@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
+#include "core/assess/doors_state.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/make_hold.h"
@@ -51,6 +52,16 @@ void equilibrium(benchmark::State& state, const std::string& name) {
   const auto a = assess(d);
   const auto& m = a.loadings.front().mass.down;
   for (auto _ : state) benchmark::DoNotOptimize(stance::solve(m.mass, m.at, *a.wheels));
+}
+void doors_alone(benchmark::State& state, const std::string& name) {
+  const Design d = demo(name);
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d, Stations::only(Station::doors)));
+}
+void door_region(benchmark::State& state, const std::string& name) {
+  const auto a = assess(demo(name));
+  const DoorState& s = a.doors.front();
+  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(s.leg));
+  for (auto _ : state) benchmark::DoNotOptimize(doors::region_of(moving, *s.panel, 0.006));
 }
 void least_clearance(benchmark::State& state, const std::string& name) {
   const auto a = assess(demo(name));
@@ -226,6 +237,9 @@ void read_file(benchmark::State& state, const std::string& name) {
 FOR_ALL(full_assessment);
 FOR_ALL(without_motion);
 FOR_ALL(equilibrium);
+BENCHMARK_CAPTURE(doors_alone, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(doors_alone, redshank, "redshank")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(door_region, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);
 BENCHMARK_CAPTURE(least_clearance, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);
 BENCHMARK_CAPTURE(least_clearance, redshank, "redshank")->Unit(benchmark::kMicrosecond);
 FOR_ALL(all_cures);

@@ -52,7 +52,10 @@ TEST_CASE("the leg's handles are reached by Tab and moved by the arrow keys", "[
   CHECK(page.board()->accessibleDescription().contains("front leg"));
 }
 
-TEST_CASE("Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the drive, Ctrl+8 the steering, Ctrl+9 the doors, Ctrl+0 the sequence", "[window]") {
+TEST_CASE(
+    "Ctrl+5 opens the leg, Ctrl+6 the swing, Ctrl+7 the drive, Ctrl+8 steering, Ctrl+9 doors, Ctrl+0 "
+    "sequence",
+    "[window]") {
   Bench b("Dunnock");
   const auto on = [&](int key, Station station) {
     QTest::keyClick(b.window.get(), static_cast<Qt::Key>(key), Qt::ControlModifier);

@@ -88,22 +88,7 @@ class DoorJudge {
 
   //! Closing over the stowed leg, it must pass it at every opening.
   void over(const DoorState& s, const swing::MovingLeg& moving) {
-    double least = std::numeric_limits<double>::infinity();
-    double at = 0;
-    const auto there = [&](double a) {
-      return doors::clearance(moving, *s.panel, moving.moves.full_turn, a);
-    };
-    for (int i = 0; i <= 24; ++i)
-      if (const double c = there(s.panel->open * i / 24); c < least) {
-        least = c;
-        at = s.panel->open * i / 24;
-      }
-    const double step = s.panel->open / 24;
-    if (const auto fine = find_minimum(there, std::max(0.0, at - step), std::min(s.panel->open, at + step));
-        fine.value < least) {
-      least = fine.value;
-      at = fine.at;
-    }
+    const auto [least, at] = doors::least_over(moving, *s.panel, moving.moves.full_turn);
     auto& f = collect_.add("doors.over", least, clear());
     f.remark = at < radians(0.1) ? Text("closed") : say("open by {}", Amount{at, Kind::angle});
   }

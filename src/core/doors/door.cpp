@@ -47,7 +47,18 @@ Vec3 crank_direction(CrankAxis axis, const motion::DoorPanel& panel) {
   return Vec3::UnitZ();
 }
 
-//! Pieces of [0, 1] that lie within every turn of a leg's way.
+//! All that a leg carries, where it is at a turn.
+std::vector<motion::BoundSolid> parts_at(const swing::MovingLeg& leg, double turn) {
+  std::vector<motion::BoundSolid> list;
+  list.reserve(leg.parts.size());
+  for (const auto& part : leg.parts)
+    if (std::holds_alternative<motion::RoundedWheel>(part.solid))
+      list.emplace_back(swing::wheel_at(leg.moves, part, turn));
+    else
+      list.emplace_back(swing::capsule_at(leg.moves, part, turn));
+  return list;
+}
+
 constexpr int looks = 360;
 
 }  // namespace
@@ -207,19 +218,22 @@ double LegDoor::opening(double turn) const {
     }
     case DoorWay::wheel: {
       // It closes by its spring until it lies on the leg.
-      const auto on_it = [&](double angle) { return clearance(leg, panel, turn, angle) < 0; };
-      if (on_it(panel.open)) return nan;
+      const auto parts = parts_at(leg, turn);
+      const auto room = [&](double angle) { return panel.apart_from(parts, angle); };
       double angle = panel.open;
+      double here = room(angle);
+      if (here < 0) return nan;
       while (angle > 0) {
-        const double room = clearance(leg, panel, turn, angle);
-        if (room < 0) break;
-        const double next = angle - std::max(room / panel.width, panel.open / 400);
-        if (next <= 0 && !on_it(0)) return 0;
-        if (on_it(std::max(0.0, next)))
-          return begins_to_hold([&](double x) { return !on_it(x); }, std::max(0.0, next), angle);
+        const double next = std::max(0.0, angle - std::max(here / panel.width, panel.open / 400));
+        const double there = room(next);
+        if (there < 0) {
+          const double edge = find_root(room, next, angle, 1e-6 / panel.width).value_or(angle);
+          return room(edge) < 0 ? std::min(angle, edge + 2e-6 / panel.width) : edge;
+        }
         angle = next;
+        here = there;
       }
-      return std::max(0.0, angle);
+      return 0;
     }
     case DoorWay::on_hinge:
     case DoorWay::crank:
@@ -253,37 +267,53 @@ std::optional<std::array<Vec3, 4>> panel_at(const Design& d, const Door& door, d
 }
 
 double clearance(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn, double opening) {
-  double least = std::numeric_limits<double>::infinity();
-  for (const auto& part : leg.parts)
-    least = std::min(least, std::holds_alternative<motion::RoundedWheel>(part.solid)
-                                ? panel.clearance(swing::wheel_at(leg.moves, part, turn), opening)
-                                : panel.clearance(swing::capsule_at(leg.moves, part, turn), opening));
+  return panel.clearance(parts_at(leg, turn), opening);
+}
+
+LeastOver least_over(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn) {
+  const auto parts = parts_at(leg, turn);
+  constexpr int steps = 24;
+  LeastOver least{std::numeric_limits<double>::infinity(), 0};
+  const auto look = [&](auto&& there) {
+    for (int i = 0; i <= steps; ++i)
+      if (const double c = there(panel.open * i / steps); c < least.distance)
+        least = {c, panel.open * i / steps};
+    const double step = panel.open / steps;
+    const auto fine =
+        find_minimum(there, std::max(0.0, least.opening - step), std::min(panel.open, least.opening + step));
+    if (fine.value < least.distance) least = {fine.value, fine.at};
+  };
+  look([&](double opening) { return panel.apart_from(parts, opening); });
+  // Where they overlap how deep it is costs more, and is asked then only.
+  if (least.distance < 0) look([&](double opening) { return panel.clearance(parts, opening); });
   return least;
 }
 
 Region region_of(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double wanted) {
-  constexpr int columns = 48;
+  constexpr int columns = 36;
   const double full = leg.moves.full_turn;
   Region r;
   r.wanted = wanted;
   r.enter = r.leave = nan;
   r.least_open = std::numeric_limits<double>::infinity();
   double most = -1;  // furthest opening in the way
-  const auto spare = [&](double turn, double opening) {
-    return clearance(leg, panel, turn, opening) - wanted;
-  };
   for (int i = 0; i <= columns; ++i) {
     const double turn = full * i / columns;
+    const auto parts = parts_at(leg, turn);
+    const auto spare = [&](double opening) { return panel.apart_from(parts, opening) - wanted; };
+    // On the way a rough answer does, as long as it is on the safe side.
+    const auto roughly = [&](double opening) { return panel.apart_from(parts, opening, wanted) - wanted; };
     Intervals list;
     double at = 0;
-    double here = spare(turn, 0);
+    double here = roughly(0);
     double from = here < 0 ? 0 : nan;
     while (at < panel.open) {
-      const double next = std::min(panel.open, at + std::max(std::abs(here) / panel.width, panel.open / 400));
-      const double there = spare(turn, next);
+      const double next =
+          std::min(panel.open, at + std::max(std::max(0.0, here) / panel.width, panel.open / 64));
+      const double there = next < panel.open ? roughly(next) : spare(next);
       if ((here < 0) != (there < 0)) {
-        const double edge =
-            begins_to_hold([&](double x) { return (spare(turn, x) < 0) == (there < 0); }, at, next);
+        // To a micrometre at the free edge: no better than the clearance is known.
+        const double edge = find_root(spare, at, next, 1e-6 / panel.width).value_or(next);
         if (there < 0)
           from = edge;
         else
@@ -300,14 +330,12 @@ Region region_of(const swing::MovingLeg& leg, const motion::DoorPanel& panel, do
     if (!list.empty()) most = std::max(most, list.back().second);
     r.columns.push_back(std::move(list));
   }
-  const auto open_there = [&](double turn) { return clearance(leg, panel, turn, panel.open); };
+  const auto open_there = [&](double turn) { return panel.apart_from(parts_at(leg, turn), panel.open); };
   const double step = full / columns;
   const auto fine =
       find_minimum(open_there, std::max(0.0, r.at_turn - step), std::min(full, r.at_turn + step));
-  if (fine.value < r.least_open) {
-    r.least_open = fine.value;
-    r.at_turn = fine.at;
-  }
+  if (fine.value < r.least_open) r.at_turn = fine.at;
+  r.least_open = clearance(leg, panel, r.at_turn, panel.open);
   const auto taken = [](const Intervals& c) { return !c.empty(); };
   const auto first = std::find_if(r.columns.begin(), r.columns.end(), taken);
   const auto last = std::find_if(r.columns.rbegin(), r.columns.rend(), taken);
@@ -365,13 +393,25 @@ std::variant<HeldDoor, Text> held_of(const Design& d, const Door& door) {
   if (door.drive.way == DoorWay::crank) {
     const auto crank = crank_of(d, door);
     if (const auto* c = std::get_if<CrankDrive>(&crank)) {
-      // By the crank's turn that brings the door to an angle: searched from closed on.
-      held.servo_ratio = [c = *c](double angle) {
-        const double sense = door_turn(c.linkage, 1e-3 * c.throw_open) < 0 ? -1 : 1;
-        const auto there = [&](double turn) { return sense * door_turn(c.linkage, turn) - angle; };
-        const auto at = find_root(there, 0, c.throw_open);
-        const double rate = door_rate(c.linkage, at.value_or(c.throw_open));
-        return std::isfinite(rate) && rate != 0 ? std::abs(1 / rate) : 0.0;
+      // By the crank's turns from closed on as long as the door goes on opening, straight between.
+      std::vector<std::pair<double, double>> ratios;  // door's angle, crank's torque for one at the hinge
+      const double sense = door_turn(c->linkage, 1e-3 * c->throw_open) < 0 ? -1 : 1;
+      constexpr int steps = 240;
+      for (int i = 0; i <= steps; ++i) {
+        const double turn = c->throw_open * i / steps;
+        const double angle = sense * door_turn(c->linkage, turn);
+        const double rate = std::abs(door_rate(c->linkage, turn));
+        if (!(ratios.empty() || angle > ratios.back().first)) break;
+        ratios.emplace_back(angle, std::isfinite(rate) && rate > 0 ? 1 / rate : 0.0);
+      }
+      held.servo_ratio = [ratios = std::move(ratios)](double angle) {
+        const auto next = std::lower_bound(ratios.begin(), ratios.end(), angle,
+                                           [](const auto& r, double a) { return r.first < a; });
+        if (next == ratios.begin()) return next == ratios.end() ? 0.0 : next->second;
+        if (next == ratios.end()) return ratios.back().second;
+        const auto before = next - 1;
+        const double t = (angle - before->first) / (next->first - before->first);
+        return before->second + t * (next->second - before->second);
       };
     }
   }

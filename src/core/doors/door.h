@@ -74,6 +74,12 @@ std::optional<std::array<Vec3, 4>> panel_at(const Design& design, const Door& do
 //! Least distance of all that a leg carries to a panel.
 double clearance(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn, double opening);
 
+//! Least of that over all openings from closed to open, the leg still, and the opening at which it is.
+struct LeastOver {
+  double distance, opening;
+};
+LeastOver least_over(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn);
+
 //! The forbidden region in the plane of both travels.
 struct Region {
   double wanted = 0;  //!< the clearance by which it is grown
@@ -85,7 +91,7 @@ struct Region {
   double at_turn = 0;     //!< there
 };
 //! A panel's points move no faster than its width for each rad: along one column the search goes by that, and
-//! misses no region wider than 1/400 of the opening; there are 49 columns.
+//! misses nothing wider than 1/64 of the opening; there are 37 columns.
 Region region_of(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double wanted);
 
 //! What holds a door, in the plane square to its hinge; or what of it is missing.

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/panel.h"
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace kranich::motion {
 namespace {
@@ -20,7 +22,14 @@ Eigen::Isometry3d to_own(const DoorPanel& p, double opening) {
   return own * p.hinge.turn(-opening);
 }
 
-Obstacle box_of(const DoorPanel& p) {
+RoundedWheel brought(const Eigen::Isometry3d& own, const RoundedWheel& wheel) {
+  return {own * wheel.centre, own.linear() * wheel.axle, wheel.diameter, wheel.width, wheel.shoulder};
+}
+Capsule brought(const Eigen::Isometry3d& own, const Capsule& c) {
+  return {own * c.from, own * c.to, c.radius};
+}
+
+Box box_of(const DoorPanel& p) {
   return Box{{0, 0, 0}, {(p.rear - p.hinge.point).norm(), p.width, std::max(p.thickness, 1e-6)}};
 }
 
@@ -40,17 +49,49 @@ Eigen::Vector2d DoorPanel::in_plane(const Vec3& p) const {
   return {r.dot(out), -r.dot(down)};
 }
 
+BoundSolid::BoundSolid(const RoundedWheel& wheel)
+    : solid(wheel), centre(wheel.centre), radius(std::hypot(wheel.diameter, wheel.width) / 2) {}
+BoundSolid::BoundSolid(const Capsule& capsule)
+    : solid(capsule),
+      centre((capsule.from + capsule.to) / 2),
+      radius((capsule.to - capsule.from).norm() / 2 + capsule.radius) {}
+
 double DoorPanel::clearance(const RoundedWheel& wheel, double opening) const {
-  const Eigen::Isometry3d own = to_own(*this, opening);
-  RoundedWheel w = wheel;
-  w.centre = own * wheel.centre;
-  w.axle = own.linear() * wheel.axle;
-  return nearest(w, box_of(*this)).distance;
+  return nearest(brought(to_own(*this, opening), wheel), Obstacle(box_of(*this))).distance;
 }
 
 double DoorPanel::clearance(const Capsule& capsule, double opening) const {
-  const Eigen::Isometry3d own = to_own(*this, opening);
-  return nearest(Capsule{own * capsule.from, own * capsule.to, capsule.radius}, box_of(*this)).distance;
+  return nearest(brought(to_own(*this, opening), capsule), Obstacle(box_of(*this))).distance;
+}
+
+namespace {
+template <class Distance>
+double least_of(const DoorPanel& panel, const std::vector<BoundSolid>& solids, double opening,
+                Distance&& distance) {
+  const Eigen::Isometry3d own = to_own(panel, opening);
+  const Box box = box_of(panel);
+  const Obstacle obstacle = box;
+  double least = std::numeric_limits<double>::infinity();
+  for (const BoundSolid& b : solids) {
+    const Vec3 centre = own * b.centre;
+    const double off = (centre - centre.cwiseMax(box.low).cwiseMin(box.high)).norm() - b.radius;
+    if (off >= std::max(0.0, least)) continue;
+    least = std::min(
+        least,
+        std::visit([&](const auto& solid) { return distance(brought(own, solid), obstacle); }, b.solid));
+  }
+  return least;
+}
+}  // namespace
+
+double DoorPanel::clearance(const std::vector<BoundSolid>& solids, double opening) const {
+  return least_of(*this, solids, opening,
+                  [](const auto& solid, const Obstacle& o) { return nearest(solid, o).distance; });
+}
+
+double DoorPanel::apart_from(const std::vector<BoundSolid>& solids, double opening, double enough) const {
+  return least_of(*this, solids, opening,
+                  [enough](const auto& solid, const Obstacle& o) { return apart(solid, o, enough); });
 }
 
 std::optional<DoorPanel> panel_of(const Door& d) {

@@ -7,13 +7,26 @@
 #pragma once
 
 #include <array>
+#include <limits>
 #include <optional>
+#include <variant>
+#include <vector>
 
 #include "core/model/design.h"
 #include "core/motion/frame.h"
 #include "core/motion/shape.h"
 
 namespace kranich::motion {
+
+//! A solid and a ball round it: what lies further off than another is needs no closer look.
+struct BoundSolid {
+  std::variant<RoundedWheel, Capsule> solid;
+  Vec3 centre;
+  double radius;
+
+  explicit BoundSolid(const RoundedWheel& wheel);
+  explicit BoundSolid(const Capsule& capsule);
+};
 
 struct DoorPanel {
   Axis hinge;      //!< right-handed for opening, through the front end
@@ -33,6 +46,10 @@ struct DoorPanel {
   //! Least distance from a solid of the aircraft to the panel at an opening; overlapping: less than nothing.
   double clearance(const RoundedWheel& wheel, double opening) const;
   double clearance(const Capsule& capsule, double opening) const;
+  //! The same of the nearest of several; and without telling how deep they overlap (motion::apart).
+  double clearance(const std::vector<BoundSolid>& solids, double opening) const;
+  double apart_from(const std::vector<BoundSolid>& solids, double opening,
+                    double enough = std::numeric_limits<double>::infinity()) const;
 };
 
 //! A door's panel; nothing where its hinge, width or opening is unknown, or the hinge stands upright. A

@@ -100,8 +100,11 @@ double depth(const A& a, const B& b) {
       ->gap;
 }
 
-template <class A, class B>
-Nearest between(const A& a, const B& b) {
+enum class Overlap { deep, told };
+
+//! Further apart than `enough` a plane between them that proves two thirds of it will do.
+template <Overlap how = Overlap::deep, class A, class B>
+Nearest between(const A& a, const B& b, double enough = std::numeric_limits<double>::infinity()) {
   Vec3 on_a = project(a, project(b, middle(a)));
   Vec3 on_b = project(b, on_a);
   for (int i = 0; i < 400; ++i) {
@@ -116,14 +119,53 @@ Nearest between(const A& a, const B& b) {
     on_a = ahead < distance ? ahead_a : next_a;
     on_b = ahead < distance ? project(b, ahead_a) : next_b;
     const double now = (on_a - on_b).norm();
-    if (now < 1e-9) return {depth(a, b), on_a, on_b};  // a point that both hold
-    if (now - gap(a, b, Vec3((on_a - on_b) / now)) < 1e-8) break;
+    if (now < 1e-9) return {how == Overlap::deep ? depth(a, b) : 0, on_a, on_b};  // a point that both hold
+    const double sure = gap(a, b, Vec3((on_a - on_b) / now));
+    if (now - sure < 1e-8) break;
+    if (sure > enough && sure > 2 * now / 3) return {sure, on_a, on_b};
   }
   return {(on_a - on_b).norm(), on_a, on_b};
 }
 
-template <class A>
-Nearest between(const A& a, const HalfSpace& h) {
+//! A straight line's nearest point to a box, in closed form: half the derivative of the distance's square
+//! along it, Σ d·(p − clamped p), only rises, straight between where the line passes the planes of the faces.
+template <Overlap how = Overlap::deep>
+Nearest between(const Segment& a, const Box& b, double = 0) {
+  const Vec3 d = a.to - a.from;
+  const auto at = [&](double t) { return Vec3(a.from + t * d); };
+  const auto rises = [&](double t) {
+    const Vec3 p = at(t);
+    return d.dot(p - project(b, p));
+  };
+  double t = 0;
+  if (rises(0) < 0) {
+    std::array<double, 8> places;
+    size_t count = 0;
+    places[count++] = 0;
+    for (int i = 0; i < 3; ++i)
+      for (const double face : {b.low[i], b.high[i]})
+        if (const double x = (face - a.from[i]) / d[i]; x > 0 && x < 1) places[count++] = x;
+    places[count++] = 1;
+    std::sort(places.begin(), places.begin() + static_cast<std::ptrdiff_t>(count));
+    t = 1;
+    for (size_t i = 1; i < count; ++i) {
+      const double after = rises(places[i]);
+      if (after < 0) continue;
+      const double before = rises(places[i - 1]);
+      t = after > before ? places[i - 1] + (places[i] - places[i - 1]) * before / (before - after)
+                         : places[i];
+      break;
+    }
+  }
+  const Vec3 on_a = at(t);
+  const Vec3 on_b = project(b, on_a);
+  const double distance = (on_a - on_b).norm();
+  if (distance < 1e-9) return {how == Overlap::deep ? depth(a, b) : 0, on_a, on_b};
+  return {distance, on_a, on_b};
+}
+
+template <Overlap = Overlap::deep, class A>
+Nearest between(const A& a, const HalfSpace& h, double = 0) {
   const Vec3 n = h.normal.normalized();
   const Vec3 p = extreme(a, Vec3(-n));
   const double d = n.dot(p - h.point);
@@ -187,10 +229,33 @@ Obstacle mirrored(const Obstacle& obstacle) {
   return HalfSpace{mirrored(h.point), mirrored(h.normal)};
 }
 
+namespace {
+double rounding(const RoundedWheel& w) { return std::min({w.shoulder, w.diameter / 2, w.width / 2}); }
+Cylinder core_of(const RoundedWheel& w) {
+  const double r = rounding(w);
+  return {w.centre, w.axle, w.diameter / 2 - r, w.width / 2 - r};
+}
+}  // namespace
+
 Nearest nearest(const RoundedWheel& w, const Obstacle& obstacle) {
-  const double r = std::min({w.shoulder, w.diameter / 2, w.width / 2});
-  const Cylinder core{w.centre, w.axle, w.diameter / 2 - r, w.width / 2 - r};
-  return grown(std::visit([&](const auto& o) { return between(core, o); }, obstacle), r);
+  const Cylinder core = core_of(w);
+  return grown(std::visit([&](const auto& o) { return between(core, o); }, obstacle), rounding(w));
+}
+
+double apart(const RoundedWheel& w, const Obstacle& obstacle, double enough) {
+  const Cylinder core = core_of(w);
+  const double r = rounding(w);
+  return std::visit([&](const auto& o) { return between<Overlap::told>(core, o, enough + r).distance; },
+                    obstacle) -
+         r;
+}
+
+double apart(const Capsule& c, const Obstacle& obstacle, double enough) {
+  const Segment core{c.from, c.to};
+  return std::visit(
+             [&](const auto& o) { return between<Overlap::told>(core, o, enough + c.radius).distance; },
+             obstacle) -
+         c.radius;
 }
 
 Nearest nearest(const Capsule& c, const Obstacle& obstacle) {
