@@ -54,6 +54,13 @@ TEST_CASE("a door is added over the well, hung otherwise, saved and opened, take
   const auto again = read_project(write_project(b.document.design()));
   REQUIRE(again.design);
   CHECK(write_project(*again.design) == write_project(b.document.design()));
+  // What is missing of a panel is named, and leads to its entry.
+  b.type("/doors/2/width_m", "");
+  REQUIRE(of(b, "doors.clearance", made.id));
+  CHECK(of(b, "doors.clearance", made.id)->verdict == Verdict::unknown);
+  CHECK(in_words(of(b, "doors.clearance", made.id)->remark).find("the panel's width") != std::string::npos);
+  b.document.undo();
+  b.settle();
   b.press("remove-door-2");
   b.settle();
   CHECK(b.document.design().doors.size() == 2);

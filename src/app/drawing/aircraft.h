@@ -36,6 +36,9 @@ void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, 
 void draw_keep_out(Sheet& sheet, const place::Box& box, bool port, const Map& map);
 void draw_keep_outs(Sheet& sheet, const Design& design, const Map& map);
 
+//! Doors as they stand with the gear so far up, both sides, in any view.
+void draw_doors(Sheet& sheet, const Pose& pose, const Map& map);
+
 //! Leading edge and chord of the wing's mean chord line in the side view: for angles drawn at the wing.
 QPolygonF wing_section(const Pose& pose, double y);
 

@@ -18,6 +18,7 @@ void FrontPane::draw(Sheet& s) {
   const Pose pose = pose_now(document_);
   s.ground(0);
   draw_front(s, pose);
+  draw_doors(s, pose, [&](const Vec3& p) { return pose.front(p); });
   if (pose.gear_position == 0)
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.front(p); });
   draw_others(s, document_, pose, draw_front);
@@ -72,6 +73,7 @@ void PlanPane::draw(Sheet& s) {
   const Design& d = document_.design();
   const Pose pose = pose_now(document_);
   draw_plan(s, pose);
+  draw_doors(s, pose, [&](const Vec3& p) { return pose.plan(p); });
   draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.plan(p); });
   draw_others(s, document_, pose, draw_plan);
   const Finding* over = finding_for(document_, d.is_tricycle() ? "place.turnover" : "place.side_tip",

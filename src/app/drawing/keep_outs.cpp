@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <cmath>
 
 #include "app/drawing/aircraft.h"
+#include "core/doors/door.h"
 #include "core/place/keepout.h"
 
 namespace kranich::app {
@@ -45,6 +47,27 @@ void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
     wash.setAlpha(40);
     s.fill(wash);
     s.painter().drawPolygon(outline_of(s, *unit, placed.port, view));
+  }
+}
+
+void draw_doors(Sheet& s, const Pose& pose, const Map& view) {
+  const Design& d = *pose.design;
+  QColor wash = Theme::now().accent;
+  wash.setAlpha(40);
+  for (const Door& door : d.doors) {
+    const Leg* leg = d.gear.find(door.leg);
+    const double opening = doors::opening_at(d, door, pose.gear_position);
+    const auto corners = doors::panel_at(d, door, pose.gear_position, std::isfinite(opening) ? opening : 0);
+    if (!corners || !leg) continue;
+    s.pen(Ink::accent, 1.1);
+    s.fill(wash);
+    for (const bool port : {false, true}) {
+      // Of a leg on one side there is no twin.
+      if (leg->stands == (port ? LegStands::starboard : LegStands::port)) continue;
+      QPolygonF panel;
+      for (const Vec3& c : *corners) panel << view(port ? mirrored(c) : c);
+      s.polyline(panel, true);
+    }
   }
 }
 

@@ -63,6 +63,7 @@ void SidePane::draw(Sheet& s) {
   s.ground(0);
   if (overlay_ != Overlay::weigh) draw_picture(s, document_, pose);
   draw_side(s, pose);
+  if (overlay_ == Overlay::place) draw_doors(s, pose, [&](const Vec3& p) { return pose.side(p); });
   if (overlay_ == Overlay::place && pose.gear_position == 0)
     draw_keep_outs(s, document_.design(), [&](const Vec3& p) { return pose.side(p); });
   draw_others(s, document_, pose, draw_side);

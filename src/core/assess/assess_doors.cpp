@@ -80,8 +80,7 @@ class DoorJudge {
       down(s, *moving);
     } else {
       const auto* missing = std::get_if<Text>(&made);
-      collect_.unknown("doors.clearance",
-                       s.panel ? *missing : Text("the panel: its hinge, width, side and opening"));
+      collect_.unknown("doors.clearance", s.panel ? *missing : doors::panel_lacks(d_, door_));
     }
     if (door_.drive.way == DoorWay::crank) crank(s);
   }

@@ -63,6 +63,12 @@ constexpr int looks = 360;
 
 }  // namespace
 
+Text panel_lacks(const Design& d, const Door& door) {
+  Lacking lacks(root_of(d, door));
+  note_panel(lacks, door);
+  return lacks.text();
+}
+
 bool moved_by_leg(const Door& door) {
   return door.drive.way != DoorWay::on_hinge && door.drive.way != DoorWay::crank;
 }

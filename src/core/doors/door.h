@@ -20,6 +20,8 @@
 
 namespace kranich::doors {
 
+//! What of a door's panel is missing, each with the name that leads to its entry; empty: nothing.
+Text panel_lacks(const Design& design, const Door& door);
 //! Whether the leg moves a door, so that it needs no drive and no step of its own.
 bool moved_by_leg(const Door& door);
 
