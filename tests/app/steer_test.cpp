@@ -40,7 +40,10 @@ TEST_CASE("steering is entered for a leg that had none, and each number is judge
   const auto again = read_project(write_project(b.document.design()));
   REQUIRE(again.design);
   CHECK(again.design->gear.third().steering == b.document.design().gear.third().steering);
-  CHECK(page.board()->find<TurnPane>());
+  // The drawing shows the turn: taken away its angle it is another picture.
+  const QImage with = page.board()->grab().toImage();
+  b.type(base + "angle_deg", "");
+  CHECK(page.board()->grab().toImage() != with);
 }
 
 TEST_CASE(

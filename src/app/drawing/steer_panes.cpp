@@ -8,7 +8,6 @@
 #include "app/widgets/findings.h"
 #include "core/motion/retract.h"
 #include "core/steer/steering.h"
-#include "core/steer/turn.h"
 
 namespace kranich::app {
 
@@ -131,14 +130,8 @@ void TurnPane::draw(Sheet& s) {
     s.polyline(box, true);
   };
   std::optional<steer::TurnFigures> figures;
-  if (leg.steering.kind != SteeringKind::none && leg.steering.angle.known() && leg.axle.known() &&
-      main.axle.known() && leg.steering.angle < radians(89)) {
-    const auto axis = steer::steering_axis(leg);
-    const double lean = axis ? std::atan2(std::abs(axis->direction.x()), axis->direction.z()) : 0;
-    figures = steer::turn_figures({std::abs(main.axle.x - leg.axle.x), 2 * std::abs(main.axle.y),
-                                   d.airframe.wing.span.known() ? d.airframe.wing.span.si : 0, 0,
-                                   leg.steering.angle, lean});
-  }
+  if (const auto turn = steer::turning_of(d, leg); turn && leg.steering.kind != SteeringKind::none)
+    figures = steer::turn_figures(*turn);
   // A nose wheel turns to the side of the turn, a tail wheel away from it.
   const bool ahead = leg.axle.x < main.axle.x;
   for (const auto& placed : placed_legs(d.gear)) {

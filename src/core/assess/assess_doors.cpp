@@ -59,6 +59,12 @@ class DoorJudge {
   Limit as_wanted(double open) const {
     return within(open - near_enough, open + near_enough, "the opening you want, within 2°");
   }
+  //! What of the panel's shape is taken where it is not entered.
+  Text taken() const {
+    Text text = door_.thickness.known() ? Text() : Text("a panel of no thickness");
+    if (!door_.closed_tilt.known()) text.also("level when closed");
+    return text;
+  }
   static Limit squarely() {
     return at_least_or_tight(radians(30), radians(40), "above 30° the rod pushes, 40° are better");
   }
@@ -75,7 +81,7 @@ class DoorJudge {
       f.working = {{"open", s.panel->open, Kind::angle}};
       if (std::isfinite(s.region->frees_at))
         f.working.push_back({"never in the way from", s.region->frees_at * s.panel->open, Kind::angle});
-      if (!door_.thickness.known()) f.assumption = "a panel of no thickness";
+      f.assumption = taken();
       over(s, *moving);
       down(s, *moving);
     } else {
@@ -87,9 +93,10 @@ class DoorJudge {
 
   //! Closing over the stowed leg, it must pass it at every opening.
   void over(const DoorState& s, const swing::MovingLeg& moving) {
-    const auto [least, at] = doors::least_over(moving, *s.panel, moving.moves.full_turn);
+    const auto [least, at] = doors::least_over_openings(moving, *s.panel, moving.moves.full_turn);
     auto& f = collect_.add("doors.over", least, clear());
     f.remark = at < radians(0.1) ? Text("closed") : say("open by {}", Amount{at, Kind::angle});
+    f.assumption = taken();
   }
 
   void down(const DoorState& s, const swing::MovingLeg& moving) {
@@ -98,6 +105,7 @@ class DoorJudge {
       return;  // open: judged over the whole swing
     auto& f = collect_.add("doors.down", doors::clearance(moving, *s.panel, 0, opening), clear());
     f.working = {{"stands open by", opening, Kind::angle}};
+    f.assumption = taken();
     if (const auto least = clears_from(s, moving); least > opening)
       f.working.push_back({"clears it from", least, Kind::angle});
   }
@@ -136,8 +144,8 @@ class DoorJudge {
                    {"crank turns by", turn, Kind::angle},
                    {"rod", linkage.rod(), Kind::length}};
     }
-    const double spare =
-        end.what == doors::Ends::nothing ? std::abs(turn) : std::abs(end.crank) - std::abs(turn);
+    const double far = end.what == doors::Ends::nothing ? 2 * std::numbers::pi : std::abs(end.crank);
+    const double spare = far - std::abs(turn);
     auto& f = collect_.add("doors.end", spare, at_least_or_tight(0, radians(5), "it must get there"));
     f.remark = end.what == doors::Ends::nothing ? Text("neither locks nor turns back within a full turn")
                : end.what == doors::Ends::locks ? say("locks at {}", Amount{end.crank, Kind::angle})
@@ -215,25 +223,11 @@ class DoorJudge {
               Amount{full * static_cast<double>(furthest - s.openings.begin()) / static_cast<double>(looks),
                      Kind::angle});
     } else if (door_.drive.way != DoorWay::stop_arm) {
-      double worst = std::numeric_limits<double>::infinity();
-      double at = 0;
-      for (size_t i = 0; i <= looks; ++i) {
-        const double turn = full * static_cast<double>(i) / static_cast<double>(looks);
-        if (const double c = doors::clearance(l.leg, l.panel, turn, s.openings[i]); c < worst) {
-          worst = c;
-          at = turn;
-        }
-      }
-      const double step = full / static_cast<double>(looks);
-      const auto fine =
-          find_minimum([&](double t) { return doors::clearance(l.leg, l.panel, t, l.opening(t)); },
-                       std::max(0.0, at - step), std::min(full, at + step));
-      if (fine.value < worst) {
-        worst = fine.value;
-        at = fine.at;
-      }
+      const auto [worst, at] = drive::least_over(
+          full, [&](double t) { return doors::clearance(l.leg, l.panel, t, l.opening(t)); });
       auto& f = collect_.add("doors.clearance", worst, clear());
       f.remark = say("at {} of the leg's way", Amount{at, Kind::angle});
+      f.assumption = taken();
     }
   }
 
@@ -260,9 +254,12 @@ class DoorJudge {
         for (size_t i = 0; i <= looks; ++i)
           furthest =
               std::fmax(furthest, free.opening(full * static_cast<double>(i) / static_cast<double>(looks)));
-        auto& f = collect_.add("doors.travel", furthest, at_most(l.panel.open, "its hinge goes no further"));
-        f.remark = say("the leg needs it open further with the leg at {}", at);
-        f.verdict = Verdict::fails;
+        const Limit limit = at_most(l.panel.open, "its hinge goes no further");
+        const Text why = say("the leg needs it open further with the leg at {}", at);
+        if (furthest > l.panel.open)
+          collect_.add("doors.travel", furthest, limit).remark = why;
+        else  // not even half a turn would do
+          collect_.fails("doors.travel", limit, why);
         return;
       }
       case DoorWay::on_hinge:
@@ -273,15 +270,7 @@ class DoorJudge {
 
   void wire(const doors::LegDoor& l) {
     const double full = l.leg.moves.full_turn;
-    double least = std::numeric_limits<double>::infinity();
-    double at = 0;
-    for (size_t i = 0; i <= looks; ++i) {
-      const double turn = full * static_cast<double>(i) / static_cast<double>(looks);
-      if (const double left = l.wire_to_spare(turn); left < least) {
-        least = left;
-        at = turn;
-      }
-    }
+    const auto [least, at] = drive::least_over(full, [&](double t) { return l.wire_to_spare(t); });
     auto& f = collect_.add("doors.tie", least, at_least(0, "it must let the leg go all its way"));
     f.remark = say("shortest with the leg at {}", Amount{at, Kind::angle});
     f.working = {{"gear up, ends apart", (l.door_ball - l.ball_at(full)).norm(), Kind::length},
@@ -293,26 +282,14 @@ class DoorJudge {
   void pushed(const doors::LegDoor& l) {
     if (l.way != DoorWay::leg_rod && l.way != DoorWay::stop_arm) return;
     const double full = l.leg.moves.full_turn;
-    double least = std::numeric_limits<double>::infinity();
-    double at = 0;
     const double met = l.way == DoorWay::stop_arm ? l.stop_meets() : 0;
-    for (size_t i = 0; i <= looks; ++i) {
-      const double turn = met + (full - met) * static_cast<double>(i) / static_cast<double>(looks);
-      double angle = 0;
-      if (l.way == DoorWay::stop_arm) {
-        angle = doors::transmission_angle(l.arm, l.arm_at(turn).turn);
-      } else {
-        const Vec3 door = l.panel.carried(l.door_ball, l.opening(turn));
-        const Vec3 way = l.panel.hinge.direction.cross(door - l.panel.hinge.point).normalized();
-        angle = std::asin(std::min(1.0, std::abs((door - l.ball_at(turn)).normalized().dot(way))));
-      }
-      if (angle < least) {
-        least = angle;
-        at = turn;
-      }
-    }
+    const auto [least, after] = drive::least_over(full - met, [&](double t) {
+      return l.way == DoorWay::stop_arm
+                 ? doors::transmission_angle(l.arm, l.arm_at(met + t).turn)
+                 : doors::squareness(l.panel.hinge, l.panel.carried(l.door_ball, l.opening(t)), l.ball_at(t));
+    });
     auto& f = collect_.add("doors.transmission", least, squarely());
-    f.remark = say("with the leg at {}", Amount{at, Kind::angle});
+    f.remark = say("with the leg at {}", Amount{met + after, Kind::angle});
   }
 
   void stop(const doors::LegDoor& l) {
@@ -321,10 +298,8 @@ class DoorJudge {
     if (!std::isfinite(met)) return;
     const auto first = l.arm_at(met);
     const auto last = l.arm_at(full);
-    double furthest = 0;
-    for (size_t i = 0; i <= looks; ++i)
-      furthest = std::max(
-          furthest, l.arm_at(met + (full - met) * static_cast<double>(i) / static_cast<double>(looks)).along);
+    const double furthest =
+        drive::largest_over(full - met, [&](double t) { return l.arm_at(met + t).along; }).value;
     auto& f = collect_.add("doors.stop", l.arm_length - furthest,
                            at_least(0, "the stop must not slip off its end"));
     f.remark = say("they meet with the leg at {}, {} from the arm's axis", Amount{met, Kind::angle},
@@ -342,10 +317,8 @@ class DoorJudge {
   }
 
   bool something_holds() const {
-    const DoorHold& h = door_.hold;
-    return door_.mass.known() || door_.cg_out.known() || h.airspeed.known() || h.normal_coefficient.known() ||
-           h.hinge_stiffness.known() || h.spring_force.known() || h.spring_rate.known() ||
-           h.magnet_force.known() || door_.drive.torque.known();
+    return !(door_.hold == DoorHold{}) || door_.mass.known() || door_.cg_out.known() ||
+           door_.drive.torque.known();
   }
 
   void hold(DoorState& s) {
@@ -405,16 +378,21 @@ class DoorJudge {
     const Amount there{at, Kind::angle};
     const Text when =
         closing_it ? say("closing, with the door at {}", there) : say("opening, with the door at {}", there);
-    if (std::isfinite(most)) {
-      auto& n = collect_.add("doors.torque", most / 0.7);
-      n.remark = when;
-      if (!door_.hold.hinge_friction.known()) n.assumption = "a hinge without friction";
+    const auto told = [&](Finding& f) {
+      f.remark = when;
+      if (!door_.hold.hinge_friction.known()) f.assumption = "a hinge without friction";
+    };
+    if (std::isfinite(most)) told(collect_.add("doors.torque", most / 0.7));
+    if (!(h.servo_torque > 0)) {
+      if (h.magnet_force > 0) collect_.unknown("doors.magnet", doors::torque_lacks(d_, door_));
+      return;
     }
-    if (!(h.servo_torque > 0)) return;
-    auto& f = collect_.add("doors.servo", std::isfinite(most) ? 1 - most / h.servo_torque : -1.0,
-                           at_least_or_tight(0, 0.3, "some 30 % in hand"));
-    f.remark = when;
-    if (!door_.hold.hinge_friction.known()) f.assumption = "a hinge without friction";
+    const Limit in_hand = at_least_or_tight(0, 0.3, "some 30 % in hand");
+    if (std::isfinite(most))
+      told(collect_.add("doors.servo", 1 - most / h.servo_torque, in_hand));
+    else
+      collect_.fails("doors.servo", in_hand,
+                     say("{} the crank stands at its dead centre, or does not get there", when));
     const double at_hinge = h.servo_torque * (h.servo_ratio ? h.servo_ratio(h.open) : 1);
     if (!(h.magnet_force > 0) || !(at_hinge > 0)) return;
     const double closes = h.closing(h.open) - h.spring_torque(h.open);

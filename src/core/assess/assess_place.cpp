@@ -350,7 +350,7 @@ void open_doors(const Design& d, const std::vector<stance::WheelOnLeg>* wheels, 
     if (!(opening > 0)) continue;  // closed again, or how far it opens is not known
     const auto corners = doors::panel_at(d, door, 0, opening);
     if (!corners) continue;
-    collect.about({Text(door.name), "door:" + door.id}, l.name, GearState::flat);
+    collect.about(about_door(d, door.id), l.name, GearState::flat);
     const auto height = [&](GearState state) {
       const Standing s = standing_in(d, wheels, l, state);
       double least = place::height_above_ground(corners->front(), s.main, s.pitch);

@@ -7,33 +7,18 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
-#include "core/base/numerics.h"
+#include "core/assess/place_rules.h"
 #include "core/base/quantity.h"
 #include "core/doors/door.h"
+#include "core/drive/load.h"
 #include "core/model/lacking.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"
 #include "core/place/wheel_shelf.h"
 #include "core/steer/steering.h"
-#include "core/steer/turn.h"
 
 namespace kranich {
 namespace {
-
-//! The heaviest that a leg's wheel carries at rest in flight's loadings: its loading and state.
-struct Carried {
-  const LoadingState* loading = nullptr;
-  stance::WheelState state;
-};
-Carried heaviest(const Design& d, const Assessment& a, const Leg& leg) {
-  Carried most;
-  const size_t at = placed_index(d.gear, row_of(d.gear, leg.id));
-  for (const LoadingState& l : a.loadings) {
-    if (!l.flown || !l.rest || at >= l.rest->wheels.size()) continue;
-    if (!most.loading || l.rest->wheels[at].load > most.state.load) most = {&l, l.rest->wheels[at]};
-  }
-  return most;
-}
 
 class SteerJudge {
  public:
@@ -74,10 +59,7 @@ class SteerJudge {
       f.remark = "turns on the spot";
       return;
     }
-    const double lean = std::atan2(std::hypot(axis->direction.x(), 0.0), axis->direction.z());
-    const double tip = d_.airframe.wing.span.known() ? d_.airframe.wing.span.si : 0;
-    const steer::Turning t{
-        std::abs(main.axle.x - leg_.axle.x), 2 * std::abs(main.axle.y), tip, 0, s_.angle, lean};
+    const steer::Turning t = *steer::turning_of(d_, leg_);
     const auto figures = steer::turn_figures(t);
     auto& f = collect_.add("steer.turn", figures.middle, radius());
     f.working = {{"wheelbase", t.wheelbase, Kind::length},
@@ -85,7 +67,7 @@ class SteerJudge {
                  {"inner main wheel", figures.inner, Kind::distance},
                  {"outer main wheel", figures.outer, Kind::distance},
                  {"steered wheel", figures.steered, Kind::distance}};
-    if (tip > 0) f.working.push_back({"outer wing tip", figures.tip, Kind::distance});
+    if (t.span > 0) f.working.push_back({"outer wing tip", figures.tip, Kind::distance});
     if (figures.inner < 0) f.remark = "the inner wheel rolls backward";
     if (s_.wanted_radius.known())
       f.working.push_back({"wanted needs", steer::angle_for(t, s_.wanted_radius), Kind::angle});
@@ -102,26 +84,12 @@ class SteerJudge {
     double at = 0;
     Text into;
     const auto look = [&](auto&& distance, const Text& what) {
-      constexpr int steps = 24;
-      double worst = std::numeric_limits<double>::infinity();
-      double there = 0;
-      for (int i = -steps; i <= steps; ++i) {
-        const double turned = s_.angle * i / steps;
-        if (const double x = distance(turned); x < worst) {
-          worst = x;
-          there = turned;
-        }
-      }
-      const double step = s_.angle / steps;
-      const auto fine =
-          find_minimum(distance, std::max(-s_.angle.si, there - step), std::min(s_.angle.si, there + step));
-      if (fine.value < worst) {
-        worst = fine.value;
-        there = fine.at;
-      }
+      const double stop = s_.angle;
+      const auto [worst, from_stop] =
+          drive::least_over(2 * stop, [&](double t) { return distance(t - stop); });
       if (worst >= least) return;
       least = worst;
-      at = there;
+      at = from_stop - stop;
       into = what;
     };
     const auto turned = [&](double angle) {
@@ -163,7 +131,14 @@ class SteerJudge {
 
   void square() {
     const auto axis = steer::steering_axis(leg_);
-    if (!axis || !s_.rod_leg.known() || !s_.rod_airframe.known()) return;  // the fold names what is missing
+    Lacking lacks(root());
+    lacks.place(s_.rod_airframe, "steering/rod_airframe", "the rod's end at the servo")
+        .place(s_.rod_leg, "steering/rod_leg", "the rod's end on the leg");
+    if (lacks.nothing()) lacks.that(!axis, "the leg's line");
+    if (!lacks.nothing()) {
+      collect_.unknown("steer.square", lacks.text());
+      return;
+    }
     auto& f = collect_.add(
         "steer.square", steer::off_square(*axis, s_.rod_leg.vec(), s_.rod_airframe.vec()),
         Limit{{}, radians(40), {}, radians(20), "within 20° it enters straight, beyond 40° it jams"});
@@ -220,20 +195,29 @@ class SteerJudge {
   }
 
   void servo() {
-    const Carried load = heaviest(d_, a_, leg_);
+    const Heaviest load = heaviest_on(d_, a_, leg_);
     const auto axis = steer::steering_axis(leg_);
     const Wheel& w = leg_.wheel;
     if (!load.loading || !w.width.known()) return;  // it does not stand: said elsewhere
     const double patch = w.tyre == Tyre::pneumatic && w.pressure.known()
-                             ? load.state.load / w.pressure
-                             : place::contact_patch(w, load.state.tyre_closure);
+                             ? load.load / w.pressure
+                             : place::contact_patch(w, load.loading->rest->wheels[load.wheel].tyre_closure);
     constexpr double rubber = 0.8;
-    const double moment = steer::scrub_moment(load.state.load, patch, rubber);
+    const double moment = steer::scrub_moment(load.load, patch, rubber);
     if (!std::isfinite(moment)) return;
     collect_.about(about_leg(d_, leg_), load.loading->name);
     auto& m = collect_.add("steer.scrub", moment);
-    m.working = {{"load", load.state.load, Kind::force}, {"patch", patch, Kind::section_area}};
-    if (!s_.servo_torque.known() || !s_.servo_arm.known() || !axis || !s_.rod_leg.known()) return;
+    m.working = {{"load", load.load, Kind::force}, {"patch", patch, Kind::section_area}};
+    if (!s_.servo_torque.known() && !s_.servo_arm.known()) return;  // steered by foot
+    Lacking lacks(root());
+    lacks.number(s_.servo_torque, "steering/servo_torque_N_m", "the servo's torque")
+        .number(s_.servo_arm, "steering/servo_arm_m", "the servo's arm")
+        .place(s_.rod_leg, "steering/rod_leg", "the rod's end on the leg");
+    if (lacks.nothing()) lacks.that(!axis, "the leg's line");
+    if (!lacks.nothing()) {
+      collect_.unknown("steer.servo", lacks.text());
+      return;
+    }
     auto& f = collect_.add("steer.servo", 1 - moment * s_.servo_arm / arm(*axis) / s_.servo_torque,
                            at_least_or_tight(0, 0.3, "some 30 % in hand, standing on tarmac"));
     f.working = {{"to turn the wheel", moment, Kind::moment}, {"arm on the leg", arm(*axis), Kind::length}};
@@ -283,7 +267,7 @@ void brakes(const Design& d, const Assessment& a, Collector& collect) {
     const double slows = d.gear.brakes        ? steer::deceleration(b)
                          : tail && third.skid ? steer::skid_deceleration(b)
                                               : 0;
-    // Models and light tail draggers roll out on grass by themselves; on wheels alone nothing is certain.
+    // A model rolls out on grass by itself: what it can do is told, not judged.
     auto& f =
         collect.add("steer.brakes", slows,
                     d.is_model() ? Limit{} : at_least(0.05, "something must stop it on a slope or in wind"));

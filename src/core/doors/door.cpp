@@ -33,10 +33,8 @@ void note_panel(Lacking& lacks, const Door& door) {
 
 Vec3 crank_direction(CrankAxis axis, const motion::DoorPanel& panel) {
   switch (axis) {
-    case CrankAxis::hinge: {
-      // Along the hinge, from its rear end to its front end: seen from the front.
+    case CrankAxis::hinge:  // seen from its front end
       return (panel.hinge.point - panel.rear).normalized();
-    }
     case CrankAxis::fore_and_aft:
       return -Vec3::UnitX();
     case CrankAxis::athwart:
@@ -59,13 +57,19 @@ std::vector<motion::BoundSolid> parts_at(const swing::MovingLeg& leg, double tur
   return list;
 }
 
-constexpr int looks = 360;
+constexpr int looks = 360;  //!< on the leg's way
 
 }  // namespace
 
 Text panel_lacks(const Design& d, const Door& door) {
   Lacking lacks(root_of(d, door));
   note_panel(lacks, door);
+  return lacks.text();
+}
+
+Text torque_lacks(const Design& d, const Door& door) {
+  Lacking lacks(root_of(d, door));
+  lacks.number(door.drive.torque, "drive/torque_N_m", "the torque of its drive");
   return lacks.text();
 }
 
@@ -167,14 +171,9 @@ LegDoor::Arm LegDoor::arm_at(double turn) const {
 
 double LegDoor::wire_to_spare(double turn) const {
   const Vec3 ball = ball_at(turn);
-  const auto apart = [&](double angle) { return (panel.carried(door_ball, angle) - ball).norm(); };
-  constexpr int steps = 36;
-  double at = 0;
-  for (int i = 1; i <= steps; ++i)
-    if (apart(panel.open * i / steps) < apart(at)) at = panel.open * i / steps;
-  const auto fine = find_minimum(apart, std::max(0.0, at - panel.open / steps),
-                                 std::min(panel.open, at + panel.open / steps));
-  return tie - std::min(fine.value, apart(at));
+  return tie - drive::least_over(panel.open, [&](double angle) {
+                 return (panel.carried(door_ball, angle) - ball).norm();
+               }).value;
 }
 
 double LegDoor::stop_meets() const {
@@ -252,7 +251,7 @@ double opening_at(const Design& d, const Door& door, double share) {
   if (moved_by_leg(door)) {
     const auto made = leg_door(d, door);
     if (const auto* l = std::get_if<LegDoor>(&made)) return l->opening(share * l->leg.moves.full_turn);
-    return 0;
+    return nan;
   }
   if (share <= 0) return motion::opening_down(d, door);
   return share >= 1 ? 0 : door.open_angle.si;
@@ -276,23 +275,12 @@ double clearance(const swing::MovingLeg& leg, const motion::DoorPanel& panel, do
   return panel.clearance(parts_at(leg, turn), opening);
 }
 
-LeastOver least_over(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn) {
+drive::Extreme least_over_openings(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn) {
   const auto parts = parts_at(leg, turn);
-  constexpr int steps = 24;
-  LeastOver least{std::numeric_limits<double>::infinity(), 0};
-  const auto look = [&](auto&& there) {
-    for (int i = 0; i <= steps; ++i)
-      if (const double c = there(panel.open * i / steps); c < least.distance)
-        least = {c, panel.open * i / steps};
-    const double step = panel.open / steps;
-    const auto fine =
-        find_minimum(there, std::max(0.0, least.opening - step), std::min(panel.open, least.opening + step));
-    if (fine.value < least.distance) least = {fine.value, fine.at};
-  };
-  look([&](double opening) { return panel.apart_from(parts, opening); });
+  const auto least = drive::least_over(panel.open, [&](double a) { return panel.apart_from(parts, a); });
   // Where they overlap how deep it is costs more, and is asked then only.
-  if (least.distance < 0) look([&](double opening) { return panel.clearance(parts, opening); });
-  return least;
+  if (least.value >= 0) return least;
+  return drive::least_over(panel.open, [&](double a) { return panel.clearance(parts, a); });
 }
 
 Region region_of(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double wanted) {
@@ -363,8 +351,11 @@ std::variant<HeldDoor, Text> held_of(const Design& d, const Door& door) {
       .number(door.cg_out, "cg_out_m", "its CG")
       .number(h.airspeed, "hold/airspeed_m_per_s", "the airspeed with it open")
       .number(h.hinge_stiffness, "hold/hinge_stiffness_N_m_per_rad", "the hinge's stiffness (none: 0)");
-  if (h.airspeed > 0)
+  const Given& density = d.airframe.aerodynamics.density;
+  if (h.airspeed > 0) {
     lacks.number(h.normal_coefficient, "hold/normal_coefficient", "its normal force coefficient");
+    lacks.that(!density.known(), entry("/airframe/aerodynamics/air_density_kg_per_m3", "the air's density"));
+  }
   const bool spring = h.spring_force.known() || h.spring_rate.known() || h.spring_length.known() ||
                       h.spring_door.known() || h.spring_airframe.known();
   if (spring)
@@ -385,7 +376,7 @@ std::variant<HeldDoor, Text> held_of(const Design& d, const Door& door) {
   held.area = panel->width * (panel->rear - panel->hinge.point).norm();
   held.chord = panel->width;
   held.normal_coefficient = h.airspeed > 0 ? h.normal_coefficient.si : 0;
-  held.density = d.airframe.aerodynamics.density.known() ? d.airframe.aerodynamics.density.si : 1.225;
+  held.density = h.airspeed > 0 ? density.si : 0;
   held.speed = h.airspeed;
   held.hinge_stiffness = h.hinge_stiffness;
   if (spring) {

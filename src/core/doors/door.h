@@ -13,6 +13,7 @@
 #include "core/doors/hold.h"
 #include "core/doors/interlock.h"
 #include "core/doors/linkage.h"
+#include "core/drive/load.h"
 #include "core/model/design.h"
 #include "core/motion/panel.h"
 #include "core/motion/retraction.h"
@@ -22,6 +23,8 @@ namespace kranich::doors {
 
 //! What of a door's panel is missing, each with the name that leads to its entry; empty: nothing.
 Text panel_lacks(const Design& design, const Door& door);
+//! That its drive's torque is missing, with the name that leads to its entry.
+Text torque_lacks(const Design& design, const Door& door);
 //! Whether the leg moves a door, so that it needs no drive and no step of its own.
 bool moved_by_leg(const Door& door);
 
@@ -65,7 +68,7 @@ struct LegDoor {
 std::variant<LegDoor, Text> leg_door(const Design& design, const Door& door);
 
 //! How far a door stands open when its leg has gone a share of its travel (0 down): one that the leg moves
-//! follows it; any other as the sequence leaves it, open on the way.
+//! follows it (NaN where that is not known); any other as the sequence leaves it, open on the way.
 double opening_at(const Design& design, const Door& door, double leg_share);
 
 //! Corners of a panel when its leg has gone a share of its travel and it stands open so far: hinge's ends,
@@ -77,10 +80,7 @@ std::optional<std::array<Vec3, 4>> panel_at(const Design& design, const Door& do
 double clearance(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn, double opening);
 
 //! Least of that over all openings from closed to open, the leg still, and the opening at which it is.
-struct LeastOver {
-  double distance, opening;
-};
-LeastOver least_over(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn);
+drive::Extreme least_over_openings(const swing::MovingLeg& leg, const motion::DoorPanel& panel, double turn);
 
 //! The forbidden region in the plane of both travels.
 struct Region {

@@ -30,11 +30,14 @@ double door_rate(const DoorLinkage& l, double crank) {
   return motion::rod_turn_rate(l.hinge, door, ball, Vec3::Zero(), moves);
 }
 
+double squareness(const motion::Axis& hinge, const Vec3& door, const Vec3& other) {
+  const Vec3 way = hinge.direction.cross(door - hinge.point).normalized();
+  return std::asin(std::min(1.0, std::abs((door - other).normalized().dot(way))));
+}
+
 double transmission_angle(const DoorLinkage& l, double crank) {
-  const Vec3 ball = l.crank.turn(crank) * l.crank_ball;
-  const Vec3 door = l.hinge.turn(door_turn(l, crank)) * l.door_ball;
-  const Vec3 way = l.hinge.direction.cross(door - l.hinge.point).normalized();
-  return std::asin(std::min(1.0, std::abs((door - ball).normalized().dot(way))));
+  return squareness(l.hinge, l.hinge.turn(door_turn(l, crank)) * l.door_ball,
+                    l.crank.turn(crank) * l.crank_ball);
 }
 
 LeastTransmission least_transmission(const DoorLinkage& l, double open) {

@@ -24,6 +24,9 @@ double door_rate(const DoorLinkage& linkage, double crank);
 //! How squarely the rod meets the way of the door's ball: asin|l·t|, 0 … π/2; 0: it cannot move the door.
 double transmission_angle(const DoorLinkage& linkage, double crank);
 
+//! The same of any rod's end that pushes a ball on a hinged door.
+double squareness(const motion::Axis& hinge, const Vec3& door_ball, const Vec3& other_end);
+
 struct LeastTransmission {
   double angle, crank;
 };

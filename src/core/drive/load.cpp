@@ -101,9 +101,11 @@ Extreme largest_over(double full, const std::function<double(double)>& f) {
   Extreme best{-std::numeric_limits<double>::infinity(), 0};
   for (size_t i = 0; i < at.size(); ++i) {
     if (at[i] > best.value) best = {at[i], static_cast<double>(i) * step};
-    if (i == 0 || i + 1 == at.size() || at[i] < at[i - 1] || at[i] < at[i + 1]) continue;
+    // A peak is refined to both sides, one at an end to its own.
+    if ((i > 0 && at[i] < at[i - 1]) || (i + 1 < at.size() && at[i] < at[i + 1])) continue;
     const double middle = static_cast<double>(i) * step;
-    const auto low = find_minimum([&](double x) { return -f(x); }, middle - step, middle + step);
+    const auto low = find_minimum([&](double x) { return -f(x); }, std::max(0.0, middle - step),
+                                  std::min(full, middle + step));
     if (-low.value > best.value) best = {-low.value, low.at};
   }
   return best;

@@ -101,6 +101,8 @@ double depth(const A& a, const B& b) {
 }
 
 enum class Overlap { deep, told };
+//! What an overlap comes to that is only told: below nothing, where no rounding makes it so.
+constexpr double overlap_told = -1e-9;
 
 //! Further apart than `enough` a plane between them that proves two thirds of it will do.
 template <Overlap how = Overlap::deep, class A, class B>
@@ -119,7 +121,8 @@ Nearest between(const A& a, const B& b, double enough = std::numeric_limits<doub
     on_a = ahead < distance ? ahead_a : next_a;
     on_b = ahead < distance ? project(b, ahead_a) : next_b;
     const double now = (on_a - on_b).norm();
-    if (now < 1e-9) return {how == Overlap::deep ? depth(a, b) : 0, on_a, on_b};  // a point that both hold
+    if (now < 1e-9)
+      return {how == Overlap::deep ? depth(a, b) : overlap_told, on_a, on_b};  // a point that both hold
     const double sure = gap(a, b, Vec3((on_a - on_b) / now));
     if (now - sure < 1e-8) break;
     if (sure > enough && sure > 2 * now / 3) return {sure, on_a, on_b};
@@ -160,7 +163,7 @@ Nearest between(const Segment& a, const Box& b, double = 0) {
   const Vec3 on_a = at(t);
   const Vec3 on_b = project(b, on_a);
   const double distance = (on_a - on_b).norm();
-  if (distance < 1e-9) return {how == Overlap::deep ? depth(a, b) : 0, on_a, on_b};
+  if (distance < 1e-9) return {how == Overlap::deep ? depth(a, b) : overlap_told, on_a, on_b};
   return {distance, on_a, on_b};
 }
 

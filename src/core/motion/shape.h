@@ -69,7 +69,7 @@ struct Nearest {
 Nearest nearest(const RoundedWheel& wheel, const Obstacle& obstacle);
 Nearest nearest(const Capsule& capsule, const Obstacle& obstacle);
 //! As the distance of `nearest`, without working out how deep they overlap, which costs most: where the cores
-//! that are rounded do, it is the rounding's radius below nothing.
+//! that are rounded do, it is the rounding's radius, and a nanometre, below nothing.
 //! Further apart than `enough` it may be told too near by up to a third, never too far.
 double apart(const RoundedWheel& wheel, const Obstacle& obstacle,
              double enough = std::numeric_limits<double>::infinity());

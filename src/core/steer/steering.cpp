@@ -6,7 +6,8 @@
 #include <limits>
 #include <numbers>
 
-#include "core/base/numerics.h"
+#include "core/base/quantity.h"
+#include "core/drive/load.h"
 #include "core/model/lacking.h"
 #include "core/motion/linkage.h"
 #include "core/motion/retract.h"
@@ -18,6 +19,19 @@ std::optional<motion::Axis> steering_axis(const Leg& leg) {
   const Vec3 up = (leg.held_at() - foot).normalized();
   if (!foot.allFinite() || !up.allFinite()) return std::nullopt;
   return motion::Axis{foot, up};
+}
+
+std::optional<Turning> turning_of(const Design& d, const Leg& leg) {
+  const Leg& main = d.gear.main();
+  const auto axis = steering_axis(leg);
+  if (!axis || !(leg.steering.angle < radians(89)) || !leg.axle.known() || !main.axle.known())
+    return std::nullopt;
+  return Turning{std::abs(main.axle.x - leg.axle.x),
+                 2 * std::abs(main.axle.y),
+                 d.airframe.wing.span.known() ? d.airframe.wing.span.si : 0,
+                 0,
+                 leg.steering.angle,
+                 std::atan2(std::abs(axis->direction.x()), axis->direction.z())};
 }
 
 double FoldingRod::length(double turn) const { return (moves.pose(carried, turn) * arm - airframe).norm(); }
@@ -44,34 +58,19 @@ std::variant<FoldingRod, Text> folding_rod(const Leg& leg) {
 }
 
 FoldFigures fold_figures(const FoldingRod& rod) {
-  constexpr int steps = 180;
-  FoldFigures f;
   const double full = rod.moves.full_turn;
   const double down = rod.length(0);
-  const double step = full / steps;
-  const auto refined = [&](auto&& value, double at) {
-    return std::max(value(at), -find_minimum([&](double t) { return -value(t); }, std::max(0.0, at - step),
-                                             std::min(full, at + step))
-                                    .value);
-  };
-  double closes_at = 0, opens_at = 0, turns_at = 0;
-  const auto closes = [&](double t) { return down - rod.length(t); };
-  const auto opens = [&](double t) { return rod.length(t) - down; };
-  const auto turns = [&](double t) { return std::abs(rod.wheel_turn(t)); };
+  FoldFigures f;
+  f.closes = down - drive::least_over(full, [&](double t) { return rod.length(t); }).value;
+  f.opens = drive::largest_over(full, [&](double t) { return rod.length(t); }).value - down;
+  constexpr int steps = 180;
   for (int i = 0; i <= steps; ++i) {
-    const double t = full * i / steps;
-    if (closes(t) > closes(closes_at)) closes_at = t;
-    if (opens(t) > opens(opens_at)) opens_at = t;
-    if (!std::isfinite(turns(t))) {
-      if (std::isfinite(f.turns)) f.locks_at = t;
-      f.turns = std::numeric_limits<double>::quiet_NaN();
-    } else if (std::isfinite(f.turns) && turns(t) > turns(turns_at)) {
-      turns_at = t;
-    }
+    f.locks_at = full * i / steps;
+    if (std::isfinite(rod.wheel_turn(f.locks_at))) continue;
+    f.turns = std::numeric_limits<double>::quiet_NaN();
+    return f;
   }
-  f.closes = refined(closes, closes_at);
-  f.opens = refined(opens, opens_at);
-  if (std::isfinite(f.turns)) f.turns = turns(turns_at);
+  f.turns = drive::largest_over(full, [&](double t) { return std::abs(rod.wheel_turn(t)); }).value;
   return f;
 }
 

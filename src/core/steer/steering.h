@@ -10,11 +10,16 @@
 #include "core/model/design.h"
 #include "core/motion/frame.h"
 #include "core/motion/retraction.h"
+#include "core/steer/turn.h"
 
 namespace kranich::steer {
 
 //! What a leg's wheel is turned about: its own line, upward; nothing where that is unknown.
 std::optional<motion::Axis> steering_axis(const Leg& leg);
+
+//! The turn that a steered leg makes at its stop, about mains and wing of its aircraft; nothing where angle,
+//! axles or the leg's line are unknown, or where it turns on the spot (from 89°).
+std::optional<Turning> turning_of(const Design& design, const Leg& leg);
 
 //! A rod from the airframe to an arm on a leg that folds.
 struct FoldingRod {
@@ -35,7 +40,7 @@ struct FoldFigures {
   double turns = 0;     //!< most by which a fixed rod turns the wheel; NaN: it locks
   double locks_at = 0;  //!< the leg's turn there
 };
-//! Looked at every 1/180 of the travel, the extremes refined.
+//! Looked at every 1/180 of the travel for a lock; the extremes refined.
 FoldFigures fold_figures(const FoldingRod& rod);
 
 //! How far a rod stands from square to its arm (0: square); the wheel straight.
