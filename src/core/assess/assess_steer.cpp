@@ -83,7 +83,11 @@ class SteerJudge {
     double least = std::numeric_limits<double>::infinity();
     double at = 0;
     Text into;
+    const double reach = (made->centre - axis->point).cross(axis->direction).norm() +
+                         std::hypot(made->diameter, made->width) / 2;
     const auto look = [&](auto&& distance, const Text& what) {
+      // None of its points moves further than this: what lies further off needs no closer look.
+      if (distance(0) - s_.angle * reach >= least) return;
       const double stop = s_.angle;
       const auto [worst, from_stop] =
           drive::least_over(2 * stop, [&](double t) { return distance(t - stop); });
