@@ -15,6 +15,13 @@
 
 namespace kranich::app {
 
+//! Waits until something holds, letting the window live. The limit only ends a hang: how long the work
+//! takes is the machine's affair.
+template <class F>
+bool eventually(F&& holds) {
+  return QTest::qWaitFor(holds, 20 * 60 * 1000);
+}
+
 struct Bench {
   Document document;
   std::unique_ptr<MainWindow> window;

@@ -45,7 +45,7 @@ TEST_CASE("what is not decided is listed with what hangs on it and what it waits
   dialog->show();
   auto* waiting = dialog->findChild<QLabel*>("waiting");
   REQUIRE(waiting);
-  REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
+  REQUIRE(eventually([&] { return b.document.tolerances() != nullptr; }));
   b.settle();
   CHECK(waiting->text().contains("main tyres"));
   CHECK(waiting->text().contains("field committee"));
@@ -147,7 +147,7 @@ TEST_CASE("the tolerances are called off and asked for again from the strip") {
   CHECK_FALSE(b.document.tolerance_running());
   CHECK(b.document.tolerances() == nullptr);
   b.document.start_tolerances();
-  REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
+  REQUIRE(eventually([&] { return b.document.tolerances() != nullptr; }));
   CHECK(b.document.tolerances()->inputs > 10);
 }
 

@@ -81,15 +81,14 @@ TEST_CASE(
   b.type("/doors/1/drive/throw_deg", "-60");
   REQUIRE(of(b, "doors.travel", "nose-doors")->verdict == Verdict::fails);
   page.findings()->choose("doors.travel|door:nose-doors");
-  REQUIRE(QTest::qWaitFor([&] { return page.findings()->cure_count() > 0; }, 20000));
+  REQUIRE(eventually([&] { return page.findings()->cure_count() > 0; }));
   QPushButton* first = nullptr;
-  REQUIRE(QTest::qWaitFor(
+  REQUIRE(eventually(
       [&] {
         for (auto* button : page.findings()->findChildren<QPushButton*>())
           if (button->objectName().startsWith("try:") && !first) first = button;
         return first != nullptr;
-      },
-      8000));
+      }));
   first->click();
   b.settle();
   CHECK(of(b, "doors.travel", "nose-doors")->verdict != Verdict::fails);

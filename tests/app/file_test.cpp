@@ -100,7 +100,7 @@ TEST_CASE("work is recovered after kill -9") {
   victim.start(QCoreApplication::applicationFilePath(), {"[.victim]"});
   REQUIRE(victim.waitForStarted());
   const auto copy = recovery_directory() / ("copy-" + std::to_string(victim.processId()) + "-1.kranich");
-  REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(copy); }, 20000));
+  REQUIRE(eventually([&] { return std::filesystem::exists(copy); }));
   CHECK(work_left_behind().empty());  // its owner still lives
   ::kill(static_cast<pid_t>(victim.processId()), SIGKILL);
   victim.waitForFinished();
@@ -182,7 +182,7 @@ TEST_CASE("asked to end from outside, unsaved work waits for the next start") {
     const auto at = text.indexOf("SigCgt:");
     return at >= 0 && (text.mid(at + 7, 17).trimmed().toULongLong(nullptr, 16) >> (SIGTERM - 1) & 1) != 0;
   };
-  REQUIRE(QTest::qWaitFor(listens, 60000));
+  REQUIRE(eventually(listens));
   p.terminate();
   REQUIRE(p.waitForFinished(60000));
   CHECK(p.exitStatus() == QProcess::NormalExit);
@@ -204,7 +204,7 @@ TEST_CASE("an edit is in the recovery copy within seconds, and a save removes it
   Bench b;
   b.go(Station::place);
   b.type("/gear/legs/main/axle/x_m", "2345");
-  REQUIRE(QTest::qWaitFor([&] { return std::filesystem::exists(b.document.recovery_file()); }, 5000));
+  REQUIRE(eventually([&] { return std::filesystem::exists(b.document.recovery_file()); }));
   const auto copy = b.document.recovery_file();
   const auto read = load_project(copy);
   REQUIRE(read.design);

@@ -31,7 +31,7 @@ struct Hold : Bench {
     settle();
   }
   void wait() {
-    REQUIRE(QTest::qWaitFor([&] { return find<QPushButton>("hold-search")->isVisible(); }, 60000));
+    REQUIRE(eventually([&] { return find<QPushButton>("hold-search")->isVisible(); }));
   }
   QString state() { return find<QLabel>("hold-state")->text(); }
   //! Unticks everything but the knobs of some ids.
@@ -109,7 +109,7 @@ TEST_CASE("the card of what fails leads there, and stopping leaves the design al
       page.findings()->choose(f->check());
       break;
     }
-  REQUIRE(QTest::qWaitFor([&] { return page.findChild<QPushButton*>("make-it-hold") != nullptr; }, 10000));
+  REQUIRE(eventually([&] { return page.findChild<QPushButton*>("make-it-hold") != nullptr; }));
   const Design before = b.document.design();
   page.findChild<QPushButton*>("make-it-hold")->click();
   b.settle();
@@ -144,7 +144,7 @@ TEST_CASE("ways to trim are shown in degrees for each, and tried") {
   auto* target = b.find<QLineEdit>("shim-target");
   target->selectAll();
   QTest::keyClicks(target, "0.5");
-  REQUIRE(QTest::qWaitFor([&] { return page.findChild<QPushButton*>("trim:third.shim") != nullptr; }, 20000));
+  REQUIRE(eventually([&] { return page.findChild<QPushButton*>("trim:third.shim") != nullptr; }));
   bool told = false;
   for (const auto* l : page.findChildren<QLabel*>()) told = told || l->text().contains("for each mm");
   CHECK(told);

@@ -116,7 +116,7 @@ TEST_CASE("a wall too thin fails, and a cure put in mends it") {
   const auto* f = b.part("main leg, leg");
   REQUIRE(f->verdict == Verdict::fails);
   page.findings()->choose(f->key());
-  REQUIRE(QTest::qWaitFor([&] { return page.findings()->cure_count() > 0; }, 5000));
+  REQUIRE(eventually([&] { return page.findings()->cure_count() > 0; }));
   CHECK(page.findings()->why().contains("upper end"));
   b.type("/gear/legs/main/tube_wall_m", "4");
   CHECK(b.part("main leg, leg")->verdict == Verdict::holds);

@@ -33,7 +33,7 @@ int failing(const Document& d) {
 void choose_and_try(Bench& b, Station station, const std::string& key, const QString& knob) {
   auto& page = b.go(station);
   page.findings()->choose(key);
-  REQUIRE(QTest::qWaitFor([&] { return page.findChild<QPushButton*>("try:" + knob) != nullptr; }, 8000));
+  REQUIRE(eventually([&] { return page.findChild<QPushButton*>("try:" + knob) != nullptr; }));
   page.findChild<QPushButton*>("try:" + knob)->click();
   b.settle();
 }
@@ -149,7 +149,7 @@ TEST_CASE("the simulated scales are read into the weighing") {
   b.settle();
   b.find<QPushButton>("scales-simulate")->click();
   auto* take = b.find<QPushButton>("scales-take-level");
-  REQUIRE(QTest::qWaitFor([&] { return take->isEnabled(); }, 20000));
+  REQUIRE(eventually([&] { return take->isEnabled(); }));
   CHECK(b.find<QLabel>("scale:main-port")->text().contains("kg"));
   take->click();
   b.settle();
@@ -186,17 +186,16 @@ TEST_CASE("scales on a pipe: what they say on the way to rest is not averaged in
   auto* take = b.find<QPushButton>("scales-take-level");
   for (int i = 0; i < 8; ++i) send(40 + i, false);
   for (int i = 0; i < 4; ++i) send(100 + 0.1 * i, true);
-  REQUIRE(QTest::qWaitFor(
+  REQUIRE(eventually(
       [&] {
         auto* third = b.window->findChild<QLabel*>("scale:third");
         return third && third->text().startsWith("100.");
-      },
-      10000));
+      }));
   // Each is taken for the wheel its name means.
   CHECK(b.find<QComboBox>("scale-under:port")->currentText() == "port main wheel");
   CHECK(!take->isEnabled());
   send(100.4, true);
-  REQUIRE(QTest::qWaitFor([&] { return take->isEnabled(); }, 10000));
+  REQUIRE(eventually([&] { return take->isEnabled(); }));
   take->click();
   b.settle();
   const auto& scales = b.document.design().weighing.scales;
@@ -206,7 +205,7 @@ TEST_CASE("scales on a pipe: what they say on the way to rest is not averaged in
   CHECK(third->reading.si == Approx(100.2));
   CHECK(third->reading.tolerance == Approx(0.2));
   writer.close();
-  REQUIRE(QTest::qWaitFor([&] { return !take->isEnabled(); }, 10000));
+  REQUIRE(eventually([&] { return !take->isEnabled(); }));
   CHECK(b.find<QLabel>("scales-state")->text().contains("closed"));
 }
 
@@ -265,7 +264,7 @@ TEST_CASE("a tolerance is typed, worked out in the background and told in the wh
   auto& place = b.go(Station::place);
   b.type("/gear/legs/main/axle/x_m", "2450 ± 12");
   CHECK(b.document.design().gear.main().axle.x.tolerance == Approx(0.012));
-  REQUIRE(QTest::qWaitFor([&] { return b.document.tolerances() != nullptr; }, 10000));
+  REQUIRE(eventually([&] { return b.document.tolerances() != nullptr; }));
   place.findings()->choose("place.nose_share|");
   b.settle();
   CHECK(place.findings()->why().contains("Over the build tolerances"));

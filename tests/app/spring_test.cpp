@@ -16,12 +16,6 @@ using namespace kranich::app;
 
 namespace {
 
-//! Waits until something holds, letting the window live.
-template <class F>
-bool wait_for(F&& holds, int ms = 20000) {
-  return QTest::qWaitFor(holds, ms);
-}
-
 QString says(Bench& b, const char* name) { return b.find<QLabel>(QString::fromLatin1(name))->text(); }
 
 }  // namespace
@@ -175,7 +169,7 @@ TEST_CASE("many landings are tried in the background, and forgotten when the des
   b.type("/scatter/drops", "4000");
   b.press("run-scatter");
   CHECK(b.find<QPushButton>("run-scatter")->text() == "Call it off");
-  REQUIRE(wait_for([&] { return says(b, "scatter-says").contains("of 4000 drops bottom"); }));
+  REQUIRE(eventually([&] { return says(b, "scatter-says").contains("of 4000 drops bottom"); }));
   CHECK(b.find<QPushButton>("run-scatter")->text() == "Try the drops");
   CHECK(b.find<QProgressBar>("scatter-progress")->value() == 1000);
   const QImage bars = page.board()->grab().toImage();
@@ -192,7 +186,7 @@ TEST_CASE("many landings can be called off") {
   b.press("run-scatter");
   QTest::qWait(100);
   b.press("run-scatter");
-  REQUIRE(wait_for([&] { return says(b, "scatter-says") == "called off"; }));
+  REQUIRE(eventually([&] { return says(b, "scatter-says") == "called off"; }));
   CHECK(b.find<QProgressBar>("scatter-progress")->value() == 0);
 }
 
@@ -206,7 +200,7 @@ TEST_CASE("the simulated rig is dropped, fitted, kept and taken over") {
   const double wire = b.value("/gear/legs/main/spring/coil/wire_diameter_m");
   const double damping = b.value("/gear/legs/main/spring/damping_closing_N_s_per_m");
   b.press("rig-simulate");
-  REQUIRE(wait_for([&] { return says(b, "rig-says").contains("times what was foretold"); }));
+  REQUIRE(eventually([&] { return says(b, "rig-says").contains("times what was foretold"); }));
   CHECK(b.find<QPushButton>("rig-keep")->isEnabled());
   b.press("rig-keep");
   REQUIRE(b.document.design().spring_bench.drops.size() == 3);

@@ -59,7 +59,7 @@ TEST_CASE(
   Bench b("Dunnock");
   const auto on = [&](int key, Station station) {
     QTest::keyClick(b.window.get(), static_cast<Qt::Key>(key), Qt::ControlModifier);
-    return QTest::qWaitFor([&] { return b.window->page(station)->isVisible(); }, 2000);
+    return eventually([&] { return b.window->page(station)->isVisible(); });
   };
   CHECK(on(Qt::Key_5, Station::leg));
   CHECK(on(Qt::Key_6, Station::swing));

@@ -62,8 +62,7 @@ TEST_CASE(
   b.type(base + "slide_m", "20");
   REQUIRE(b.worst("steer.slide")->verdict == Verdict::fails);
   page.findings()->choose(b.worst("steer.slide")->check());
-  REQUIRE(QTest::qWaitFor([&] { return page.findChild<QPushButton*>("try:third.steer_slide") != nullptr; },
-                          8000));
+  REQUIRE(eventually([&] { return page.findChild<QPushButton*>("try:third.steer_slide") != nullptr; }));
   page.findChild<QPushButton*>("try:third.steer_slide")->click();
   b.settle();
   CHECK(b.worst("steer.slide")->verdict != Verdict::fails);

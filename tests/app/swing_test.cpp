@@ -104,10 +104,10 @@ TEST_CASE("cut-out and bay are drawn from the leg's way, and follow it once the 
   b.press("swing-third");
   auto* pane = page.board()->find<CutOutPane>();
   REQUIRE(pane);
-  REQUIRE(QTest::qWaitFor([&] { return pane->is_of(b.document.design().gear.third()); }, 20000));
+  REQUIRE(eventually([&] { return pane->is_of(b.document.design().gear.third()); }));
   const QRectF before = pane->bounds();
   CHECK(before.height() > 0.5);
   b.type(third + "pivot/x_m", "960");
-  REQUIRE(QTest::qWaitFor([&] { return pane->is_of(b.document.design().gear.third()); }, 20000));
+  REQUIRE(eventually([&] { return pane->is_of(b.document.design().gear.third()); }));
   CHECK(pane->bounds() != before);
 }

@@ -125,7 +125,7 @@ TEST_CASE("a cure is tried by one click and taken back by another", "[window]") 
   Bench b;
   auto& place = b.go(Station::place);
   place.findings()->choose("place.nose_share|");
-  REQUIRE(QTest::qWaitFor([&] { return place.findings()->cure_count() > 0; }, 5000));
+  REQUIRE(eventually([&] { return place.findings()->cure_count() > 0; }));
   const Design before = b.document.design();
   auto* attempt = place.findChild<QPushButton*>("try:main.station");
   REQUIRE(attempt);
@@ -151,7 +151,7 @@ TEST_CASE("the walk-through: Dunnock's two defects are cured and the strip says 
     auto* page = b.window->page(station);
     REQUIRE(page->isVisible());
     CHECK(page->findings()->chosen() == key);
-    REQUIRE(QTest::qWaitFor([&] { return page->findChild<QPushButton*>(knob) != nullptr; }, 5000));
+    REQUIRE(eventually([&] { return page->findChild<QPushButton*>(knob) != nullptr; }));
     page->findChild<QPushButton*>(knob)->click();
     b.settle();
   }

@@ -11,7 +11,6 @@
 #include "core/motion/retract.h"
 
 namespace kranich::app {
-namespace {
 
 const Door* door_of(const Design& d, const std::string& id) {
   for (const Door& x : d.doors)
@@ -23,10 +22,11 @@ const DoorState* state_of(const Assessment& a, const std::string& id) {
     if (s.door == id) return &s;
   return nullptr;
 }
+
+namespace {
 QString word_of(Document& document, const std::string& id) {
   return capitalised(text_of(document.design().actor_word(id), document.units()));
 }
-
 }  // namespace
 
 //! The plane square to a hinge: `e` to starboard or aft, `up` upward.
@@ -390,132 +390,6 @@ void DoorHoldPane::draw(Sheet& s) {
   g.marks.push_back(
       {{open, needs}, QObject::tr("1.3 × closes: %1").arg(document_.say(needs, Kind::moment)), Ink::grey});
   g.draw(s, area);
-}
-
-void InterlockPane::draw(Sheet& s) {
-  const QRectF area = s.frame().device();
-  s.card(area);
-  const Design& d = document_.design();
-  const Door* door = door_of(d, shown_());
-  const DoorState* r = state_of(document_.assessment(), shown_());
-  QPainter& p = s.painter();
-  const Theme& t = Theme::now();
-  const double u = s.unit();
-  p.setFont(text_font(9, true));
-  p.setPen(t.grey);
-  p.drawText(area.topLeft() + u * QPointF(12, 20),
-             door ? QObject::tr("Leg against %1").arg(text_of(d.actor_word(door->id), document_.units()))
-                  : QObject::tr("Leg against door"));
-  if (!door || !r || !r->panel || (!r->region && r->openings.empty())) return;
-  const QRectF box = area.adjusted(46 * u, 46 * u, -14 * u, -36 * u);
-  const auto at = [&](double leg, double open) {
-    return QPointF(box.left() + leg * box.width(), box.bottom() - open * box.height());
-  };
-  const double full_open = r->panel->open;
-  s.pen(t.ink, 1);
-  p.setBrush(Qt::NoBrush);
-  p.drawRect(box);
-  p.setFont(text_font(8));
-  p.setPen(t.grey);
-  p.drawText(QRectF(box.left(), box.bottom() + 3 * u, box.width(), 14 * u), Qt::AlignLeft,
-             QObject::tr("down"));
-  p.drawText(QRectF(box.left(), box.bottom() + 3 * u, box.width(), 14 * u), Qt::AlignRight,
-             QObject::tr("stowed"));
-  p.drawText(QRectF(box.left(), box.bottom() + 3 * u, box.width(), 14 * u), Qt::AlignHCenter,
-             QObject::tr("leg's travel"));
-  p.drawText(QRectF(area.left() + 4 * u, box.top() - 6 * u, 38 * u, 14 * u), Qt::AlignRight,
-             document_.say(full_open, Kind::angle));
-  p.drawText(QRectF(area.left() + 4 * u, box.bottom() - 8 * u, 38 * u, 14 * u), Qt::AlignRight,
-             QObject::tr("shut"));
-  if (r->region) {
-    // Column by column, joined where both hold an interval of the same place in the list.
-    QColor wash = t.fails;
-    wash.setAlpha(70);
-    const auto& columns = r->region->columns;
-    const double step = 1.0 / static_cast<double>(columns.size() - 1);
-    p.setPen(Qt::NoPen);
-    for (size_t i = 0; i < columns.size(); ++i)
-      for (const auto& [from, to] : columns[i]) {
-        const double x = static_cast<double>(i) * step;
-        const QRectF bar(at(std::max(0.0, x - step / 2), to / full_open),
-                         at(std::min(1.0, x + step / 2), from / full_open));
-        p.setBrush(wash);
-        p.drawRect(bar);
-        p.setBrush(QBrush(t.fails, Qt::BDiagPattern));
-        p.drawRect(bar);
-      }
-    // Named beside it: over the hatching no word is read.
-    const auto taken = [](const doors::Intervals& c) { return !c.empty(); };
-    if (const auto first = std::find_if(columns.begin(), columns.end(), taken); first != columns.end()) {
-      const double x = static_cast<double>(first - columns.begin()) * step;
-      const bool left = x > 0.4;
-      const double y = (first->back().first + first->back().second) / 2 / full_open;
-      p.setPen(t.fails);
-      p.setFont(text_font(8, true));
-      const QPointF corner = at(x, left ? y : first->back().second / full_open);
-      const QRectF room(corner + u * QPointF(left ? -86 : 2, left ? -13 : -30), u * QSizeF(80, 26));
-      p.drawText(room, (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                 QObject::tr("in each\nother's way"));
-    }
-    // The planned ways, each with the leg at its fastest and slowest against the door.
-    for (const bool up : {true, false}) {
-      const auto& line = document_.assessment().line(up);
-      const auto is = [&](const std::string& id) {
-        return std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) { return b.actor == id; });
-      };
-      if (!is(door->leg)) continue;
-      const bool opens = std::any_of(line.bars.begin(), line.bars.end(), [&](const auto& b) {
-        return b.actor == door->id && b.action == Action::open;
-      });
-      const auto path = [&](double sequence::Bar::*leg_end, double sequence::Bar::*door_end) {
-        sequence::Timeline spread = line;
-        for (auto& b : spread.bars) b.nominal_end = b.*(b.actor == door->leg ? leg_end : door_end);
-        QPolygonF way;
-        constexpr int steps = 160;
-        for (int i = 0; i <= steps; ++i) {
-          const double time = line.latest_end * i / steps;
-          way << at(sequence::position_at(spread, door->leg, time, up ? 0 : 1),
-                    sequence::position_at(spread, door->id, time, opens ? 0 : 1));
-        }
-        return way;
-      };
-      const QColor colour = up ? t.accent : t.holds;
-      p.setBrush(Qt::NoBrush);
-      s.pen(colour, 1, Qt::DotLine);
-      p.drawPolyline(path(&sequence::Bar::earliest_end, &sequence::Bar::latest_end));
-      p.drawPolyline(path(&sequence::Bar::latest_end, &sequence::Bar::earliest_end));
-      s.pen(colour, 2.2, up ? Qt::SolidLine : Qt::DashLine);
-      const QPolygonF way = path(&sequence::Bar::nominal_end, &sequence::Bar::nominal_end);
-      p.drawPolyline(way);
-      p.setFont(text_font(8, true));
-      p.setPen(colour);
-      p.drawText(QPointF(box.left() + (up ? 0.1 : 0.55) * box.width(), box.top() - 4 * u),
-                 up ? QObject::tr("going up") : QObject::tr("going down"));
-    }
-  } else {
-    QPolygonF way;
-    const auto count = static_cast<double>(r->openings.size() - 1);
-    for (size_t i = 0; i < r->openings.size(); ++i)
-      if (std::isfinite(r->openings[i]))
-        way << at(static_cast<double>(i) / count, r->openings[i] / full_open);
-    s.pen(Ink::accent, 2.2);
-    p.setBrush(Qt::NoBrush);
-    p.drawPolyline(way);
-    p.setPen(t.accent);
-    p.setFont(text_font(8, true));
-    p.drawText(QPointF(box.left(), box.top() - 4 * u), QObject::tr("follows its leg"));
-  }
-  Now here{true, document_.gear_position(), 0};
-  if (now) {
-    here = now();
-  } else {
-    here.door = doors::opening_at(d, *door, here.leg) / full_open;
-  }
-  if (std::isfinite(here.door)) {
-    p.setPen(Qt::NoPen);
-    p.setBrush(t.ink);
-    p.drawEllipse(at(here.leg, here.door), 4 * u, 4 * u);
-  }
 }
 
 }  // namespace kranich::app

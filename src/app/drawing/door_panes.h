@@ -13,6 +13,9 @@ namespace kranich::app {
 
 //! Which door is shown: its id; shared by the panes of a page.
 using ShownDoor = std::function<std::string()>;
+//! By its id; null where there is none.
+const Door* door_of(const Design& design, const std::string& id);
+const DoorState* state_of(const Assessment& assessment, const std::string& id);
 
 //! World: metres, to starboard (of a hinge across: aft) and up, as the plane square to the hinge has them.
 class DoorPane : public Pane {
@@ -42,26 +45,6 @@ class DoorHoldPane : public Pane {
   bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
-
- private:
-  ShownDoor shown_;
-};
-
-//! The leg's travel across, the door's opening up.
-class InterlockPane : public Pane {
- public:
-  InterlockPane(Document& document, ShownDoor shown) : Pane(document), shown_(std::move(shown)) {}
-  QString name() const override { return QObject::tr("Leg against door"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
-  void draw(Sheet& sheet) override;
-  //! In playback: the direction, and the leg's and door's shares now. Else neither is drawn.
-  struct Now {
-    bool up;
-    double leg, door;
-  };
-  std::function<Now()> now;
 
  private:
   ShownDoor shown_;

@@ -5,7 +5,7 @@
 #include <QGridLayout>
 
 #include "app/document/when_seen.h"
-#include "app/drawing/door_panes.h"
+#include "app/drawing/interlock_pane.h"
 #include "app/stations/page.h"
 #include "app/widgets/list_table.h"
 #include "core/model/locate.h"
@@ -141,11 +141,6 @@ class DoorsPage : public StationPage {
       const auto row = [&](const char* path, const QString& title = {}) {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
       };
-      const auto place = [&](const char* path, const QString& what) {
-        for (const auto& [key, word] : {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")},
-                                        std::pair{"z_m", tr("waterline")}})
-          row((std::string(path) + "/" + key).c_str(), QStringLiteral("%1, %2").arg(what, word));
-      };
       put(new TextRow(document_, base + "name", tr("Door"), this));
       put(new RefersRow(
           document_, base + "leg", tr("Covers the leg"),
@@ -159,8 +154,8 @@ class DoorsPage : public StationPage {
       row("open_angle_deg");
       row("ajar_deg");
       fold(tr("Panel"), tr("hinge, width, thickness"), [&] {
-        place("hinge_from", tr("Hinge, front or first end"));
-        place("hinge_to", tr("Other end"));
+        place(base + "hinge_from", tr("Hinge, front or first end"));
+        place(base + "hinge_to", tr("Other end"));
         row("width_m");
         row("closed_towards", tr("Lies to starboard or forward 1, port or aft −1"));
         row("closed_tilt_deg");
@@ -182,19 +177,19 @@ class DoorsPage : public StationPage {
         });
         panel.own_crank = section([&] {
           put(new ChoiceRow(document_, base + "drive/axis", tr("Its axis"), this));
-          place("drive/crank", tr("Axis"));
+          place(base + "drive/crank", tr("Axis"));
         });
         panel.torque = section([&] {
           row("drive/throw_deg", tr("Crank's turn to open, anticlockwise from front, right, above"));
         });
-        panel.balls = section([&] { place("drive/crank_ball", tr("Rod's end on the crank")); });
-        panel.leg_ball = section([&] { place("drive/leg_ball", tr("End on the leg, gear up")); });
+        panel.balls = section([&] { place(base + "drive/crank_ball", tr("Rod's end on the crank")); });
+        panel.leg_ball = section([&] { place(base + "drive/leg_ball", tr("End on the leg, gear up")); });
         panel.tie = section([&] { row("drive/tie_length_m"); });
         panel.stop = section([&] {
-          place("drive/stop", tr("Stop in the bay"));
+          place(base + "drive/stop", tr("Stop in the bay"));
           row("drive/arm_length_m");
         });
-        place("drive/door_ball", tr("End on the door"));
+        place(base + "drive/door_ball", tr("End on the door"));
         row("drive/torque_N_m");
       });
       fold(tr("What holds it open"), tr("weight, air, spring, magnet"), [&] {
@@ -204,8 +199,8 @@ class DoorsPage : public StationPage {
         row("hold/normal_coefficient", tr("Normal force coefficient, broadside (flat plate 1.2)"));
         row("hold/hinge_stiffness_N_m_per_rad", tr("Hinge's stiffness (tape, fabric; none: 0)"));
         row("hold/hinge_friction_N_m");
-        place("hold/spring_door", tr("Spring's end on the door"));
-        place("hold/spring_airframe", tr("Its anchor, or the cable's guide"));
+        place(base + "hold/spring_door", tr("Spring's end on the door"));
+        place(base + "hold/spring_airframe", tr("Its anchor, or the cable's guide"));
         row("hold/spring_force_N");
         row("hold/spring_rate_N_per_m");
         row("hold/spring_length_m");

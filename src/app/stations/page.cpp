@@ -54,6 +54,13 @@ ChoiceRow* StationPage::choice(const char* path, const QString& title) {
   return put(new ChoiceRow(document_, QString::fromLatin1(path), title, this));
 }
 
+void StationPage::place(const QString& path, const QString& what) {
+  for (const auto& [key, word] :
+       {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")}, std::pair{"z_m", tr("waterline")}})
+    put(new QuantityRow(document_, QStringLiteral("%1/%2").arg(path, QLatin1String(key)),
+                        QStringLiteral("%1, %2").arg(what, word), this));
+}
+
 QLabel* StationPage::remark(const QString& text) {
   auto* label = new QLabel(text, this);
   label->setWordWrap(true);

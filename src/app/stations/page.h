@@ -48,6 +48,8 @@ class StationPage : public QWidget {
   QLabel* heading(const QString& text, const QString& note = {});
   QuantityRow* field(const char* path, const QString& title = {});
   ChoiceRow* choice(const char* path, const QString& title);
+  //! The three coordinates of a place, each on its line: "Pivot, station".
+  void place(const QString& path, const QString& what);
   QLabel* remark(const QString& text = {});
   QPushButton* button(const QString& text, const QString& tip);
   template <class W>

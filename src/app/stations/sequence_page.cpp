@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "app/document/when_seen.h"
-#include "app/drawing/door_panes.h"
+#include "app/drawing/interlock_pane.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
@@ -241,8 +241,9 @@ class SequencePage : public StationPage {
       for (const char* key : {"time_open_s", "time_close_s", "slowest_factor", "fastest_factor",
                               "frees_leg_at", "zone_enter", "zone_leave"})
         put(new QuantityRow(document_, QStringLiteral("/doors/%1/%2").arg(i).arg(key), {}, this));
-      remark(tr("where leg and door are in each other's way follows from the drawing; shares entered here count as "
-                "well"));
+      remark(tr(
+          "where leg and door are in each other's way follows from the drawing; shares entered here count as "
+          "well"));
     }
     put(
         remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second "
@@ -312,7 +313,7 @@ class SequencePage : public StationPage {
   }
   InterlockPane::Now now_at() {
     const Design& d = document_.design();
-    InterlockPane::Now now{playback_.up, 0, 0};
+    InterlockPane::Now now{0, 0};
     for (const Door& door : d.doors) {
       if (door.id != shown_door()) continue;
       const auto& line = timeline_->line();

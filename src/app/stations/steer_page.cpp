@@ -58,19 +58,14 @@ class SteerPage : public StationPage {
       const auto row = [&](const char* path, const QString& title = {}) {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
       };
-      const auto place = [&](const char* path, const QString& what) {
-        for (const auto& [key, word] : {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")},
-                                        std::pair{"z_m", tr("waterline")}})
-          row((std::string(path) + "/" + key).c_str(), QStringLiteral("%1, %2").arg(what, word));
-      };
       put(new ChoiceRow(document_, base + "kind", tr("Steered"), this));
       panel.turns = section([&] {
         row("angle_deg");
         row("wanted_radius_m");
       });
       panel.rods = section([&] {
-        place("rod_airframe", tr("Rod's end at the servo"));
-        place("rod_leg", tr("In the arm on the leg, down"));
+        place(base + "rod_airframe", tr("Rod's end at the servo"));
+        place(base + "rod_leg", tr("In the arm on the leg, down"));
         row("servo_torque_N_m");
         row("servo_arm_m");
         put(new FlagRow(document_, base + "lets_go", tr("Centred and switched off before it goes up"), this));

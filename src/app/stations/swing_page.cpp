@@ -71,11 +71,6 @@ class SwingPage : public StationPage {
       const auto row = [&](const char* path, const QString& title = {}) {
         put(new QuantityRow(document_, base + QString::fromLatin1(path), title, this));
       };
-      const auto place = [&](const char* path, const QString& what) {
-        for (const auto& [key, word] : {std::pair{"x_m", tr("station")}, std::pair{"y_m", tr("side")},
-                                        std::pair{"z_m", tr("waterline")}})
-          row((std::string(path) + "/" + key).c_str(), QStringLiteral("%1, %2").arg(what, word));
-      };
       const auto table = [&](const char* path, std::vector<Column> columns, int height) {
         auto* list = new ListTable(document_, base + QString::fromLatin1(path), std::move(columns), {}, this);
         list->setFixedHeight(height);
@@ -105,7 +100,7 @@ class SwingPage : public StationPage {
         row("retraction/floor_m", tr("Floor that the leg passes"));
       });
       fold(tr("Stowed as wanted"), tr("the axis that does it"), [&] {
-        place("retraction/wanted/centre", tr("Wheel's centre"));
+        place(base + "retraction/wanted/centre", tr("Wheel's centre"));
         row("retraction/wanted/axle_up_deg", tr("Axle's outer end up (flat: 90°)"));
         row("retraction/wanted/axle_ahead_deg", tr("Axle's outer end ahead"));
         panel.family = remark();
@@ -119,10 +114,10 @@ class SwingPage : public StationPage {
         put(new ChoiceRow(document_, base + "retraction/motion", tr("The wheel"), this));
         panel.ratio = section([&] { row("retraction/twist_deg", tr("Twists over the whole turn by")); });
         panel.rod = section([&] {
-          place("retraction/rod_airframe", tr("Rod's ball on the airframe"));
-          place("retraction/rod_leg", tr("Ball on leg or carrier"));
+          place(base + "retraction/rod_airframe", tr("Rod's ball on the airframe"));
+          place(base + "retraction/rod_leg", tr("Ball on leg or carrier"));
         });
-        panel.carrier = section([&] { place("retraction/king_pin", tr("King-pin")); });
+        panel.carrier = section([&] { place(base + "retraction/king_pin", tr("King-pin")); });
         remark(tr("bends of the leg's line, from the pivot on: shank, first bend …"));
         table("retraction/bends", {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, 110);
         remark(tr("strut pulled in on the way: at a turn of, by"));
