@@ -10,6 +10,7 @@
 #include "core/assess/doors_state.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/logic_state.h"
 #include "core/assess/make_hold.h"
 #include "core/assess/placement_map.h"
 #include "core/assess/swing_state.h"
@@ -196,15 +197,18 @@ void wheels_past_each_other(benchmark::State& state) {
 void every_state(benchmark::State& state) {
   logic::Machine m;
   const auto name = [](int i) { return "part " + std::to_string(i); };
+  const auto is = [](const std::string& part, const char* value) {
+    return logic::Condition::is(part, {value});
+  };
   constexpr int parts = 10;
   for (int i = 0; i < parts; ++i) {
     m.variables.push_back({name(i), {"down", "moving", "up"}});
     m.initial[name(i)] = "down";
   }
   for (int i = 0; i < parts; ++i) {
-    m.events.push_back({"leaves " + name(i), i == 0, {{{name(i), {"down"}}}}, {{name(i), "moving"}}});
-    m.events.push_back({"arrives " + name(i), false, {{{name(i), {"moving"}}}}, {{name(i), "up"}}});
-    m.events.push_back({"returns " + name(i), true, {{{name(i), {"up"}}}}, {{name(i), "down"}}});
+    m.events.push_back({"leaves " + name(i), i == 0, is(name(i), "down"), {{name(i), "moving"}}});
+    m.events.push_back({"arrives " + name(i), false, is(name(i), "moving"), {{name(i), "up"}}});
+    m.events.push_back({"returns " + name(i), true, is(name(i), "up"), {{name(i), "down"}}});
   }
   m.properties = {{"settles", logic::Demand::settles, {}}};
   size_t states = 0;
@@ -213,6 +217,26 @@ void every_state(benchmark::State& state) {
       benchmark::Counter(static_cast<double>(states), benchmark::Counter::kIsIterationInvariantRate);
 }
 
+//! Every single fault of a demo's logic, on one thread.
+void every_fault(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  const auto wired = logic::wire(logic_of(d, assess(d)).fitted);
+  size_t states = 0;
+  for (auto _ : state) {
+    const logic::Reached sound(wired.machine, {"", {{"throttle", "back"}}, {}});
+    states = sound.sound().states;
+    for (const auto& fault : wired.machine.faults) states += sound.after({&fault}).states;
+  }
+  state.counters["states"] =
+      benchmark::Counter(static_cast<double>(states), benchmark::Counter::kIsIterationInvariantRate);
+}
+void circuit_alone(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  for (auto _ : state) benchmark::DoNotOptimize(assess(d, {station_bit(Station::circuit), {}, true}));
+}
+
+BENCHMARK(every_fault)->Unit(benchmark::kMillisecond);
+BENCHMARK(circuit_alone)->Unit(benchmark::kMillisecond);
 BENCHMARK(outlines)->Unit(benchmark::kMillisecond);
 BENCHMARK(axes_found)->Unit(benchmark::kMicrosecond);
 BENCHMARK(wheels_past_each_other)->Unit(benchmark::kMicrosecond);

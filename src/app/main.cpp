@@ -48,9 +48,17 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   for (int i = 0; i < station_count; ++i) {
     const auto station = static_cast<Station>(i);
     window.show_station(station);
-    window.document().set_gear_position(station == Station::swing ? 0.55 : station == Station::doors ? 0.4 : 0);
+    window.document().set_gear_position(station == Station::swing   ? 0.55
+                                        : station == Station::doors ? 0.4
+                                                                    : 0);
     settle(station == Station::weigh ? 40 : 12);  // the first one waits for the tolerances
     save(window, QString::fromUtf8(station_id(station).data()));
+  }
+  window.show_station(Station::logic);
+  if (auto* faults = window.findChild<QPushButton*>("logic-faults")) {
+    faults->click();
+    settle(12);
+    save(window, QStringLiteral("logic-faults"));
   }
   // The other views of Spring.
   window.show_station(Station::spring);

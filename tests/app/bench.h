@@ -19,7 +19,7 @@ namespace kranich::app {
 //! takes is the machine's affair.
 template <class F>
 bool eventually(F&& holds) {
-  return QTest::qWaitFor(holds, 20 * 60 * 1000);
+  return QTest::qWaitFor(holds, 5 * 60 * 1000);
 }
 
 struct Bench {
@@ -35,11 +35,17 @@ struct Bench {
     window->activateWindow();  // shortcuts reach only an active window
     REQUIRE(QTest::qWaitForWindowActive(window.get()));
     settle();
+    proved();
   }
   ~Bench() { window->hide(); }
 
   void settle() {
     for (int i = 0; i < 3; ++i) QApplication::processEvents();
+  }
+  //! Until what is proved beside the interface is.
+  void proved() {
+    REQUIRE(eventually([&] { return !document.proving(); }));
+    settle();
   }
   StationPage& go(Station station) {
     window->show_station(station);

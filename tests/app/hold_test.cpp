@@ -58,7 +58,7 @@ TEST_CASE("a way is put in, nothing fails any more, and undo takes it back", "[w
   CHECK(b.state().contains("nothing fails"));
   REQUIRE(b.find<QFrame>("hold-way-1"));
   b.find<QPushButton>("hold-put-1")->click();
-  b.settle();
+  b.proved();
   CHECK(failing(b.document.assessment()) == 0);
   CHECK(b.state().contains("Put in"));
   CHECK_FALSE(b.window->findChild<QFrame*>("hold-way-1"));
@@ -90,7 +90,7 @@ TEST_CASE("only what is ticked moves; where that does not do, it is said what fa
   b.only({"main.station", "third.length"});
   REQUIRE(b.find<QFrame>("hold-way-1"));
   b.find<QPushButton>("hold-put-1")->click();
-  b.settle();
+  b.proved();
   CHECK(failing(b.document.assessment()) == 0);
   const auto& d = b.document.design();
   CHECK(d.gear.main().axle.x.si < 2.45);

@@ -18,7 +18,8 @@ using namespace kranich;
 
 namespace {
 
-//! As the demos were before edges, drives, steering and what moves doors were entered in them.
+//! As the demos were before edges, drives, steering, logic, circuit and what moves doors were entered in
+//! them.
 Design without_edges(Design d) {
   d.airframe.references.clear();
   for (auto& leg : d.gear.legs) {
@@ -27,6 +28,9 @@ Design without_edges(Design d) {
     leg.retraction.brace = {};
     leg.steering = {};
   }
+  d.logic = {};
+  d.circuit = {};
+  d.sequence.order.clear();
   for (auto& door : d.doors) {
     door.drive = {};
     door.hold = {};

@@ -220,13 +220,13 @@ logic::Pattern pattern_of(const Json& j) {
   }
   return p;
 }
-std::vector<logic::Pattern> patterns_of(const Json& j) {
+//! Any of a list of patterns, or one; of none `otherwise`.
+logic::Condition condition_of(const Json& j, logic::Condition otherwise) {
+  if (j.empty()) return otherwise;
+  if (!j.is_array()) return logic::Condition::all_of(pattern_of(j));
   std::vector<logic::Pattern> list;
-  if (j.is_array())
-    for (const auto& one : j) list.push_back(pattern_of(one));
-  else if (!j.empty())
-    list.push_back(pattern_of(j));
-  return list;
+  for (const auto& one : j) list.push_back(pattern_of(one));
+  return logic::Condition::any_of(list);
 }
 
 Answers logic_machine(const Given& g) {
@@ -236,18 +236,18 @@ Answers logic_machine(const Given& g) {
   m.initial = g.at("initial").get<std::map<std::string, std::string>>();
   for (const auto& e : g.at("events"))
     m.events.push_back({e.at("name").get<std::string>(), e.value("by", "machine") != "machine",
-                        e.contains("when") ? patterns_of(e.at("when")) : std::vector<logic::Pattern>{},
+                        condition_of(e.value("when", Json()), logic::Condition::always()),
                         e.at("set").get<std::map<std::string, std::string>>()});
   if (g.has("outputs"))
-    for (const auto& [name, rows] : g.at("outputs").items()) m.outputs.push_back({name, patterns_of(rows)});
+    for (const auto& [name, rows] : g.at("outputs").items())
+      m.outputs.push_back({name, condition_of(rows, logic::Condition::never())});
   for (const auto& p : g.at("properties")) {
     const auto kind = p.at("kind").get<std::string>();
-    m.properties.push_back(
-        {p.at("name").get<std::string>(),
-         kind == "never"  ? logic::Demand::never
-         : kind == "ends" ? logic::Demand::ends
-                          : logic::Demand::settles,
-         p.contains("pattern") ? patterns_of(p.at("pattern")) : std::vector<logic::Pattern>{}});
+    m.properties.push_back({p.at("name").get<std::string>(),
+                            kind == "never"  ? logic::Demand::never
+                            : kind == "ends" ? logic::Demand::ends
+                                             : logic::Demand::settles,
+                            condition_of(p.value("pattern", Json()), logic::Condition::always())});
   }
   for (const auto& f : g.at("faults"))
     m.faults.push_back({f.at("name").get<std::string>(),

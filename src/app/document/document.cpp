@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/assess/loading_state.h"
+#include "core/assess/logic_state.h"
 #include "core/assess/settle.h"
 
 namespace kranich::app {
@@ -22,6 +23,7 @@ Document::Document(QObject* parent) : QObject(parent) {
   tolerance_timer_.setInterval(tolerance_delay_ms);
   connect(&tolerance_timer_, &QTimer::timeout, this, &Document::start_tolerances);
   connect(&tolerance_work_, &Background::got_on, this, &Document::tolerances_changed);
+  connect(&proof_work_, &Background::got_on, this, &Document::proof_got_on);
 }
 
 const Spread* Document::spread_of(const Finding& finding) const {
@@ -59,7 +61,10 @@ void Document::lay_over(std::vector<Laid> variants) {
 }
 
 void Document::assess_now() {
-  Assessment next = assess(design_, {}, &assessment_);
+  // What takes longer than a frame is proved beside the interface; its findings are unknown till then.
+  Stations all;
+  all.take_time = false;
+  Assessment next = assess(design_, all, &assessment_);
   assessment_ = std::move(next);
   ++revision_;
   drop_tolerances();
@@ -67,6 +72,19 @@ void Document::assess_now() {
       std::none_of(assessment_.loadings.begin(), assessment_.loadings.end(),
                    [&](const LoadingState& l) { return l.name == loading_.toStdString(); }))
     loading_ = QString::fromStdString(assessment_.loadings.front().name);
+  if (assessment_.logic && !assessment_.logic->proof)
+    prove(assessment_.logic->fitted);
+  else
+    proof_work_.cancel();
+}
+
+void Document::prove(const logic::Fitted& fitted) {
+  using Proof = std::shared_ptr<const logic::Proof>;
+  proof_work_.start<Proof>([fitted](const Progress& progress) { return logic::prove(fitted, progress); },
+                           [this](const Proof&) {
+                             assess_now();
+                             emit changed();
+                           });
 }
 
 void Document::note_modified(bool modified) {

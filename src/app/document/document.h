@@ -16,6 +16,10 @@
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
 
+namespace kranich::logic {
+struct Fitted;
+}
+
 namespace kranich::app {
 
 class Document : public QObject {
@@ -75,6 +79,9 @@ class Document : public QObject {
   //! Of the design as it is; null while it is worked out.
   const ToleranceResult* tolerances() const { return tolerances_ ? &*tolerances_ : nullptr; }
   const Spread* spread_of(const Finding& finding) const;
+  //! Whether the logic is being proved, and how far.
+  bool proving() const { return proof_work_.running(); }
+  double proof_progress() const { return proof_work_.share(); }
   double tolerance_progress() const { return tolerance_work_.share(); }
   bool tolerance_running() const { return tolerance_work_.running(); }
   void cancel_tolerances();
@@ -113,6 +120,7 @@ class Document : public QObject {
   void started();       //!< another project is in hand
   void legs_changed();  //!< there are other legs than before, or they stand elsewhere: pages are built anew
   void changed();       //!< the design, and so everything
+  void proof_got_on();
   void tolerances_changed();  //!< begun, got on, finished, or called off
   void view_changed();        //!< loading, state or gear position only
   void file_changed();        //!< path, modified, read-only
@@ -125,6 +133,7 @@ class Document : public QObject {
     Design design;
   };
   void assess_now();
+  void prove(const logic::Fitted& fitted);
   //! What is shown follows the design: its assessment, its legs, all who listen.
   void show_change();
   std::vector<std::string> legs_now() const;
@@ -151,6 +160,7 @@ class Document : public QObject {
   QTimer autosave_timer_;
   std::optional<ToleranceResult> tolerances_;
   Background tolerance_work_;
+  Background proof_work_;
   QTimer tolerance_timer_;
   std::vector<Laid> laid_;
   quint64 revision_ = 1;

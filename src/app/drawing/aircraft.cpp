@@ -84,7 +84,7 @@ struct LegPose {
   Vec3 top, lower, centre, axle;
   std::optional<Vec3> hinge;  //!< of a leg whose fixed strut carries it: where strut and arm meet
 };
-LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
+LegPose leg_pose(const Leg& leg, const Pose::Wheel& wheel, double position) {
   LegPose l;
   l.centre = wheel.axle;
   l.axle = wheel.direction;
@@ -95,9 +95,9 @@ LegPose leg_pose(const Pose& pose, const Leg& leg, const Pose::Wheel& wheel) {
   else
     l.top = leg.held_at();
   if (!l.top.allFinite()) l.top = l.lower + Vec3(0, 0, 0.3);
-  if (pose.gear_position > 0)
+  if (position > 0)
     if (const auto moves = motion::retracting(leg)) {
-      const double at = pose.gear_position * moves->full_turn;
+      const double at = position * moves->full_turn;
       const Eigen::Isometry3d leg_turn = moves->pose(motion::Carried::leg, at);
       const Eigen::Isometry3d turn = moves->pose(motion::Carried::wheel, at);
       if (!turn.matrix().allFinite()) return l;
@@ -177,7 +177,7 @@ void draw_leg(Sheet& s, const Pose& pose, size_t which, const Palette& c, const 
     const Eigen::AngleAxisd back(pose.wheels[which].turn);
     wheel.turn = turn_about(Vec3(-back.axis().x(), back.axis().y(), -back.axis().z()), back.angle());
   }
-  const LegPose l = leg_pose(pose, leg, wheel);
+  const LegPose l = leg_pose(leg, wheel, pose.position_of(which));
   const double tube = leg.tube_diameter.known() ? leg.tube_diameter.si : 0.03 * leg.wheel.diameter;
   const bool hinged = leg.path != LegPath::straight && leg.hinge.known();
   const auto turned = [&](const Vec3& p) {

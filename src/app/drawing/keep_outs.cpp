@@ -56,14 +56,22 @@ void draw_doors(Sheet& s, const Pose& pose, const Map& view) {
   wash.setAlpha(40);
   for (const Door& door : d.doors) {
     const Leg* leg = d.gear.find(door.leg);
-    const double opening = doors::opening_at(d, door, pose.gear_position);
-    const auto corners = doors::panel_at(d, door, pose.gear_position, std::isfinite(opening) ? opening : 0);
-    if (!corners || !leg) continue;
+    if (!leg) continue;
     s.pen(Ink::accent, 1.1);
     s.fill(wash);
     for (const bool port : {false, true}) {
       // Of a leg on one side there is no twin.
       if (leg->stands == (port ? LegStands::starboard : LegStands::port)) continue;
+      double share = pose.gear_position;
+      for (size_t i = 0; i < pose.placed.size(); ++i)
+        if (&d.gear.legs[pose.placed[i].row] == leg &&
+            (pose.placed[i].port == port || leg->stands != LegStands::both_sides))
+          share = pose.position_of(i);
+      const auto own = pose.own_openings.find(door.id);
+      const double opening =
+          own != pose.own_openings.end() ? own->second[port ? 1 : 0] : doors::opening_at(d, door, share);
+      const auto corners = doors::panel_at(d, door, share, std::isfinite(opening) ? opening : 0);
+      if (!corners) continue;
       QPolygonF panel;
       for (const Vec3& c : *corners) panel << view(port ? mirrored(c) : c);
       s.polyline(panel, true);

@@ -3,6 +3,9 @@
 #pragma once
 
 #include <QPointF>
+#include <array>
+#include <map>
+#include <string>
 #include <vector>
 
 #include "core/assess/assess.h"
@@ -20,6 +23,13 @@ struct Pose {
   Vec3 cg{0, 0, 0};
   bool has_cg = false;
   double gear_position = 0;  //!< share of the swing
+  //! Where legs stand each by itself, in the order of placed_legs, and their doors (port ones second), rad by
+  //! id; empty: all as gear_position says.
+  std::vector<double> own_positions;
+  std::map<std::string, std::array<double, 2>> own_openings;
+  double position_of(size_t which) const {
+    return which < own_positions.size() ? own_positions[which] : gear_position;
+  }
   //! Each wheel as it stands in the state (down), with the leg's turn about its hinge.
   struct Wheel {
     Vec3 axle{0, 0, 0}, direction{0, 1, 0};

@@ -235,8 +235,10 @@ ChoiceRow::ChoiceRow(Document& document, QString path, const QString& title, QWi
   line->setContentsMargins(0, 1, 0, 1);
   auto* label = new QLabel(title, this);
   label->setBuddy(box_);
+  label->setWordWrap(true);
   line->addWidget(label, 1);
   line->addWidget(box_);
+  box_->setMaximumWidth(170);  // the panel is no wider for one long word
   if (const auto at = choice_at(document_.design(), path_))
     for (const auto n : at->names) box_->addItem(QString::fromUtf8(n.data(), static_cast<int>(n.size())));
   const auto show = [this] {

@@ -9,13 +9,23 @@
 
 namespace kranich::app {
 
+namespace {
+
+//! Ctrl+1 to Ctrl+0 for the first ten, with Shift for what follows.
+QString shortcut_of(Station station) {
+  const int n = static_cast<int>(station) + 1;
+  return (n > 10 ? QStringLiteral("Ctrl+Shift+%1") : QStringLiteral("Ctrl+%1")).arg(n % 10);
+}
+
+}  // namespace
+
 RailButton::RailButton(Station station, QWidget* parent) : QAbstractButton(parent), station_(station) {
   setCheckable(true);
   setAutoExclusive(true);
   setCursor(Qt::PointingHandCursor);
   setText(text_of(station_title(station)));
   setObjectName("rail:" + text_of(station_id(station)));
-  setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg((static_cast<int>(station) + 1) % 10)));
+  setShortcut(QKeySequence(shortcut_of(station)));
 }
 
 void RailButton::count(int fails, int tight, int unknown) {
@@ -28,7 +38,7 @@ void RailButton::count(int fails, int tight, int unknown) {
                            .arg(tight)
                            .arg(unknown);
   setAccessibleName(said);
-  setToolTip(tr("%1 (Ctrl+%2)").arg(said).arg((static_cast<int>(station_) + 1) % 10));
+  setToolTip(QStringLiteral("%1 (%2)").arg(said, shortcut_of(station_)));
   update();
 }
 

@@ -6,10 +6,12 @@
 #include <cmath>
 #include <map>
 
+#include "core/assess/circuit_state.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/logic_state.h"
 #include "core/assess/settle.h"
 #include "core/assess/standing.h"
 #include "core/assess/strength_state.h"
@@ -120,7 +122,7 @@ Stations Stations::only(Station station) {
 #define KRANICH_STATION(id, title, uses) station_bit(Station::id) | (uses),
   constexpr std::array<unsigned, station_count> with{KRANICH_STATIONS(KRANICH_STATION)};
 #undef KRANICH_STATION
-  return {with[static_cast<size_t>(station)], {}};
+  return {with[static_cast<size_t>(station)], {}, true};
 }
 
 namespace {
@@ -147,7 +149,7 @@ bool place_as_drawn(const Design& design, const Text& missing, Assessment& a, co
   }
   if (!stands) return false;
   Collector collect(design, drawn.findings);
-  assess_place(design, drawn, collect, {nullptr, which.measure});
+  assess_place(design, drawn, collect, {nullptr, which.measure, which.take_time});
   for (auto& f : drawn.findings) {
     // What has room as drawn may have none when the legs give; what has none as drawn has none.
     const bool clearance = f.measure_id.starts_with("place.propeller") || f.measure_id == "place.low_point" ||
@@ -203,7 +205,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
       missing && which.has(Station::place) && place_as_drawn(design, *missing, a, which);
 #define KRANICH_STATION(id, title, uses)                                             \
   if (which.has(Station::id) && !(placed_as_drawn && Station::id == Station::place)) \
-    assess_##id(design, a, collect, {near, which.measure});
+    assess_##id(design, a, collect, {near, which.measure, which.take_time});
   KRANICH_STATIONS(KRANICH_STATION)
 #undef KRANICH_STATION
   return a;

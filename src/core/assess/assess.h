@@ -3,6 +3,7 @@
 #pragma once
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <variant>
@@ -20,13 +21,16 @@ namespace sequence {
 struct Timeline;
 }
 // What the stations make of a design. Their headers say what is in them (loading_state.h, landing_state.h,
-// strength_state.h, swing_state.h, doors_state.h): only who looks into a result needs to know it.
+// strength_state.h, swing_state.h, doors_state.h, logic_state.h, circuit_state.h): only who looks into a
+// result needs to know it.
 struct LoadingState;
 struct LegLanding;
 struct LegStrength;
 struct LegSwing;
 struct SwingPair;
 struct DoorState;
+struct LogicState;
+struct CircuitState;
 
 struct Assessment {
   Assessment();
@@ -43,9 +47,11 @@ struct Assessment {
   std::vector<LegLanding> landings;
   std::vector<LegStrength> strengths;
   std::vector<LegSwing> swings;
-  std::vector<SwingPair> pairs;           //!< of wheels that swing past each other
+  std::vector<SwingPair> pairs;  //!< of wheels that swing past each other
   std::vector<DoorState> doors;
-  std::vector<sequence::Timeline> lines;  //!< of the sequence: up, then down
+  std::vector<sequence::Timeline> lines;    //!< of the sequence: up, then down
+  std::shared_ptr<const LogicState> logic;  //!< null: nothing of it is told
+  std::shared_ptr<const CircuitState> circuit;
   std::vector<Finding> findings;
 
   //! The loading of that name; null where there is none.
@@ -60,6 +66,9 @@ struct Stations {
   unsigned bits = ~0u;
   //! Of Place and Spring only what this measure needs; empty: everything.
   std::string_view measure = {};
+  //! Whether what takes longer than a drag may (the proof of the logic) is waited for; else it is taken from
+  //! what has been worked out before, or its findings are unknown.
+  bool take_time = true;
   bool has(Station station) const { return (bits & station_bit(station)) != 0; }
   //! A station with those it builds on.
   static Stations only(Station station);

@@ -61,6 +61,7 @@ struct Asked {
   const Assessment* near = nullptr;
   //! Only what this measure needs; empty: everything.
   std::string_view measure = {};
+  bool take_time = true;  //!< as of Stations
 };
 
 #define KRANICH_STATION(id, title, uses) \

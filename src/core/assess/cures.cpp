@@ -118,7 +118,12 @@ class Surgeon {
     needed_.measure = finding.measure_id;
     // What is unfinished on purpose is held on the bench, not built differently.
     if (!on_the_bench(design, finding)) knobs_ = knobs_for(design, finding.measure_id);
-    if (search.stock) swaps_ = swaps_for(design, before, *search.stock, finding);
+    // What is wired or set otherwise comes off no shelf.
+    const std::string& id = finding.measure_id;
+    if (search.stock)
+      swaps_ = swaps_for(design, before, *search.stock, finding);
+    else if (id.starts_with("logic.") || id.starts_with("circuit."))
+      swaps_ = swaps_for(design, before, Stock(), finding);
   }
 
   //! Prices the solutions found, those of the least effort first.

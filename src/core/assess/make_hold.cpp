@@ -446,9 +446,23 @@ class Holder {
     }
     share_ = std::max(share_, 0.1);
     // One after the other, two to choose from at the first step.
-    for (auto& first : look(before_, design_, {})) {
+    auto starts = look(before_, design_, {});
+    size_t taken = 1;
+    // What is only wired otherwise leaves numbers as they are: it is done before the ways part.
+    while (!starts.empty() && starts.front().back().knob->id.starts_with("logic.") && keep_on(share_)) {
+      auto wired = starts.front();
+      const Design d = applied(wired);
+      ++assessments_;
+      const Assessment a = assess(d, {}, &before_);
+      if (judged(a).holds) break;
+      auto next = look(a, d, wired);
+      if (next.empty()) break;
+      starts = std::move(next);
+      ++taken;
+    }
+    for (auto& first : starts) {
       if (open.size() >= 2) break;
-      open.push_back({std::move(first), 1});
+      open.push_back({std::move(first), taken});
     }
     for (auto& [parts, steps] : open) {
       while (steps < std::min<size_t>(failing_.size() + 3, 8) && keep_on(share_)) {

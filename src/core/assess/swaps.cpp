@@ -7,9 +7,11 @@
 #include <numbers>
 #include <set>
 
+#include "core/assess/circuit_cures.h"
 #include "core/assess/door_cures.h"
 #include "core/assess/drive_state.h"
 #include "core/assess/loading_state.h"
+#include "core/assess/logic_cures.h"
 #include "core/assess/subjects.h"
 #include "core/assess/swing_state.h"
 #include "core/drive/fall.h"
@@ -519,6 +521,8 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   }
   if (of({"steer."})) return steerings(d, finding);
   if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
+  if (of({"logic."})) return logic_swaps(d, finding);
+  if (of({"circuit."})) return circuit_swaps(d, before, finding);
   if (of({"drive.free_fall"})) {
     for (const LegLine& line : leg_lines(d))
       if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())

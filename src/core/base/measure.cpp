@@ -13,6 +13,10 @@ using enum Station;
 
 constexpr std::string_view texts = "light-aircraft design texts";
 constexpr std::string_view geometry = "geometry";
+constexpr std::string_view oil = "handbook, Hydraulics; quasi-static";
+constexpr std::string_view plumbing = "handbook, Hydraulics, plumbing";
+constexpr std::string_view wires = "handbook, Electrics";
+constexpr std::string_view proof = "handbook, Logic; proved over the machine as it is wired";
 
 const std::array registry{
     // --- Weigh ---
@@ -708,6 +712,122 @@ const std::array registry{
     Measure{"sequence.duration", sequence, "Whole cycle", Kind::time,
             "From the selector to the last actor at rest, everything at its slowest.", "latest end",
             "timeline"},
+    // --- Logic ---
+    Measure{"logic.door", logic, "Leg against door, by faults", Kind::factor,
+            "How many single faults (and the machine without one) lead, by whatever the pilot does, to a leg "
+            "and a door in each other's way.",
+            "all reachable states", proof},
+    Measure{"logic.motor", logic, "Motor runs on, by faults", Kind::factor,
+            "How many lead to a motor or pump that runs on with the pilot doing nothing more.",
+            "no end or cycle of the machine's own events with it running", proof},
+    Measure{"logic.lamp", logic, "Lamp lies, by faults", Kind::factor,
+            "How many let a lamp say down and locked while a leg is not, if only on the way.",
+            "all reachable states", proof},
+    Measure{"logic.horn", logic, "Horn silent, by faults", Kind::factor,
+            "How many leave the horn silent with power there, the throttle back and a leg not locked down.",
+            "all reachable states", proof},
+    Measure{
+        "logic.fall", logic, "Stays up, by faults", Kind::factor,
+        "How many leave a leg hanging though down is selected and the handle, if there is one, is pulled. "
+        "What is jammed itself is not asked.",
+        "no end or cycle of the machine's own events with it so", proof},
+    Measure{"logic.ground", logic, "Unlocks on ground, by faults", Kind::factor,
+            "How many let the selector, thrown on the ground, unlock a leg.", "all reachable states", proof},
+    Measure{
+        "logic.settles", logic, "To and fro, by faults", Kind::factor,
+        "How many make the machine repeat itself for ever, the pilot doing nothing: pump on, leak, pump on.",
+        "no cycle of the machine's own events", proof},
+    Measure{"logic.comes", logic, "Does not come down", Kind::factor,
+            "With nothing broken: states from which selecting down leaves a leg that is not locked down.",
+            "no end or cycle of the machine's own events with it so", proof},
+    Measure{"logic.time_out", logic, "Time-out over the slowest run", Kind::time,
+            "How much longer the time-out waits than the slowest motor needs.", "t_out − t_max",
+            "handbook, Logic", 1},
+    Measure{
+        "logic.switches", logic, "Magnets on printed mounts", Kind::factor,
+        "1 where magnets for reed contacts sit on printed or glued mounts: they come off, and the contact "
+        "never closes again.",
+        "said", "handbook, Logic"},
+    Measure{"logic.states", logic, "States tried", Kind::factor,
+            "How many states were reached and looked at, all faults together.", "breadth first",
+            "complete, nothing cut off"},
+    Measure{"logic.threshold", logic, "Throttle counts as back below", Kind::share,
+            "Share of the throttle's travel below which its switch arms the horn.", "said",
+            "handbook, Logic"},
+    // --- Circuit ---
+    Measure{"circuit.time", circuit, "Time for the stroke", Kind::time,
+            "How long the cylinder takes against its true load, with its share of the pump, battery full.",
+            "∫ dx/v, p·A = F + p_r·(A − a), A·v = Q(p)", oil},
+    Measure{"circuit.counted", circuit, "Sequence's slowest leg over the computed one", Kind::time,
+            "What Sequence counts with for the slowest leg less what the oil gives with the battery at its "
+            "lowest.",
+            "t·slowest − t(U_low)", oil, 1},
+    Measure{
+        "circuit.trip", circuit, "Cut-out over the peak on the way", Kind::pressure,
+        "How far the pressure at the pump stays below where the switch opens: back-pressure of a throttled "
+        "return counts.",
+        "p_out − max p", oil, 1e6},
+    Measure{"circuit.rated", circuit, "Rating over the highest pressure", Kind::pressure,
+            "How far pump side and return stay below what the weakest part is rated for.",
+            "p_rated − max(p, p_r)", oil, 1e6},
+    Measure{"circuit.ahead", circuit, "Leg ahead of its oil", Kind::factor,
+            "1 where the load takes the leg faster than the pump fills: it drops.", "p < 0 somewhere", oil},
+    Measure{"circuit.pauses", circuit, "Legs that wait on the way", Kind::factor,
+            "How often a leg stands still on the way while another moves: on a plain tee the lightest goes "
+            "first.",
+            "ΣQ_i = Q(p), Q_i where p > F_i/A", oil},
+    Measure{"circuit.relief", circuit, "Relief over cut-out", Kind::pressure,
+            "How much later the relief valve opens than the switch.", "p_relief − p_out", oil, 5e5},
+    Measure{"circuit.band", circuit, "Cut-out over cut-in", Kind::pressure,
+            "By how much the pressure falls before the pump comes on again.", "p_out − p_in", oil, 5e5},
+    Measure{"circuit.interval", circuit, "Pump comes on again after", Kind::time,
+            "With the gear up and nothing moving: how long the trapped pressure lasts, from what it lost on "
+            "the bench, "
+            "or as it was noted in the cruise.",
+            "(C/k)·ln(p_out/p_in)", oil},
+    Measure{"circuit.branch", circuit, "Branch for air to rise out of", Kind::factor,
+            "0 where it hangs down, 1 level, 2 where it points up.", "said", plumbing},
+    Measure{"circuit.cabin", circuit, "Fluid in the cockpit", Kind::factor,
+            "1 where fluid passes the cockpit.", "said", plumbing},
+    Measure{"circuit.twins", circuit, "Twins' pipes apart in length", Kind::share,
+            "How much two pipes to like legs differ in length.", "|ℓ₁ − ℓ₂|/ℓ", plumbing},
+    Measure{"circuit.watched", circuit, "Sides whose pressure is seen", Kind::factor,
+            "2 where the extended and the stowed side both have a sensor or gauge.", "counted", plumbing},
+    Measure{"circuit.dump", circuit, "Dump valve in the plumbing", Kind::factor,
+            "1 where the dump valve that Logic counts on is among the fittings.", "said", plumbing},
+    Measure{"circuit.bleeding", circuit, "Fittings in bleeding order", Kind::factor,
+            "How many fittings have a height; beside it the order in which they are bled.",
+            "sorted by height", plumbing},
+    Measure{"circuit.voltage", circuit, "Voltage over what it needs", Kind::voltage,
+            "What is left at the far end with the battery at its lowest, running, over what the thing needs.",
+            "U − I·(2·ℓ·ρ/A + n·R_c + R_i) − U_need", wires, 1},
+    Measure{"circuit.fuse", circuit, "Fuse or breaker", Kind::current,
+            "It carries what runs with a quarter to spare and opens where it stalls.",
+            "1.25·I_run ≤ I ≤ I_stall", wires},
+    Measure{"circuit.relay", circuit, "Heavy current by a relay beside it", Kind::factor,
+            "1 where a relay near the motor switches it and thin wires carry the signals.", "said", wires},
+    Measure{"circuit.extension", circuit, "Extension leads left", Kind::length,
+            "Length of bench leads in it: made up in one for flight.", "said", wires},
+    Measure{"circuit.channel", circuit, "Channel over cable", Kind::length,
+            "How much wider the channel is cut than the cable is thick.", "w − d", wires, 0.001},
+    Measure{"circuit.slack", circuit, "Slack over what the swing takes", Kind::length,
+            "Length to spare where the cable crosses to the leg.", "said", wires, 0.01},
+    Measure{"circuit.route", circuit, "Cable past what swings", Kind::length,
+            "Least distance of the cable's way to every leg over its whole swing.", "least over ψ", geometry,
+            0.01},
+    Measure{"circuit.lost", circuit, "Goes up without signal", Kind::factor,
+            "1 where a lost signal raises it.", "said", wires},
+    Measure{"circuit.reversed", circuit, "Channel against the unit's way", Kind::factor,
+            "1 where a unit that runs the other way has no reversed channel, or a plain one has.", "said",
+            wires},
+    Measure{"circuit.current", circuit, "Supply over the peak current", Kind::current,
+            "What battery, regulator or main fuse gives less the most drawn at once over the sequence.",
+            "I_s − max Σ I", wires, 5},
+    Measure{"circuit.jammed", circuit, "The same with one jammed", Kind::current,
+            "With the heaviest stalled half way until the time-out.", "I_s − max Σ I", wires, 5},
+    Measure{"circuit.gas_springs", circuit, "Gas springs of a pair apart in force", Kind::share,
+            "How much the gas springs of like legs differ: unequal ones look like plumbing trouble.",
+            "|F₁ − F₂|/F", oil},
 };
 
 #define KRANICH_STATION(id, title, uses) title,

@@ -55,6 +55,8 @@ constexpr std::array kind_facts{
     KindFacts{Kind::turn_rate, "turning speed", "1/min", "1/min", 1, 1, true},
     KindFacts{Kind::current, "current", "A", "A", 2, 2, true},
     KindFacts{Kind::flow, "flow", "l/min", "gal/min", 2, 3, true},
+    KindFacts{Kind::voltage, "voltage", "V", "V", 2, 2, true},
+    KindFacts{Kind::resistance, "resistance", "mΩ", "mΩ", 1, 1, true},
 };
 
 const KindFacts& facts(Kind kind) {
@@ -358,6 +360,11 @@ const std::vector<Unit>& known_units() {
       {"m3/s", Kind::flow, 1},
       {"l/min", Kind::flow, 0.001 / 60},
       {"gal/min", Kind::flow, 231 * inch * inch * inch / 60},
+      {"V", Kind::voltage, 1},
+      {"Ω", Kind::resistance, 1},
+      {"ohm", Kind::resistance, 1},
+      {"mΩ", Kind::resistance, 0.001},
+      {"mohm", Kind::resistance, 0.001},
   };
   return units;
 }

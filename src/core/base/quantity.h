@@ -43,6 +43,8 @@ enum class Kind {
   turn_rate,     // rad/s
   current,       // A
   flow,          // m3/s
+  voltage,       // V
+  resistance,    // Ω, shown in mΩ
 };
 
 enum class UnitSystem { metric, inch };

@@ -31,17 +31,17 @@ double Restrictor::flow(double drop) const {
 StrokePoint at_share(const Stroke& s, double share) {
   const double load = s.load(share);
   const bool returns = s.braked == Braked::return_side;
-  // What stands in the return and in the cylinder at a speed.
-  const auto return_pressure = [&](double v) {
-    return s.tank + (returns ? s.restrictor.drop(s.area_out * v) : 0);
-  };
+  // What the restrictor takes goes with the square of the speed.
+  const double per_square = s.restrictor.drop(returns ? s.area_out : s.area_in);
+  const auto return_pressure = [&](double v) { return s.tank + (returns ? per_square * v * v : 0); };
   const auto inside = [&](double v) { return (load + return_pressure(v) * s.area_out) / s.area_in; };
-  const auto at_pump = [&](double v) { return inside(v) + (returns ? 0 : s.restrictor.drop(s.area_in * v)); };
-  if (!(s.pump.at(at_pump(0)) > 0)) return {0, at_pump(0), s.tank, false};
-  const double fastest = std::max(s.pump.flow, s.pump.at(std::min(0.0, at_pump(0)))) / s.area_in;
-  const double v =
-      falling_root([&](double speed) { return s.pump.at(at_pump(speed)) - s.area_in * speed; }, 0, fastest);
-  if (inside(v) >= 0) return {v, at_pump(v), return_pressure(v), false};
+  const double at_rest = (load + s.tank * s.area_out) / s.area_in;
+  const double left = s.pump.at(at_rest);
+  if (!(left > 0)) return {0, at_rest, s.tank, false};
+  // A·v = Q₀ − k·(p at rest + c·v²): the quadratic's one root above nothing.
+  const double square = s.pump.loss * per_square * (returns ? s.area_out / s.area_in : 1);
+  const double v = 2 * left / (s.area_in + std::sqrt(s.area_in * s.area_in + 4 * square * left));
+  if (inside(v) >= 0) return {v, inside(v) + (returns ? 0 : per_square * v * v), return_pressure(v), false};
   // The load outruns the pump: nothing pushes, and the return alone holds back.
   const double pull = -load - s.tank * s.area_out;
   const double alone = returns ? s.restrictor.flow(pull / s.area_out) / s.area_out : endless;

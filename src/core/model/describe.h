@@ -16,6 +16,7 @@
 
 #include "core/model/describe_airframe.h"
 #include "core/model/describe_gear.h"
+#include "core/model/describe_systems.h"
 #include "core/model/describe_workshop.h"
 #include "core/model/design.h"
 
@@ -139,6 +140,7 @@ void describe(V& v, T& s) {
   v.list("up", s.up, "Going up", 60);
   v.list("down", s.down, "Going down", 60);
   v.given("margin_s", s.margin, spec::not_negative("Time wanted in hand", Kind::time, 60));
+  v.text("order", s.order, "Order of the legs, and why");
 }
 
 template <class V, Of<OwnLimit> T>
@@ -202,6 +204,8 @@ void describe(V& v, T& d) {
   v.object("picture", d.picture, "Picture behind the side view");
   v.list("doors", d.doors, "Doors", 24);
   v.object("sequence", d.sequence, "Sequence");
+  v.object("logic", d.logic, "Logic");
+  v.object("circuit", d.circuit, "Circuit");
   v.list("own_limits", d.own_limits, "Limits of your own", 200);
   v.list("decisions", d.decisions, "Not decided yet", 100);
   v.list("variants", d.variants, "Variants", 20);

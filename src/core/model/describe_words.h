@@ -94,6 +94,28 @@ inline constexpr std::array<std::string_view, 4> crank_axis_names{"along the hin
                                                                   "athwartships", "upright"};
 inline constexpr std::array<std::string_view, 4> steering_names{"not steered", "castors", "by a rod",
                                                                 "by rods that slide"};
+inline constexpr std::array<std::string_view, 3> leg_power_names{"not decided", "one pump for all",
+                                                                 "a motor for each leg"};
+inline constexpr std::array<std::string_view, 4> sign_names{"none", "on the leg", "on the lock",
+                                                            "on each, in series"};
+inline constexpr std::array<std::string_view, 2> switch_names{"microswitches", "magnets with reed contacts"};
+inline constexpr std::array<std::string_view, 3> squat_names{"none", "one", "two in series"};
+inline constexpr std::array<std::string_view, 3> release_names{"nothing", "a dump valve", "a clutch"};
+inline constexpr std::array<std::string_view, 3> horn_names{"none", "throttle back",
+                                                            "throttle back or slow, two switches"};
+inline constexpr std::array<std::string_view, 3> door_order_names{
+    "by time", "by contacts", "by contacts, no start while the door closes"};
+inline constexpr std::array<std::string_view, 5> lamp_names{
+    "none", "a green each, dark when up", "a green each, blue when up", "one green, all down",
+    "red until all are locked down"};
+inline constexpr std::array<std::string_view, 3> throttle_names{"nowhere", "on the return", "on the supply"};
+inline constexpr std::array<std::string_view, 4> split_names{
+    "a plain tee", "a divider, ideal", "a divider that throttles", "a divider of gears"};
+inline constexpr std::array<std::string_view, 2> pipe_side_names{"up", "down"};
+inline constexpr std::array<std::string_view, 6> fitting_names{"tee",        "pressure sensor", "gauge",
+                                                               "restrictor", "dump valve",      "filler"};
+inline constexpr std::array<std::string_view, 3> branch_names{"hangs down", "lies level", "points up"};
+inline constexpr std::array<std::string_view, 3> signal_lost_names{"stays as it is", "goes down", "goes up"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};

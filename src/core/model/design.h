@@ -12,6 +12,7 @@
 #include "core/base/say.h"
 #include "core/model/airframe.h"
 #include "core/model/gear.h"
+#include "core/model/systems.h"
 #include "core/model/workshop.h"
 
 namespace kranich {
@@ -108,7 +109,8 @@ struct Step : Kept {
 
 struct Sequence : Kept {
   std::vector<Step> up, down;
-  Given margin;  //!< time wanted between one actor and the next
+  Given margin;       //!< time wanted between one actor and the next
+  std::string order;  //!< in which the legs go, and why: by design or by accident
   bool operator==(const Sequence&) const = default;
 };
 
@@ -193,6 +195,8 @@ struct Design : Kept {
   Picture picture;
   std::vector<Door> doors;
   Sequence sequence;
+  Logic logic;
+  Circuit circuit;
   std::vector<OwnLimit> own_limits;
   std::vector<Decision> decisions;
   std::vector<Variant> variants;

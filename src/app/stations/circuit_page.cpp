@@ -1,0 +1,241 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! Circuit: pump, pipes, cylinders; battery and leads.
+#include <QButtonGroup>
+#include <QElapsedTimer>
+#include <QTimer>
+
+#include "app/document/when_seen.h"
+#include "app/drawing/circuit_panes.h"
+#include "app/stations/page.h"
+#include "app/widgets/leg_switch.h"
+#include "app/widgets/list_table.h"
+#include "core/model/moves.h"
+
+namespace kranich::app {
+namespace {
+
+class CircuitPage : public StationPage {
+ public:
+  explicit CircuitPage(Document& document) : StationPage(document, Station::circuit) {
+    view_.leg = LegSwitch::first(document.design());
+    board()->add(std::make_unique<CircuitPane>(document, view_), {0, 0, 1, 0.5});
+    board()->add(std::make_unique<CylinderPane>(document, view_), {0, 0.51, 0.36, 0.49});
+    board()->add(std::make_unique<LegsPane>(document, view_), {0.37, 0.51, 0.31, 0.49});
+    board()->add(std::make_unique<CurrentPane>(document, view_), {0.69, 0.51, 0.31, 0.49});
+    auto* row = new QWidget(this);
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(4);
+    auto* ways = new QButtonGroup(this);
+    const QString words[]{tr("Up"), tr("Down"), tr("Dump")};
+    const char* names[]{"circuit-up", "circuit-down", "circuit-dump"};
+    for (int i = 0; i < 3; ++i) {
+      auto* b = new QPushButton(words[i], row);
+      b->setObjectName(QString::fromLatin1(names[i]));
+      b->setCheckable(true);
+      b->setChecked(i == 0);
+      b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+      ways->addButton(b, i);
+      line->addWidget(b);
+    }
+    play_ = new QPushButton(tr("Play"), row);
+    play_->setObjectName("circuit-play");
+    play_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    line->addWidget(play_);
+    put(row);
+    put(switch_ = new LegSwitch(document_, "circuit", this));
+    add_findings(tr("What it does"));
+
+    fold(tr("Pump"), tr("two points of its curve, its switch, its leak"), [&] {
+      for (const char* key :
+           {"pump_flow_m3_per_s", "loaded_flow_m3_per_s", "loaded_pressure_Pa", "pump_voltage_V",
+            "down_speed", "cut_out_Pa", "cut_in_Pa", "relief_Pa", "rated_Pa"})
+        hydraulic(key);
+    });
+    fold(tr("Throttles and legs"), tr("how it is slowed, how the legs share"), [&] {
+      hydraulic("wanted_up_s");
+      hydraulic("wanted_down_s");
+      for (const char* way : {"up", "down"}) {
+        const QString base = QStringLiteral("/circuit/hydraulics/%1/").arg(way);
+        const QString title =
+            way == std::string("up") ? tr("Throttled going up") : tr("Throttled going down");
+        put(new ChoiceRow(document_, base + "at", title, this));
+        for (const char* key : {"bore_m", "widest_m", "coefficient"})
+          put(new QuantityRow(document_, base + key, {}, this));
+      }
+      put(new ChoiceRow(document_, "/circuit/hydraulics/split", tr("Legs share the flow by"), this));
+      put(new FlagRow(document_, "/circuit/hydraulics/checks", tr("A check valve in each leg's branch"),
+                      this));
+      hydraulic("density_kg_per_m3");
+    });
+    fold(tr("Leak"), tr("on the bench, or noted in the cruise"), [&] {
+      for (const char* key :
+           {"trapped_volume_m3", "bulk_modulus_Pa", "test_fall_Pa", "test_time_s", "cycles_apart_s"})
+        hydraulic(key);
+    });
+    fold(tr("Pipes and fittings"), tr("how air leaves, what passes the cockpit"), [&] {
+      list("/circuit/hydraulics/pipes",
+           {{"name", tr("Pipe")},
+            {"leg", tr("Leg"), Refers::leg, true},
+            {"side", tr("Side")},
+            {"length_m", tr("Length")},
+            {"bore_m", tr("Bore")},
+            {"in_cabin", tr("Cockpit")}},
+           [](Design& d) {
+             auto& pipes = d.circuit.hydraulics.pipes;
+             pipes.emplace_back();
+             pipes.back().name = unused_name(pipes, "pipe");
+           });
+      list("/circuit/hydraulics/fittings",
+           {{"name", tr("Fitting")},
+            {"kind", tr("Is")},
+            {"side", tr("Side")},
+            {"branch", tr("Branch")},
+            {"height_m", tr("Height")},
+            {"in_cabin", tr("Cockpit")}},
+           [](Design& d) {
+             auto& fittings = d.circuit.hydraulics.fittings;
+             fittings.emplace_back();
+             fittings.back().name = unused_name(fittings, "fitting");
+           });
+    });
+    fold(tr("Battery"), tr("what the supply gives"), [&] {
+      for (const char* key :
+           {"voltage_V", "lowest_voltage_V", "resistance_ohm", "supply_current_A", "standing_A"})
+        put(new QuantityRow(document_, QStringLiteral("/circuit/electrics/%1").arg(key), {}, this));
+    });
+    leads_ = fold(tr("Leads"), tr("what they feed, how long, how thick"), [&] {
+      const auto add = [](Design& d) {
+        auto& feeds = d.circuit.electrics.feeds;
+        feeds.emplace_back();
+        feeds.back().name = unused_name(feeds, "lead");
+      };
+      list("/circuit/electrics/feeds",
+           {{"name", tr("Lead")},
+            {"actor", tr("Feeds"), Refers::actor, true},
+            {"running_A", tr("Runs")},
+            {"stall_A", tr("Stalls")},
+            {"inrush_A", tr("Starts")},
+            {"inrush_time_s", tr("for")},
+            {"voltage_needed_V", tr("Needs")},
+            {"fuse_A", tr("Fuse")}},
+           add);
+      list("/circuit/electrics/feeds",
+           {{"name", tr("Lead")},
+            {"length_m", tr("Length")},
+            {"section_m2", tr("Conductor")},
+            {"connectors", tr("Connectors")},
+            {"connector_resistance_ohm", tr("each")},
+            {"extension_m", tr("Extension")},
+            {"by_relay", tr("Relay")},
+            {"reversed", tr("Reversed")},
+            {"signal_lost", tr("No signal")}},
+           add);
+      list("/circuit/electrics/feeds",
+           {{"name", tr("Lead")},
+            {"diameter_m", tr("Cable")},
+            {"channel_m", tr("Channel")},
+            {"slack_m", tr("Slack")},
+            {"slack_needed_m", tr("taken")}},
+           add);
+    });
+    routes_ = put(new QWidget(this));
+    new QVBoxLayout(routes_);
+    routes_->layout()->setContentsMargins(0, 0, 0, 0);
+    put(
+        remark(tr("Bleed from the lowest branch up, branches of sensors hanging down; no fluid in the "
+                  "cockpit: electric "
+                  "gauges. Mark wiring channels on the lay-up drawing: what is laid over them is cut away "
+                  "afterwards. Fluid "
+                  "under pressure goes through skin: never feel for a leak by hand. Legs crush: on jacks, "
+                  "hands out, breaker "
+                  "pulled.")));
+    finish();
+    connect(ways, &QButtonGroup::idClicked, this, [this](int i) {
+      view_.dumped = i == 2;
+      if (i < 2) view_.up = i == 0;
+      view_.time = 0;
+      board()->update();
+    });
+    connect(switch_, &LegSwitch::chosen, this, [this](const QString& id) {
+      view_.leg = id.toStdString();
+      switch_->show_current(view_.leg);
+      board()->update();
+    });
+    connect(play_, &QPushButton::clicked, this, [this] {
+      const auto* run = run_shown(document_, view_.up);
+      if (ticker_.isActive() || !run) {
+        ticker_.stop();
+      } else {
+        if (view_.time >= run_length(*run)) view_.time = 0;
+        clock_.start();
+        ticker_.start();
+      }
+      play_->setText(ticker_.isActive() ? tr("Pause") : tr("Play"));
+    });
+    ticker_.setInterval(30);
+    connect(&ticker_, &QTimer::timeout, this, [this] {
+      const auto* run = run_shown(document_, view_.up);
+      view_.time += static_cast<double>(clock_.restart()) / 1000;
+      if (!run || view_.time >= run_length(*run)) {
+        if (run) view_.time = run_length(*run);
+        ticker_.stop();
+        play_->setText(tr("Play"));
+      }
+      board()->update();
+    });
+    connect(findings(), &FindingList::chosen_changed, this, [this] {
+      const Finding* f = findings()->chosen_finding();
+      if (!f) return;
+      const std::string& key = f->subject.key;
+      if (!f->subject.leg.empty()) view_.leg = f->subject.leg;
+      if (key.ends_with("/up") || key.ends_with("/down")) view_.up = key.ends_with("/up");
+      switch_->show_current(view_.leg);
+      board()->update();
+    });
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed);
+    switch_->show_current(view_.leg);
+    if (const auto* run = run_shown(document_, true)) view_.time = 0.4 * run_length(*run);
+    refresh();
+  }
+
+ private:
+  void hydraulic(const char* key) {
+    put(new QuantityRow(document_, QStringLiteral("/circuit/hydraulics/%1").arg(key), {}, this));
+  }
+  void list(const char* path, std::vector<Column> columns, std::function<void(Design&)> add) {
+    put(new ListTable(document_, path, std::move(columns), std::move(add), this));
+  }
+  //! A table of places for each lead's way: leads come and go.
+  void refresh() {
+    const auto& feeds = document_.design().circuit.electrics.feeds;
+    if (routes_made_ == feeds.size()) return;
+    routes_made_ = feeds.size();
+    while (QLayoutItem* item = routes_->layout()->takeAt(0)) {
+      if (item->widget()) item->widget()->deleteLater();
+      delete item;
+    }
+    for (size_t i = 0; i < feeds.size(); ++i) {
+      auto* title = new QLabel(tr("Way of “%1”").arg(QString::fromStdString(feeds[i].name)), routes_);
+      routes_->layout()->addWidget(title);
+      routes_->layout()->addWidget(
+          new ListTable(document_, QStringLiteral("/circuit/electrics/feeds/%1/route").arg(i),
+                        {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, {}, routes_));
+    }
+  }
+
+  CircuitView view_;
+  LegSwitch* switch_;
+  QPushButton* play_;
+  QWidget *leads_, *routes_;
+  size_t routes_made_ = static_cast<size_t>(-1);
+  QTimer ticker_;
+  QElapsedTimer clock_;
+};
+
+}  // namespace
+
+StationPage* make_circuit_page(Document& document) { return new CircuitPage(document); }
+
+}  // namespace kranich::app
