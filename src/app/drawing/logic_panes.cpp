@@ -180,15 +180,23 @@ void CockpitPane::draw(Sheet& s) {
       {"aircraft",
        QObject::tr("Aircraft"),
        {{"in the air", QObject::tr("flying")}, {"on the ground", QObject::tr("on ground")}}}};
-  const double row = 27;
+  // As high as all of it has room.
+  size_t lamps = 0;
+  size_t controls_there = 0;
+  for (const Rung& r : bench_.wiring()->rungs)
+    lamps += r.sort == Rung::Load::lamp || r.sort == Rung::Load::horn;
+  for (const auto& c : controls) controls_there += bench_.state().count(c.variable);
+  const double rows = 1.5 * static_cast<double>(controls_there) + static_cast<double>(lamps);
+  const double lamp_row = std::clamp((area_.height() - 28) / std::max(rows, 1.0), 12.0, 18.0);
+  const double row = 1.5 * lamp_row;
   double y = area_.top() + 22;
   const double label = 62;
   for (const auto& c : controls) {
     if (!bench_.state().count(c.variable)) continue;
-    small_text(s, {area_.left(), y, label, row - 8}, c.title, t.ink, Qt::AlignLeft | Qt::AlignVCenter, 8.5);
+    small_text(s, {area_.left(), y, label, row - 5}, c.title, t.ink, Qt::AlignLeft | Qt::AlignVCenter, 8.5);
     const double width = (area_.width() - label) / 2;
     for (size_t i = 0; i < c.values.size(); ++i) {
-      const QRectF box(area_.left() + label + width * static_cast<double>(i), y, width - 3, row - 8);
+      const QRectF box(area_.left() + label + width * static_cast<double>(i), y, width - 3, row - 5);
       const bool on = bench_.value(c.variable) == c.values[i].first;
       p.setPen(QPen(on ? t.ink : t.line, on ? 1.4 : 1));
       p.setBrush(on ? t.card : QColor(Qt::transparent));
@@ -221,7 +229,7 @@ void CockpitPane::draw(Sheet& s) {
                Qt::AlignLeft | Qt::AlignVCenter, 8.5);
     small_text(s, {area_.right() - 46, y, 46, 18}, state, on ? t.ink : t.grey,
                Qt::AlignRight | Qt::AlignVCenter, 8.5, on);
-    y += 18;
+    y += lamp_row;
   }
 }
 
@@ -341,7 +349,8 @@ void DiagramPane::draw(Sheet& s) {
           p.setPen(QPen(live && through ? flows : dead, 1.4));
           p.drawLine(QPointF(x + space - inset, line), QPointF(x + space - inset, at));
         }
-        const QRectF words(x + inset + 2, at - step * 0.74, space - 2 * inset - 4, step * 0.74 - 3);
+        const double tall = std::max(step * 0.74 - 3, 10.0);
+        const QRectF words(x + inset + 2, at - 2 - tall, space - 2 * inset - 4, tall);
         small_text(s, words, plain(c.label), broken ? t.fails : t.ink, Qt::AlignHCenter | Qt::AlignBottom,
                    step < 17 ? 6.5 : 7.5, broken);
         if (!c.part.empty())
