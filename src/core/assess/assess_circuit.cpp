@@ -114,13 +114,15 @@ class CircuitJudge {
     const auto* found = std::get_if<circuit::Pump>(&pump);
     if (branches.size() < 2 || !found) return;
     using circuit::Divider;
+    constexpr int steps = 100;  // arrivals to a few thousandths of a second, within a frame
     s_->tee[up ? 0 : 1] =
         h_.split == FlowSplit::tee
-            ? circuit::on_a_tee(branches, *found)
+            ? circuit::on_a_tee(branches, *found, steps)
             : circuit::on_a_divider(branches, *found,
                                     h_.split == FlowSplit::ideal        ? Divider::ideal
                                     : h_.split == FlowSplit::throttling ? Divider::throttling
-                                                                        : Divider::geared);
+                                                                        : Divider::geared,
+                                    steps);
   }
   //! A leg's pipe as a restrictor: its narrowest hole.
   circuit::Restrictor pipe_of(const Leg& leg, bool up) const {

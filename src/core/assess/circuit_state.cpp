@@ -79,19 +79,18 @@ std::variant<circuit::Stroke, Text> stroke_of(const Design& d, const Leg& leg, b
   const bool extends = (up_length > down_length) == up;
   // The turn at a share of the stroke: the length goes one way, or the cylinder could not follow it.
   std::vector<double> forces;
+  double turn = up ? 0 : full;
   for (int i = 0; i <= columns; ++i) {
     const double share = static_cast<double>(i) / columns;
     const double wanted =
         (up ? down_length : up_length) + share * (up ? up_length - down_length : down_length - up_length);
-    double low = 0;
-    double high = full;
-    for (int k = 0; k < 60; ++k) {
-      const double middle = (low + high) / 2;
-      const bool short_of =
-          (drive::length_of(moves, *strut, middle) - wanted) * (up_length - down_length) < 0;
-      (short_of ? low : high) = middle;
+    // From the turn before by its slope: the length is smooth, a few steps are enough.
+    for (int k = 0; k < 6; ++k) {
+      const double slope = drive::arm_of(moves, *strut, turn);
+      const double miss = drive::length_of(moves, *strut, turn) - wanted;
+      if (std::abs(miss) < 1e-9 || std::abs(slope) < 1e-9) break;
+      turn = std::clamp(turn - miss / slope, 0.0, full);
     }
-    const double turn = (low + high) / 2;
     const double arm = std::abs(drive::arm_of(moves, *strut, turn));
     const double torque = up ? load.to_retract(turn) : load.to_extend(turn);
     forces.push_back(arm > 1e-6 ? torque / arm : std::copysign(1e9, torque));

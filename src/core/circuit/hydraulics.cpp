@@ -127,7 +127,7 @@ struct Instant {
 
 //! Steps cylinders to the last arrival; `at` gives the instant for their places and which have arrived.
 template <class At>
-TeeRun run(const std::vector<Branch>& branches, At&& at) {
+TeeRun run(const std::vector<Branch>& branches, int steps, At&& at) {
   const size_t n = branches.size();
   TeeRun out;
   out.branches.assign(n, {never, never, 0});
@@ -177,13 +177,14 @@ TeeRun run(const std::vector<Branch>& branches, At&& at) {
       fastest = std::max(fastest, std::abs(v[i]));
     }
     if (!(fastest > 1e-9)) break;  // the pump cannot
-    double h = 1.0 / 2000 / fastest;
+    const double whole = 1.0 / steps / fastest;
+    double h = whole;
     auto mean = step(place, h);
     // No further than the next arrival.
     for (size_t i = 0; i < n; ++i)
       if (!arrived[i] && mean[i] > 0) h = std::min(h, (1 - place[i]) / mean[i]);
     if (h <= 0) h = 0;
-    mean = h > 0 ? step(place, h) : mean;
+    if (h > 0 && h < whole) mean = step(place, h);
     place = moved(place, mean, h);
     time += h;
     for (size_t i = 0; i < n; ++i)
@@ -199,8 +200,8 @@ TeeRun run(const std::vector<Branch>& branches, At&& at) {
 
 }  // namespace
 
-TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump) {
-  return run(branches, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
+TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump, int steps) {
+  return run(branches, steps, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
     Instant now{0, std::vector<double>(branches.size(), 0.0)};
     const auto flow = [&](size_t i, double p) {
       if (arrived[i]) return 0.0;
@@ -219,8 +220,8 @@ TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump) {
   });
 }
 
-TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind) {
-  return run(branches, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
+TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind, int steps) {
+  return run(branches, steps, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
     Instant now{0, std::vector<double>(branches.size(), 0.0)};
     double open = 0;
     for (size_t i = 0; i < branches.size(); ++i) open += arrived[i] ? 0 : 1;

@@ -85,11 +85,13 @@ struct TeeRun {
   std::vector<Sample> samples;
 };
 //! On a plain tee: the lightest load goes first, the others wait.
-TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump);
+//! In so many steps of the fastest stroke, of fourth order between corners.
+TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump, int steps = 2000);
 enum class Divider { ideal, throttling, geared };
 //! Through a divider: equal flows. Ideal and throttling ones need the heaviest branch's pressure at their
 //! inlet, geared ones the mean.
-TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind = Divider::ideal);
+TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind = Divider::ideal,
+                    int steps = 2000);
 
 //! Pressure trapped behind a check, its leak, and the switch that brings the pump on again.
 struct Trapped {
