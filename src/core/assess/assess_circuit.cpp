@@ -14,8 +14,6 @@
 namespace kranich {
 namespace {
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-
 //! What can be said of one leg or lead: "nose leg, going up".
 Subject about_way(const Design& d, const Leg& leg, bool up) {
   const Text legs = d.legs_word(leg);
@@ -388,7 +386,7 @@ class CircuitJudge {
       }
       // It carries what runs, and opens where it stalls.
       if (f.fuse.known()) {
-        const double upper = f.stall.known() ? f.stall.si : nan;
+        const double upper = f.stall.si;
         auto& x = collect_.add("circuit.fuse", f.fuse,
                                Limit{1.1 * f.running,
                                      std::isfinite(upper) ? std::optional<double>(upper) : std::nullopt,
