@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QApplication>
+#include <QComboBox>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTabWidget>
@@ -91,6 +92,14 @@ struct Bench {
     if (text.isEmpty()) QTest::keyClick(field, Qt::Key_Delete);
     QTest::keyClicks(field, text);
     if (enter) QTest::keyClick(field, Qt::Key_Return);
+    settle();
+  }
+  //! Picks one of a choice's words.
+  void choose(const QString& path, int index) {
+    auto* box = find<QComboBox>("choice:" + path);
+    Fold::open_around(box);
+    box->setCurrentIndex(index);
+    emit box->activated(index);
     settle();
   }
   void press(const char* name) {

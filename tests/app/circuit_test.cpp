@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Circuit by hand: a pump and its legs entered from nothing, played, dumped, cured, saved.
-#include <QComboBox>
 #include <QTableWidget>
 
 #include "app/drawing/circuit_panes.h"
@@ -18,13 +17,6 @@ const Finding* on(const Bench& b, std::string_view id, std::string_view key) {
   for (const auto& f : b.document.assessment().findings)
     if (f.measure_id == id && f.subject.key == key) return &f;
   return nullptr;
-}
-void choose(Bench& b, const QString& path, int index) {
-  auto* box = b.find<QComboBox>("choice:" + path);
-  Fold::open_around(box);
-  box->setCurrentIndex(index);
-  emit box->activated(index);
-  b.settle();
 }
 void fill(Bench& b, const QString& list, int row, int column, const QString& text) {
   auto* table = b.find<QTableWidget>("list:" + list);
@@ -49,7 +41,7 @@ TEST_CASE("a circuit is entered from nothing: what is missing is asked for, then
   REQUIRE(std::isfinite(on(b, "circuit.time", "main/up")->value));
   CHECK(on(b, "circuit.ahead", "third/down")->verdict == Verdict::fails);
   const auto empty = page.grab().toImage();
-  choose(b, "/circuit/hydraulics/down/at", 1);
+  b.choose("/circuit/hydraulics/down/at", 1);
   b.type("/circuit/hydraulics/down/bore_m", "0.7");
   CHECK(on(b, "circuit.ahead", "third/down")->verdict == Verdict::holds);
   b.press("circuit-down");

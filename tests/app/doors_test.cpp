@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Doors: added over a well, hung, driven, held, dragged, cured; and the sequence that reads them.
-#include <QComboBox>
 
 #include "app/drawing/door_panes.h"
 #include "app/lead_to.h"
@@ -15,13 +14,6 @@ using namespace kranich::app;
 
 namespace {
 
-void choose(Bench& b, const QString& path, int index) {
-  auto* box = b.find<QComboBox>("choice:" + path);
-  Fold::open_around(box);
-  box->setCurrentIndex(index);
-  emit box->activated(index);
-  b.settle();
-}
 const Finding* of(const Bench& b, std::string_view id, const std::string& door) {
   for (const auto& f : b.document.assessment().findings)
     if (f.measure_id == id && f.subject.key == "door:" + door) return &f;
@@ -83,12 +75,11 @@ TEST_CASE(
   page.findings()->choose("doors.travel|door:nose-doors");
   REQUIRE(eventually([&] { return page.findings()->cure_count() > 0; }));
   QPushButton* first = nullptr;
-  REQUIRE(eventually(
-      [&] {
-        for (auto* button : page.findings()->findChildren<QPushButton*>())
-          if (button->objectName().startsWith("try:") && !first) first = button;
-        return first != nullptr;
-      }));
+  REQUIRE(eventually([&] {
+    for (auto* button : page.findings()->findChildren<QPushButton*>())
+      if (button->objectName().startsWith("try:") && !first) first = button;
+    return first != nullptr;
+  }));
   first->click();
   b.settle();
   CHECK(of(b, "doors.travel", "nose-doors")->verdict != Verdict::fails);
@@ -102,7 +93,7 @@ TEST_CASE(
   CHECK(of(b, "doors.travel", "nose-doors")->value == Approx(before));
 
   // Moved by a wire instead: what it needs is named, and leads to its entry.
-  choose(b, "/doors/1/drive/way", static_cast<int>(DoorWay::wire));
+  b.choose("/doors/1/drive/way", static_cast<int>(DoorWay::wire));
   CHECK(of(b, "doors.travel", "nose-doors")->verdict == Verdict::unknown);
   auto* length = b.find<QLineEdit>("field:/doors/1/drive/tie_length_m");
   b.go(Station::place);
@@ -115,7 +106,7 @@ TEST_CASE("two doors hang on one crank by choice") {
   Bench b;
   b.go(Station::doors);
   b.press("door-main-doors");
-  choose(b, "/doors/0/drive/way", static_cast<int>(DoorWay::crank));
+  b.choose("/doors/0/drive/way", static_cast<int>(DoorWay::crank));
   auto* with = b.find<QComboBox>("refers:/doors/0/drive/with");
   REQUIRE(with->count() == 2);
   with->setCurrentIndex(1);
@@ -170,7 +161,7 @@ TEST_CASE("hinge, opening, width and spring are dragged; what holds it follows")
 TEST_CASE("a door that the leg moves needs no step, and a step of its own is told") {
   Bench b("Redshank");
   b.go(Station::doors);
-  choose(b, "/doors/0/drive/way", static_cast<int>(DoorWay::wheel));
+  b.choose("/doors/0/drive/way", static_cast<int>(DoorWay::wheel));
   b.go(Station::sequence);
   bool told = false;
   for (const auto& f : b.document.assessment().findings)

@@ -15,12 +15,7 @@ using namespace kranich::app;
 namespace {
 const QString base = "/gear/legs/third/steering/";
 
-void choose(Bench& b, int index) {
-  auto* box = b.find<QComboBox>("choice:" + base + "kind");
-  box->setCurrentIndex(index);
-  emit box->activated(index);
-  b.settle();
-}
+void choose(Bench& b, int index) { b.choose(base + "kind", index); }
 }  // namespace
 
 TEST_CASE("steering is entered for a leg that had none, and each number is judged as it comes") {

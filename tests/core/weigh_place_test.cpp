@@ -29,6 +29,7 @@ double froude_power(Kind kind) {
   switch (kind) {
     case Kind::length:
     case Kind::distance:
+    case Kind::bore:
     case Kind::pressure:
     case Kind::stress:
       return 1;

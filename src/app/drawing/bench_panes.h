@@ -12,15 +12,12 @@
 namespace kranich::app {
 
 //! Load factor and stroke of scattered drops: how many stay below what.
-class ScatterPane : public Pane {
+class ScatterPane : public DiagramPane {
  public:
-  explicit ScatterPane(Document& document) : Pane(document) {}
+  explicit ScatterPane(Document& document) : DiagramPane(document) {}
   std::optional<spring::ScatterResult> result;
   double factor_allowed = 0, travel = 0;
   QString name() const override { return QObject::tr("Scatter"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
 
  private:
@@ -29,15 +26,12 @@ class ScatterPane : public Pane {
 };
 
 //! A recorded drop over what the design foretells; and loads against closure with their line.
-class RigPane : public Pane {
+class RigPane : public DiagramPane {
  public:
-  explicit RigPane(Document& document) : Pane(document) {}
+  explicit RigPane(Document& document) : DiagramPane(document) {}
   std::vector<spring::RigSample> recorded, foretold, fitted;
   std::string leg = "main";  //!< id
   QString name() const override { return QObject::tr("Bench"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
 
  private:

@@ -232,4 +232,34 @@ void Board::leaveEvent(QEvent*) {
   update();
 }
 
+// --- what can be clicked ---
+
+void SpotPane::start(Sheet& sheet) {
+  area_ = sheet.frame().device();
+  spots_.clear();
+}
+
+void SpotPane::spot(const QString& id, const QRectF& at, std::function<void()> act) {
+  spots_.push_back({id, at, std::move(act)});
+}
+
+std::optional<QPointF> SpotPane::spot(const QString& id) const {
+  for (const Spot& s : spots_)
+    if (s.id == id) return s.at.center();
+  return std::nullopt;
+}
+
+bool SpotPane::clicked(const QPointF& world) {
+  // A diagram's world is its device rectangle, y up from its lower edge.
+  const QPointF at(world.x() + area_.left(), area_.bottom() - world.y());
+  for (const Spot& s : spots_)
+    if (s.at.contains(at)) {
+      const auto act = s.act;  // drawing anew makes new ones
+      act();
+      changed_();
+      return true;
+    }
+  return false;
+}
+
 }  // namespace kranich::app

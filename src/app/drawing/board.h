@@ -47,6 +47,42 @@ class Pane {
   Document& document_;
 };
 
+//! A pane that is no scale drawing: a curve, a timeline, a table. It fills its space on its own terms.
+class DiagramPane : public Pane {
+ public:
+  using Pane::Pane;
+  QRectF bounds() const override { return {}; }
+  bool to_scale() const override { return false; }
+  QMarginsF margins() const override { return {8, 6, 8, 6}; }
+};
+
+//! A diagram whose parts can be clicked.
+class SpotPane : public DiagramPane {
+ public:
+  //! `changed`: called after a click that meant something.
+  SpotPane(Document& document, std::function<void()> changed)
+      : DiagramPane(document), changed_(std::move(changed)) {}
+  QMarginsF margins() const override { return {10, 8, 10, 8}; }
+  bool clicked(const QPointF& world) override;
+  //! Middle of what is called so, in the board's pixels: for tests.
+  std::optional<QPointF> spot(const QString& id) const;
+
+ protected:
+  //! Begins to draw anew: nothing can be clicked yet.
+  void start(Sheet& sheet);
+  void spot(const QString& id, const QRectF& at, std::function<void()> act);
+  std::function<void()> changed_;
+  QRectF area_;  //!< of the pane, device
+
+ private:
+  struct Spot {
+    QString id;
+    QRectF at;  //!< device
+    std::function<void()> act;
+  };
+  std::vector<Spot> spots_;
+};
+
 class Board : public QWidget {
   Q_OBJECT
  public:

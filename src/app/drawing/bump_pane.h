@@ -44,15 +44,12 @@ class BumpPane : public Pane {
   BumpTrace& trace_;
 };
 
-class BumpLoadsPane : public Pane {
+class BumpLoadsPane : public DiagramPane {
  public:
-  BumpLoadsPane(Document& document, BumpTrace& trace) : Pane(document), trace_(trace) {}
+  BumpLoadsPane(Document& document, BumpTrace& trace) : DiagramPane(document), trace_(trace) {}
   std::string leg = "main";  //!< id
   std::optional<double> playing;
   QString name() const override { return QObject::tr("Loads over the bump"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
 
  private:

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
@@ -29,29 +30,13 @@ void words(QPainter& p, const QRectF& at, const QString& text, const QColor& col
   p.drawText(at, static_cast<int>(align), p.fontMetrics().elidedText(text, Qt::ElideRight, int(at.width())));
 }
 
-//! Places of the legs and the pump's pressure at a time of a run.
-circuit::Sample at(const circuit::TeeRun& run, double time) {
-  if (run.samples.empty()) return {time, 0, {}};
-  const auto after = std::lower_bound(run.samples.begin(), run.samples.end(), time,
-                                      [](const circuit::Sample& s, double t) { return s.time < t; });
-  if (after == run.samples.begin()) return *after;
-  if (after == run.samples.end()) return run.samples.back();
-  const auto& b = *after;
-  const auto& a = *(after - 1);
-  const double share = b.time > a.time ? (time - a.time) / (b.time - a.time) : 1;
-  circuit::Sample s{time, a.pressure + share * (b.pressure - a.pressure), a.places};
-  for (size_t i = 0; i < s.places.size(); ++i) s.places[i] += share * (b.places[i] - a.places[i]);
-  return s;
-}
-
 }  // namespace
 
-const circuit::TeeRun* run_shown(const Document& document, bool up) {
+const CircuitState::Together* shown_together(const Document& document, const CircuitView& view) {
   const CircuitState* c = shown(document);
-  return c && c->tee[up ? 0 : 1] ? &*c->tee[up ? 0 : 1] : nullptr;
+  const auto index = view.up ? 0 : 1;
+  return c && c->together[index] ? &*c->together[index] : nullptr;
 }
-
-double run_length(const circuit::TeeRun& run) { return run.samples.empty() ? 0 : run.samples.back().time; }
 
 void CircuitPane::draw(Sheet& s) {
   const QRectF area = s.frame().device();
@@ -63,30 +48,20 @@ void CircuitPane::draw(Sheet& s) {
         : view_.up   ? QObject::tr("Going up: pump forward")
                      : QObject::tr("Going down: pump backward"),
         t.grey, Qt::AlignLeft, 9, true);
-  const auto* run = run_shown(document_, view_.up);
-  if (!c || c->ways.empty() || !run) {
+  const auto* together = shown_together(document_, view_);
+  if (!together) {
     words(p, area, QObject::tr("no hydraulic gear is known here"), t.grey, Qt::AlignCenter, 9);
     return;
   }
   const Hydraulics& h = document_.design().circuit.hydraulics;
-  const auto now =
-      view_.dumped ? circuit::Sample{view_.time, 0, at(*run, view_.time).places} : at(*run, view_.time);
-  const bool done = !view_.dumped && view_.time >= run_length(*run) - 1e-9;
-  const double held = h.cut_out.known() ? h.cut_out.si : run->peak_pressure;
-  // As the throttles make them, of the leg that asks for most.
-  double pressure = view_.dumped ? 0 : done ? held : now.pressure;
-  double back = 0;
-  for (const auto& w : c->ways)
-    if (w.up == view_.up && w.in_air && !view_.dumped && !done && !now.places.empty()) {
-      const auto point = circuit::at_share(w.stroke, now.places.front());
-      pressure = std::max(pressure, point.pressure);
-      back = std::max(back, point.return_pressure);
-    }
-  const double highest = std::max({held, run->peak_pressure, back});
+  CircuitNow now = circuit_at(*c, view_.up, view_.time);
+  if (view_.dumped) now.pump = now.back = 0;
+  const double highest =
+      std::max({h.cut_out.known() ? h.cut_out.si : 0.0, together->run.peak_pressure, now.pump, now.back});
   const double supply_y = area.top() + 54;
   const double return_y = area.top() + 84;
-  const QColor up_line = lit(view_.up ? pressure : back, highest);
-  const QColor down_line = lit(view_.up ? back : pressure, highest);
+  const QColor up_line = lit(view_.up ? now.pump : now.back, highest);
+  const QColor down_line = lit(view_.up ? now.back : now.pump, highest);
   // Pump and tank to the left, legs to the right, a column each.
   const double left = area.left() + 96;
   const QRectF tank(area.left() + 6, area.bottom() - 46, 64, 34);
@@ -104,14 +79,14 @@ void CircuitPane::draw(Sheet& s) {
   p.setPen(QPen(t.ink, 1.6));
   p.setBrush(t.paper);
   p.drawEllipse(pump, 24, 24);
-  const double turn = view_.dumped || done ? 0 : view_.up ? 1 : -1;
+  const double turn = view_.dumped || now.arrived ? 0 : view_.up ? 1 : -1;
   if (turn != 0) {
     p.setBrush(t.ink);
     p.drawPolygon(QPolygonF{pump + QPointF(8, -turn * 15 - 6), pump + QPointF(20, -turn * 15),
                             pump + QPointF(8, -turn * 15 + 6)});
   }
-  words(p, {pump.x() + 6, pump.y() + 32, 80, 14}, done ? QObject::tr("pump, off") : QObject::tr("pump"),
-        t.ink, Qt::AlignLeft);
+  words(p, {pump.x() + 6, pump.y() + 32, 80, 14},
+        now.arrived ? QObject::tr("pump, off") : QObject::tr("pump"), t.ink, Qt::AlignLeft);
   p.setPen(QPen(t.ink, 1.4));
   p.setBrush(t.desk);
   p.drawRect(tank);
@@ -135,8 +110,8 @@ void CircuitPane::draw(Sheet& s) {
     p.drawPolygon(QPolygonF{at_line + QPointF(-8, -7), at_line + QPointF(8, 7), at_line + QPointF(8, -7),
                             at_line + QPointF(-8, 7)});
     words(p, {at_line.x() - 10, at_line.y() - 22, 60, 14},
-          throttle.bore.known() ? document_.say(throttle.bore, Kind::length) : QString(), t.ink,
-          Qt::AlignLeft, 8);
+          throttle.bore.known() ? document_.say(throttle.bore, Kind::bore) : QString(), t.ink, Qt::AlignLeft,
+          8);
   }
   for (size_t i = 0; i < n; ++i) {
     const double x = left + column * (static_cast<double>(i) + 0.5);
@@ -158,8 +133,7 @@ void CircuitPane::draw(Sheet& s) {
     p.setBrush(t.paper);
     p.drawRect(QRectF(x - 14, piston - 4, 28, 8));
     p.drawRect(QRectF(x - 3, top - 20, 6, piston - 4 - top + 20));
-    words(p, {x - column / 2, bottom + 4, column, 14},
-          QString::fromStdString(i < c->tee_legs.size() ? c->tee_legs[i] : std::string()), t.ink,
+    words(p, {x - column / 2, bottom + 4, column, 14}, text_of(together->words[i], document_.units()), t.ink,
           Qt::AlignHCenter, 8);
     words(p, {x - column / 2, bottom + 18, column, 14},
           document_.say(view_.up ? share : 1 - share, Kind::share) + QObject::tr(" up"), t.grey,
@@ -170,15 +144,16 @@ void CircuitPane::draw(Sheet& s) {
     p.setPen(QPen(t.ink, 1.4));
     p.setBrush(t.paper);
     p.drawEllipse(centre, 26, 26);
-    const double angle = M_PI * (1.25 - 1.5 * (highest > 0 ? std::clamp(value / highest, 0.0, 1.0) : 0));
+    const double angle =
+        std::numbers::pi * (1.25 - 1.5 * (highest > 0 ? std::clamp(value / highest, 0.0, 1.0) : 0));
     p.setPen(QPen(t.accent, 2.4));
     p.drawLine(centre, centre + QPointF(20 * std::cos(angle), -20 * std::sin(angle)));
     words(p, {centre.x() - 66, centre.y() + 28, 132, 14}, title, t.grey, Qt::AlignHCenter);
     words(p, {centre.x() - 66, centre.y() + 42, 132, 14}, document_.say(value, Kind::pressure), t.ink,
           Qt::AlignHCenter, 8.5, true);
   };
-  gauge({area.right() - 66, area.top() + 46}, QObject::tr("up side"), view_.up ? pressure : back);
-  gauge({area.right() - 66, area.top() + 140}, QObject::tr("down side"), view_.up ? back : pressure);
+  gauge({area.right() - 66, area.top() + 46}, QObject::tr("up side"), view_.up ? now.pump : now.back);
+  gauge({area.right() - 66, area.top() + 140}, QObject::tr("down side"), view_.up ? now.back : now.pump);
   words(p, {area.right() - 132, area.bottom() - 30, 132, 14},
         QObject::tr("%1 after the start").arg(document_.say(view_.time, Kind::time)), t.grey,
         Qt::AlignHCenter);
@@ -216,29 +191,34 @@ void CylinderPane::draw(Sheet& s) {
     g.band_high = g.y_high;
     g.marks.push_back({{0.02, h.cut_out}, QObject::tr("cut-out"), Ink::fails});
   }
+  if (h.rated.known() && h.rated < 2 * g.y_high) {
+    g.y_high = std::max(g.y_high, 1.08 * h.rated);
+    g.marks.push_back({{0.5, h.rated}, QObject::tr("rated"), Ink::fails});
+    if (g.band_high > g.band_low) g.band_high = g.y_high;
+  }
   g.marks.push_back({g.curve[50], QObject::tr("at the pump"), Ink::accent});
   g.marks.push_back({g.second[75], QObject::tr("in the return"), Ink::grey});
   g.draw(s, s.frame().device());
 }
 
 void LegsPane::draw(Sheet& s) {
-  const auto* run = run_shown(document_, view_.up);
-  const CircuitState* c = shown(document_);
-  if (!run || !c || run->samples.size() < 2) return;
+  const auto* together = shown_together(document_, view_);
+  if (!together || together->run.samples.size() < 2) return;
+  const circuit::TeeRun& run = together->run;
   Diagram g;
   g.title = QObject::tr("Legs over time");
   g.x_title = QObject::tr("time, s");
   g.y_title = QObject::tr("stroke, %");
   g.y_factor = 100;
-  g.x_high = run_length(*run);
+  g.x_high = run.length();
   g.y_high = 1.05;
   const Theme& t = Theme::now();
   const QColor colours[]{t.accent, t.ink, t.tight, t.grey, t.holds, t.fails};
-  for (size_t i = 0; i < run->branches.size(); ++i) {
+  for (size_t i = 0; i < run.branches.size(); ++i) {
     NamedCurve curve;
-    curve.name = QString::fromStdString(i < c->tee_legs.size() ? c->tee_legs[i] : std::string());
+    curve.name = text_of(together->words[i], document_.units());
     curve.colour = colours[i % 6];
-    for (const auto& sample : run->samples) curve.points.push_back({sample.time, sample.places[i]});
+    for (const auto& sample : run.samples) curve.points.push_back({sample.time, sample.places[i]});
     g.more.push_back(std::move(curve));
   }
   g.marks.push_back({{std::min(view_.time, g.x_high), 0}, QString(), Ink::accent, true});

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The circuit as it runs: pump, pipes and cylinders lit by their pressure, the pressures over a stroke, the
-//! legs over time, the currents over the sequence.
+//! legs over time, the currents over the sequence. All look at one view.
 #pragma once
 
 #include "app/drawing/board.h"
@@ -16,62 +16,46 @@ struct CircuitView {
   std::string leg;  //!< whose stroke the diagram shows
 };
 
-class CircuitPane : public Pane {
+//! The legs together on the way that is shown; null where that is not known.
+const CircuitState::Together* shown_together(const Document& document, const CircuitView& view);
+
+class CircuitViewPane : public DiagramPane {
  public:
-  CircuitPane(Document& document, const CircuitView& view) : Pane(document), view_(view) {}
+  CircuitViewPane(Document& document, const CircuitView& view) : DiagramPane(document), view_(view) {}
+
+ protected:
+  const CircuitView& view_;
+};
+
+class CircuitPane : public CircuitViewPane {
+ public:
+  using CircuitViewPane::CircuitViewPane;
   QString name() const override { return QObject::tr("Circuit"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {12, 8, 12, 8}; }
   void draw(Sheet& sheet) override;
-
- private:
-  const CircuitView& view_;
 };
 
 //! Pressure at pump and in the return over the stroke of one leg; cut-out and rating beside them.
-class CylinderPane : public Pane {
+class CylinderPane : public CircuitViewPane {
  public:
-  CylinderPane(Document& document, const CircuitView& view) : Pane(document), view_(view) {}
+  using CircuitViewPane::CircuitViewPane;
   QString name() const override { return QObject::tr("Pressure over the stroke"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {10, 6, 10, 6}; }
   void draw(Sheet& sheet) override;
-
- private:
-  const CircuitView& view_;
 };
 
 //! Where the legs are over time, all on the one pump.
-class LegsPane : public Pane {
+class LegsPane : public CircuitViewPane {
  public:
-  LegsPane(Document& document, const CircuitView& view) : Pane(document), view_(view) {}
+  using CircuitViewPane::CircuitViewPane;
   QString name() const override { return QObject::tr("Legs over time"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {10, 6, 10, 6}; }
   void draw(Sheet& sheet) override;
-
- private:
-  const CircuitView& view_;
 };
 
-class CurrentPane : public Pane {
+class CurrentPane : public CircuitViewPane {
  public:
-  CurrentPane(Document& document, const CircuitView& view) : Pane(document), view_(view) {}
+  using CircuitViewPane::CircuitViewPane;
   QString name() const override { return QObject::tr("Currents"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {10, 6, 10, 6}; }
   void draw(Sheet& sheet) override;
-
- private:
-  const CircuitView& view_;
 };
-
-//! The run of the legs together that is shown, and how long it lasts (s); nothing where it is not known.
-const circuit::TeeRun* run_shown(const Document& document, bool up);
-double run_length(const circuit::TeeRun& run);
 
 }  // namespace kranich::app

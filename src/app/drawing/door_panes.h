@@ -37,13 +37,10 @@ class DoorPane : public Pane {
 };
 
 //! Moments about the hinge over the opening.
-class DoorHoldPane : public Pane {
+class DoorHoldPane : public DiagramPane {
  public:
-  DoorHoldPane(Document& document, ShownDoor shown) : Pane(document), shown_(std::move(shown)) {}
+  DoorHoldPane(Document& document, ShownDoor shown) : DiagramPane(document), shown_(std::move(shown)) {}
   QString name() const override { return QObject::tr("What holds it"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
 
  private:

@@ -17,25 +17,19 @@ class DrivePane : public SwingPane {
 };
 
 //! Weight, air, down-spring and what the drive must give, over the turn.
-class TorquePane : public Pane {
+class TorquePane : public DiagramPane {
  public:
-  using Pane::Pane;
+  using DiagramPane::DiagramPane;
   QString name() const override { return QObject::tr("Torques"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
   std::string leg = "main";
 };
 
 //! Force along the actuator, or at the servo, over the turn against what it can.
-class DriveForcePane : public Pane {
+class DriveForcePane : public DiagramPane {
  public:
-  using Pane::Pane;
+  using DiagramPane::DiagramPane;
   QString name() const override { return QObject::tr("Force"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
   std::string leg = "main";
 };

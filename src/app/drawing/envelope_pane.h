@@ -8,12 +8,10 @@ namespace kranich::app {
 
 //! Mass over CG station: the designer's range as a box, every loading with gear down, its shift to gear up,
 //! its spread.
-class EnvelopePane : public Pane {
+class EnvelopePane : public DiagramPane {
  public:
-  using Pane::Pane;
+  using DiagramPane::DiagramPane;
   QString name() const override { return QObject::tr("CG range"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {4, 12, 12, 10}; }
   void draw(Sheet& s) override;
 };

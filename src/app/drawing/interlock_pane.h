@@ -8,13 +8,10 @@
 namespace kranich::app {
 
 //! The leg's travel across, the door's opening up.
-class InterlockPane : public Pane {
+class InterlockPane : public DiagramPane {
  public:
-  InterlockPane(Document& document, ShownDoor shown) : Pane(document), shown_(std::move(shown)) {}
+  InterlockPane(Document& document, ShownDoor shown) : DiagramPane(document), shown_(std::move(shown)) {}
   QString name() const override { return QObject::tr("Leg against door"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
   //! In playback: the leg's and the door's shares now. Else as the gear stands.
   struct Now {

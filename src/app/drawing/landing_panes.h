@@ -49,15 +49,12 @@ class LandingTrace {
 };
 
 //! Loads over time, and where the energy goes.
-class TimePane : public Pane {
+class TimePane : public DiagramPane {
  public:
-  TimePane(Document& document, LandingTrace& trace) : Pane(document), trace_(trace) {}
+  TimePane(Document& document, LandingTrace& trace) : DiagramPane(document), trace_(trace) {}
   std::string leg = "main";  //!< id
   std::optional<double> playing;
   QString name() const override { return QObject::tr("Landing"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& s) override;
 
  private:
@@ -67,16 +64,13 @@ class TimePane : public Pane {
 };
 
 //! Force at the wheel over the leg's closure.
-class ForcePane : public Pane {
+class ForcePane : public DiagramPane {
  public:
-  ForcePane(Document& document, LandingTrace& trace) : Pane(document), trace_(trace) {}
+  ForcePane(Document& document, LandingTrace& trace) : DiagramPane(document), trace_(trace) {}
   std::string leg = "main";  //!< id
   //! Landings of other springs in this leg, with their names: laid over its own.
   std::vector<std::pair<QString, spring::DropResult>> beside;
   QString name() const override { return QObject::tr("Force"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& s) override;
 
  private:

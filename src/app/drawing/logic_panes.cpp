@@ -42,121 +42,27 @@ QString rule_word(Rule rule) {
   return QObject::tr(words[static_cast<size_t>(rule)]);
 }
 
-// --- bench ---
-
 void LogicBench::follow() {
-  const LogicState* now = state_of_design();
+  const LogicState* now = document_.assessment().logic.get();
   if (!now) {
-    wiring_ = nullptr;
-    state_.clear();
-    happened_.clear();
-    script_.clear();
+    trial = {};
     return;
   }
-  if (wiring_ && now->fitted == fitted_) return;
+  if (wiring() && now->fitted == fitted_) return;
   fitted_ = now->fitted;
-  wiring_ = now->proof ? now->proof->wiring : std::make_shared<const logic::Wiring>(logic::wire(fitted_));
-  rest();
+  trial = logic::Trial(now->proof ? now->proof->wiring
+                                  : std::make_shared<const logic::Wiring>(logic::wire(fitted_)));
 }
 
-std::string LogicBench::value(const std::string& variable) const {
-  const auto it = state_.find(variable);
-  return it == state_.end() ? std::string() : it->second;
-}
-
-bool LogicBench::lit(const logic::Condition& c) const { return wiring_ && c.holds(state_); }
-
-void LogicBench::rest() {
-  script_.clear();
-  happened_.clear();
-  turn_ = 0;
-  if (wiring_) state_ = wiring_->machine.initial;
-}
-
-void LogicBench::happen(const logic::Event& event) {
-  for (const auto& [variable, value] : event.set) state_[variable] = value;
-  happened_.push_back(event.name);
-}
-
-bool LogicBench::pilot(const std::string& variable) {
-  if (!wiring_) return false;
-  script_.clear();
-  for (const auto& e : wiring_->machine.events) {
-    if (!e.by_operator || !e.fault.empty() || !e.set.count(variable)) continue;
-    if (!logic::can_happen(e, state_)) continue;
-    happen(e);
-    return true;
-  }
-  return false;
-}
-
-void LogicBench::breaks(const std::string& part) {
-  if (!wiring_) return;
-  script_.clear();
-  for (const auto& v : wiring_->machine.variables) {
-    if (v.name != part) continue;
-    const auto at = std::find(v.values.begin(), v.values.end(), state_[part]);
-    const auto next = at == v.values.end() || at + 1 == v.values.end() ? v.values.begin() : at + 1;
-    state_[part] = *next;
-    happened_.push_back(next == v.values.begin() ? part + " mended" : part + ": " + *next);
-  }
-}
-
-bool LogicBench::step() {
-  if (!wiring_) return false;
-  const auto& events = wiring_->machine.events;
-  if (!script_.empty()) {
-    const auto e = std::find_if(events.begin(), events.end(),
-                                [&](const logic::Event& x) { return x.name == script_.front(); });
-    script_.pop_front();
-    if (e != events.end()) happen(*e);
-    return true;
-  }
-  for (size_t i = 0; i < events.size(); ++i) {
-    const logic::Event& e = events[(turn_ + i) % events.size()];
-    if (e.by_operator || !logic::can_happen(e, state_)) continue;
-    happen(e);
-    turn_ = (turn_ + i + 1) % events.size();
-    return true;
-  }
-  return false;
-}
-
-void LogicBench::replay(std::vector<std::string> run) {
-  rest();
-  script_.assign(run.begin(), run.end());
-}
-
-// --- what can be clicked ---
-
-void SpotPane::spot(const QString& id, const QRectF& at, std::function<void()> act) {
-  spots_.emplace_back(id, Spot{at, std::move(act)});
-}
-
-std::optional<QPointF> SpotPane::spot(const QString& id) const {
-  for (const auto& [name, s] : spots_)
-    if (name == id) return s.at.center();
-  return std::nullopt;
-}
-
-bool SpotPane::clicked(const QPointF& world) {
-  // A diagram's world is its device rectangle, y up from its lower edge.
-  const QPointF at(world.x() + area_.left(), area_.bottom() - world.y());
-  for (const auto& [id, s] : spots_)
-    if (s.at.contains(at)) {
-      const auto act = s.act;  // drawing anew makes new ones
-      act();
-      changed_();
-      return true;
-    }
-  return false;
+const logic::Proof* LogicBench::proof() const {
+  const LogicState* now = document_.assessment().logic.get();
+  return now ? now->proof.get() : nullptr;
 }
 
 // --- cockpit ---
 
 void CockpitPane::draw(Sheet& s) {
-  area_ = s.frame().device();
-  spots_.clear();
+  start(s);
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
   small_text(s, {area_.left(), area_.top(), area_.width(), 16}, QObject::tr("Tried by hand"), t.grey,
@@ -185,33 +91,33 @@ void CockpitPane::draw(Sheet& s) {
   size_t controls_there = 0;
   for (const Rung& r : bench_.wiring()->rungs)
     lamps += r.sort == Rung::Load::lamp || r.sort == Rung::Load::horn;
-  for (const auto& c : controls) controls_there += bench_.state().count(c.variable);
+  for (const auto& c : controls) controls_there += bench_.trial.state().count(c.variable);
   const double rows = 1.5 * static_cast<double>(controls_there) + static_cast<double>(lamps);
   const double lamp_row = std::clamp((area_.height() - 28) / std::max(rows, 1.0), 12.0, 18.0);
   const double row = 1.5 * lamp_row;
   double y = area_.top() + 22;
   const double label = 62;
   for (const auto& c : controls) {
-    if (!bench_.state().count(c.variable)) continue;
+    if (!bench_.trial.state().count(c.variable)) continue;
     small_text(s, {area_.left(), y, label, row - 5}, c.title, t.ink, Qt::AlignLeft | Qt::AlignVCenter, 8.5);
     const double width = (area_.width() - label) / 2;
     for (size_t i = 0; i < c.values.size(); ++i) {
       const QRectF box(area_.left() + label + width * static_cast<double>(i), y, width - 3, row - 5);
-      const bool on = bench_.value(c.variable) == c.values[i].first;
+      const bool on = bench_.trial.value(c.variable) == c.values[i].first;
       p.setPen(QPen(on ? t.ink : t.line, on ? 1.4 : 1));
       p.setBrush(on ? t.card : QColor(Qt::transparent));
       p.drawRect(box);
       small_text(s, box, c.values[i].second, on ? t.ink : t.grey, Qt::AlignCenter, 8.5, on);
       if (!on)
         spot(QStringLiteral("%1:%2").arg(c.variable, c.values[i].first), box,
-             [this, v = std::string(c.variable)] { bench_.pilot(v); });
+             [this, v = std::string(c.variable)] { bench_.trial.throws(v); });
     }
     y += row;
   }
   y += 4;
   for (const Rung& r : bench_.wiring()->rungs) {
     if (r.sort != Rung::Load::lamp && r.sort != Rung::Load::horn) continue;
-    const bool on = bench_.lit(r.lit);
+    const bool on = bench_.trial.holds(r.lit);
     const QPointF at(area_.left() + 9, y + 9);
     const QColor colour = r.sort == Rung::Load::horn ? t.fails : lamp_colour(r.colour);
     p.setPen(QPen(on ? colour : t.grey, 1.4));
@@ -257,9 +163,8 @@ void draw_contact(QPainter& p, const QPointF& from, const QPointF& to, bool clos
 
 }  // namespace
 
-void DiagramPane::draw(Sheet& s) {
-  area_ = s.frame().device();
-  spots_.clear();
+void WiringPane::draw(Sheet& s) {
+  start(s);
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
   small_text(
@@ -334,12 +239,12 @@ void DiagramPane::draw(Sheet& s) {
     const QColor flows = t.accent;
     for (const auto& parallel : r.series) {
       bool through = false;
-      for (const Contact& c : parallel) through = through || bench_.lit(c.closed);
+      for (const Contact& c : parallel) through = through || bench_.trial.holds(c.closed);
       for (size_t i = 0; i < parallel.size(); ++i) {
         const Contact& c = parallel[i];
-        const bool closed = bench_.lit(c.closed);
+        const bool closed = bench_.trial.holds(c.closed);
         const double at = line + step * static_cast<double>(i);
-        const bool broken = !c.part.empty() && bench_.value(c.part) != "works";
+        const bool broken = !c.part.empty() && bench_.trial.value(c.part) != "works";
         const QColor colour = broken ? t.fails : live && closed ? flows : dead;
         const double inset = parallel.size() > 1 ? 5 : 0;
         draw_contact(p, {x + inset, at}, {x + space - inset, at}, closed, colour, step < 20 ? 4 : 7, c.makes);
@@ -355,7 +260,7 @@ void DiagramPane::draw(Sheet& s) {
                    step < 17 ? 6.5 : 7.5, broken);
         if (!c.part.empty())
           spot(QStringLiteral("contact:%1").arg(plain(c.part)), QRectF(x, at - step * 0.6, space, step * 0.9),
-               [this, part = c.part] { bench_.breaks(part); });
+               [this, part = c.part] { bench_.trial.breaks(part); });
       }
       p.setPen(QPen(live && through ? flows : dead, 1.6));
       if (parallel.size() > 1) {
@@ -367,7 +272,7 @@ void DiagramPane::draw(Sheet& s) {
       live = live && through;
       x += space;
     }
-    const bool on = bench_.lit(r.lit);
+    const bool on = bench_.trial.holds(r.lit);
     const double size = std::min(14.0, step - 2);
     const QRectF box(x + 6, line - size / 2, size, size);
     p.setPen(QPen(on ? flows : dead, 1.8));
@@ -398,20 +303,18 @@ void DiagramPane::draw(Sheet& s) {
 // --- faults ---
 
 void FaultsPane::draw(Sheet& s) {
-  area_ = s.frame().device();
-  spots_.clear();
+  start(s);
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
-  const LogicState* now = bench_.state_of_design();
   small_text(s, {area_.left(), area_.top(), area_.width(), 16},
              QObject::tr("Every single fault: click a triangle to see the shortest way there"), t.grey,
              Qt::AlignLeft, 9, true);
-  if (!now || !now->proof) {
+  if (!bench_.proof()) {
     small_text(s, area_, document_.proving() ? QObject::tr("being proved …") : QString(), t.grey,
                Qt::AlignCenter, 9);
     return;
   }
-  const logic::Proof& proof = *now->proof;
+  const logic::Proof& proof = *bench_.proof();
   // What fails stands first; what holds everywhere is counted, not listed, where there is no room for it.
   std::vector<const logic::Exploration*> list;
   for (const auto& r : proof.runs) list.push_back(&r);
@@ -458,7 +361,7 @@ void FaultsPane::draw(Sheet& s) {
                         o.violated ? Verdict::fails : Verdict::holds);
       if (o.violated)
         spot(QStringLiteral("fault:%1:%2").arg(plain(run.fault)).arg(c), at,
-             [this, way = o.run] { bench_.replay(way); });
+             [this, way = o.run] { bench_.trial.replay(way); });
     }
   }
 }
@@ -466,8 +369,7 @@ void FaultsPane::draw(Sheet& s) {
 // --- states ---
 
 void StatesPane::draw(Sheet& s) {
-  area_ = s.frame().device();
-  spots_.clear();
+  start(s);
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
   small_text(s, {area_.left(), area_.top(), area_.width(), 16},
@@ -521,11 +423,12 @@ Pose BenchAircraftPane::pose() const {
     const std::string side = pose.placed[i].port ? "/port" : "/starboard";
     for (const auto& w : legs) {
       if (w.key != leg.id && w.key != leg.id + side) continue;
-      pose.own_positions[i] = logic::leg_place(bench_.value(logic::leg_variable(w)));
+      pose.own_positions[i] = logic::leg_place(bench_.trial.value(logic::leg_variable(w)));
       for (const auto& door : document_.design().doors)
         if (door.leg == leg.id && w.door && door.open_angle.known()) {
           auto& both = pose.own_openings[door.id];
-          const double open = logic::door_place(bench_.value(logic::door_variable(w))) * door.open_angle;
+          const double open =
+              logic::door_place(bench_.trial.value(logic::door_variable(w))) * door.open_angle;
           if (w.key == leg.id)
             both = {open, open};
           else
@@ -543,7 +446,7 @@ QRectF BenchAircraftPane::bounds() const {
 
 void BenchAircraftPane::draw(Sheet& s) {
   const Pose p = pose();
-  if (bench_.value("aircraft") != "in the air") s.ground(0);
+  if (bench_.trial.value("aircraft") != "in the air") s.ground(0);
   if (side_)
     draw_side(s, p);
   else

@@ -9,12 +9,10 @@
 
 namespace kranich::app {
 
-class MapPane : public Pane {
+class MapPane : public DiagramPane {
  public:
-  using Pane::Pane;
+  using DiagramPane::DiagramPane;
   QString name() const override { return QObject::tr("Placement map"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {58, 34, 14, 40}; }
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;

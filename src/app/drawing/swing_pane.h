@@ -56,13 +56,10 @@ class CutOutPane : public Pane {
   std::variant<swing::LegOutlines, Text> made_;
 };
 
-class ClearancePane : public Pane {
+class ClearancePane : public DiagramPane {
  public:
-  ClearancePane(Document& document, const SwingPane& swing) : Pane(document), swing_(swing) {}
+  ClearancePane(Document& document, const SwingPane& swing) : DiagramPane(document), swing_(swing) {}
   QString name() const override { return QObject::tr("Clearance"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
-  QMarginsF margins() const override { return {8, 6, 8, 6}; }
   void draw(Sheet& sheet) override;
 
  private:

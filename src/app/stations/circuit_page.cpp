@@ -3,6 +3,7 @@
 #include <QButtonGroup>
 #include <QElapsedTimer>
 #include <QTimer>
+#include <algorithm>
 
 #include "app/document/when_seen.h"
 #include "app/drawing/circuit_panes.h"
@@ -22,27 +23,10 @@ class CircuitPage : public StationPage {
     board()->add(std::make_unique<CylinderPane>(document, view_), {0, 0.51, 0.36, 0.49});
     board()->add(std::make_unique<LegsPane>(document, view_), {0.37, 0.51, 0.31, 0.49});
     board()->add(std::make_unique<CurrentPane>(document, view_), {0.69, 0.51, 0.31, 0.49});
-    auto* row = new QWidget(this);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
-    auto* ways = new QButtonGroup(this);
-    const QString words[]{tr("Up"), tr("Down"), tr("Dump")};
-    const char* names[]{"circuit-up", "circuit-down", "circuit-dump"};
-    for (int i = 0; i < 3; ++i) {
-      auto* b = new QPushButton(words[i], row);
-      b->setObjectName(QString::fromLatin1(names[i]));
-      b->setCheckable(true);
-      b->setChecked(i == 0);
-      b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-      ways->addButton(b, i);
-      line->addWidget(b);
-    }
-    play_ = new QPushButton(tr("Play"), row);
+    auto* ways =
+        one_of({{"circuit-up", tr("Up")}, {"circuit-down", tr("Down")}, {"circuit-dump", tr("Dump")}});
+    play_ = button(tr("Play"), tr("Lets the legs run as they are computed"));
     play_->setObjectName("circuit-play");
-    play_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    line->addWidget(play_);
-    put(row);
     put(switch_ = new LegSwitch(document_, "circuit", this));
     add_findings(tr("What it does"));
 
@@ -104,7 +88,7 @@ class CircuitPage : public StationPage {
            {"voltage_V", "lowest_voltage_V", "resistance_ohm", "supply_current_A", "standing_A"})
         put(new QuantityRow(document_, QStringLiteral("/circuit/electrics/%1").arg(key), {}, this));
     });
-    leads_ = fold(tr("Leads"), tr("what they feed, how long, how thick"), [&] {
+    fold(tr("Leads"), tr("what they feed, how long, how thick"), [&] {
       const auto add = [](Design& d) {
         auto& feeds = d.circuit.electrics.feeds;
         feeds.emplace_back();
@@ -163,11 +147,10 @@ class CircuitPage : public StationPage {
       board()->update();
     });
     connect(play_, &QPushButton::clicked, this, [this] {
-      const auto* run = run_shown(document_, view_.up);
-      if (ticker_.isActive() || !run) {
+      if (ticker_.isActive() || length() == 0) {
         ticker_.stop();
       } else {
-        if (view_.time >= run_length(*run)) view_.time = 0;
+        if (view_.time >= length()) view_.time = 0;
         clock_.start();
         ticker_.start();
       }
@@ -175,10 +158,8 @@ class CircuitPage : public StationPage {
     });
     ticker_.setInterval(30);
     connect(&ticker_, &QTimer::timeout, this, [this] {
-      const auto* run = run_shown(document_, view_.up);
-      view_.time += static_cast<double>(clock_.restart()) / 1000;
-      if (!run || view_.time >= run_length(*run)) {
-        if (run) view_.time = run_length(*run);
+      view_.time = std::min(view_.time + static_cast<double>(clock_.restart()) / 1000, length());
+      if (view_.time >= length()) {
         ticker_.stop();
         play_->setText(tr("Play"));
       }
@@ -196,7 +177,7 @@ class CircuitPage : public StationPage {
     refresh_when_seen(
         this, &document_, [this] { refresh(); }, &Document::changed);
     switch_->show_current(view_.leg);
-    if (const auto* run = run_shown(document_, true)) view_.time = 0.4 * run_length(*run);
+    view_.time = 0.4 * length();
     refresh();
   }
 
@@ -206,6 +187,11 @@ class CircuitPage : public StationPage {
   }
   void list(const char* path, std::vector<Column> columns, std::function<void(Design&)> add) {
     put(new ListTable(document_, path, std::move(columns), std::move(add), this));
+  }
+  //! Of the way that is shown, s; 0 where it is not known.
+  double length() const {
+    const auto* together = shown_together(document_, view_);
+    return together ? together->run.length() : 0;
   }
   //! A table of places for each lead's way: leads come and go.
   void refresh() {
@@ -228,7 +214,7 @@ class CircuitPage : public StationPage {
   CircuitView view_;
   LegSwitch* switch_;
   QPushButton* play_;
-  QWidget *leads_, *routes_;
+  QWidget* routes_;
   size_t routes_made_ = static_cast<size_t>(-1);
   QTimer ticker_;
   QElapsedTimer clock_;

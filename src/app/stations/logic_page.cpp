@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Logic: switches, lamps, relays tried by hand, every single fault tried by the machine.
-#include <QButtonGroup>
 #include <QTimer>
+#include <cmath>
 
 #include "app/document/when_seen.h"
 #include "app/drawing/logic_panes.h"
@@ -15,7 +15,26 @@ namespace {
 struct Layout {
   const char* id;
   QString word, tip;
-  std::function<void(Logic&)> put;
+  LegPower power;
+  SignPlace up_sign;
+  bool pressure_switch, time_out;
+  ReleaseKind release;
+
+  void put(Design& d) const {
+    Logic& l = d.logic;
+    l.power = power;
+    l.down_sign = SignPlace::on_lock;
+    l.up_sign = up_sign;
+    l.pressure_switch = pressure_switch;
+    l.release = release;
+    l.squat = SquatKind::one;
+    l.horn = HornBy::throttle;
+    l.lamps = LampSchool::greens_dark_up;
+    // Half as long again as the slowest run; where that is not known it has to be entered.
+    const double run = longest_run(d);
+    if (time_out && !l.time_out.known() && std::isfinite(run))
+      l.time_out = Given(std::ceil(1.5 * run), Origin::estimated);
+  }
 };
 
 std::vector<Layout> layouts() {
@@ -23,40 +42,13 @@ std::vector<Layout> layouts() {
       {"pump-switches", QObject::tr("Pump, limit switches"),
        QObject::tr(
            "One pump for all legs, stopped by the switches of both ends, a time-out and a dump valve"),
-       [](Logic& l) {
-         l.power = LegPower::pump;
-         l.down_sign = l.up_sign = SignPlace::on_lock;
-         l.pressure_switch = false;
-         l.squat = SquatKind::one;
-         l.release = ReleaseKind::dump;
-         l.horn = HornBy::throttle;
-         l.lamps = LampSchool::greens_dark_up;
-         if (!l.time_out.known()) l.time_out = Given(20.0);
-       }},
+       LegPower::pump, SignPlace::on_lock, false, true, ReleaseKind::dump},
       {"pump-pressure", QObject::tr("Pump, pressure switch"),
        QObject::tr("One pump for all legs, stopped by the pressure that builds when all are at their ends"),
-       [](Logic& l) {
-         l.power = LegPower::pump;
-         l.down_sign = SignPlace::on_lock;
-         l.up_sign = SignPlace::none;
-         l.pressure_switch = true;
-         l.squat = SquatKind::one;
-         l.release = ReleaseKind::dump;
-         l.horn = HornBy::throttle;
-         l.lamps = LampSchool::greens_dark_up;
-       }},
+       LegPower::pump, SignPlace::none, true, false, ReleaseKind::dump},
       {"motors", QObject::tr("A motor for each leg"),
        QObject::tr("A motor for each leg with its own switches, a clutch to let the legs fall"),
-       [](Logic& l) {
-         l.power = LegPower::motors;
-         l.down_sign = l.up_sign = SignPlace::on_lock;
-         l.pressure_switch = false;
-         l.squat = SquatKind::one;
-         l.release = ReleaseKind::clutch;
-         l.horn = HornBy::throttle;
-         l.lamps = LampSchool::greens_dark_up;
-         if (!l.time_out.known()) l.time_out = Given(20.0);
-       }}};
+       LegPower::motors, SignPlace::on_lock, false, true, ReleaseKind::clutch}};
 }
 
 QString legend(LampSchool school) {
@@ -87,27 +79,12 @@ class LogicPage : public StationPage {
     board()->add(std::make_unique<CockpitPane>(document, bench_, changed), {0, 0, 0.27, 0.41});
     board()->add(std::make_unique<BenchAircraftPane>(document, bench_, false), {0.28, 0, 0.36, 0.41});
     board()->add(std::make_unique<BenchAircraftPane>(document, bench_, true), {0.64, 0, 0.36, 0.41});
-    lower_[0] = board()->add(std::make_unique<DiagramPane>(document, bench_, changed), lower);
+    lower_[0] = board()->add(std::make_unique<WiringPane>(document, bench_, changed), lower);
     lower_[1] = board()->add(std::make_unique<FaultsPane>(document, bench_, changed), {});
     lower_[2] = board()->add(std::make_unique<StatesPane>(document, bench_, changed), {});
 
-    auto* row = new QWidget(this);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
-    auto* views = new QButtonGroup(this);
-    const QString words[]{tr("Diagram"), tr("Faults"), tr("States")};
-    const char* names[]{"logic-diagram", "logic-faults", "logic-states"};
-    for (int i = 0; i < 3; ++i) {
-      auto* b = new QPushButton(words[i], row);
-      b->setObjectName(QString::fromLatin1(names[i]));
-      b->setCheckable(true);
-      b->setChecked(i == 0);
-      b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-      views->addButton(b, i);
-      line->addWidget(b);
-    }
-    put(row);
+    auto* views = one_of(
+        {{"logic-diagram", tr("Diagram")}, {"logic-faults", tr("Faults")}, {"logic-states", tr("States")}});
     connect(views, &QButtonGroup::idClicked, this, [this](int i) { show_lower(i); });
 
     heading(tr("Tried by hand"), tr("throw, pull, break, and watch"));
@@ -129,11 +106,11 @@ class LogicPage : public StationPage {
     });
     hand("logic-step", tr("Step"), tr("The machine's next event"), [this] {
       goes_ = false;
-      bench_.step();
+      bench_.trial.step();
       bench_changed();
     });
     hand("logic-rest", tr("Rest"), tr("Down, on the ground, nothing broken"), [this] {
-      bench_.rest();
+      bench_.trial.rest();
       bench_changed();
     });
     put(hands);
@@ -151,9 +128,8 @@ class LogicPage : public StationPage {
       b->setObjectName(QStringLiteral("logic-layout-%1").arg(QString::fromLatin1(l.id)));
       b->setToolTip(l.tip);
       all->addWidget(b);
-      connect(b, &QPushButton::clicked, this, [this, l] {
-        document_.edit(tr("wiring: %1").arg(l.word), [&](Design& d) { l.put(d.logic); });
-      });
+      connect(b, &QPushButton::clicked, this,
+              [this, l] { document_.edit(tr("wiring: %1").arg(l.word), [&](Design& d) { l.put(d); }); });
     }
     put(from);
     choice("/logic/power", tr("Legs are moved by"));
@@ -193,7 +169,7 @@ class LogicPage : public StationPage {
 
     ticker_.setInterval(450);
     connect(&ticker_, &QTimer::timeout, this, [this] {
-      if (!bench_.step()) {
+      if (!bench_.trial.step()) {
         ticker_.stop();
         return;
       }
@@ -231,29 +207,30 @@ class LogicPage : public StationPage {
   }
   void show_bench() {
     QStringList last;
-    const auto& h = bench_.happened();
+    const auto& h = bench_.trial.happened();
     for (size_t i = h.size() > 7 ? h.size() - 7 : 0; i < h.size(); ++i)
       last << QStringLiteral("%1. %2").arg(i + 1).arg(QString::fromStdString(h[i]));
-    if (bench_.replaying()) last << tr("… then %1").arg(QString::fromStdString(bench_.to_come().front()));
+    if (!bench_.trial.to_come().empty())
+      last << tr("… then %1").arg(QString::fromStdString(bench_.trial.to_come().front()));
     if (last.isEmpty() && bench_.wiring()) last << tr("At rest: down, on the ground, nothing broken.");
     QStringList legs;
     for (const auto& w : bench_.fitted().legs)
       if (bench_.wiring())
         legs << tr("%1: %2").arg(QString::fromStdString(w.word),
-                                 QString::fromStdString(bench_.value(logic::leg_variable(w))));
+                                 QString::fromStdString(bench_.trial.value(logic::leg_variable(w))));
     happened_->setText((last << legs.join(QStringLiteral(", "))).join('\n'));
     board()->update();
   }
   //! The shortest way to what a chosen finding says.
   void replay_chosen() {
     const Finding* f = findings()->chosen_finding();
-    const LogicState* now = bench_.state_of_design();
-    if (!f || !now || !now->proof) return;
+    const logic::Proof* proof = bench_.proof();
+    if (!f || !proof) return;
     for (int i = 0; i < logic::rule_count; ++i) {
       const auto rule = static_cast<logic::Rule>(i);
       const logic::Outcome* outcome = nullptr;
-      if (f->measure_id != measure_of(rule) || !now->proof->first(rule, &outcome)) continue;
-      bench_.replay(outcome->run);
+      if (f->measure_id != measure_of(rule) || !proof->first(rule, &outcome)) continue;
+      bench_.trial.replay(outcome->run);
       goes_ = true;
       bench_changed();
     }

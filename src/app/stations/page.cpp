@@ -61,6 +61,25 @@ void StationPage::place(const QString& path, const QString& what) {
                         QStringLiteral("%1, %2").arg(what, word), this));
 }
 
+QButtonGroup* StationPage::one_of(const std::vector<std::pair<const char*, QString>>& buttons) {
+  auto* row = new QWidget(this);
+  auto* line = new QHBoxLayout(row);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(4);
+  auto* group = new QButtonGroup(row);
+  for (size_t i = 0; i < buttons.size(); ++i) {
+    auto* b = new QPushButton(buttons[i].second, row);
+    b->setObjectName(QString::fromLatin1(buttons[i].first));
+    b->setCheckable(true);
+    b->setChecked(i == 0);
+    b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    group->addButton(b, static_cast<int>(i));
+    line->addWidget(b);
+  }
+  put(row);
+  return group;
+}
+
 QLabel* StationPage::remark(const QString& text) {
   auto* label = new QLabel(text, this);
   label->setWordWrap(true);

@@ -2,6 +2,7 @@
 //! What every station's page shares: the board on the left, the panel of numbers on the right.
 #pragma once
 
+#include <QButtonGroup>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -50,6 +51,8 @@ class StationPage : public QWidget {
   ChoiceRow* choice(const char* path, const QString& title);
   //! The three coordinates of a place, each on its line: "Pivot, station".
   void place(const QString& path, const QString& what);
+  //! Buttons side by side of which one is down, the first at first: object names and words.
+  QButtonGroup* one_of(const std::vector<std::pair<const char*, QString>>& buttons);
   QLabel* remark(const QString& text = {});
   QPushButton* button(const QString& text, const QString& tip);
   template <class W>

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Sequence: who moves when. The timeline under the moving drawing; bars and playhead can be dragged.
 #include <QAction>
-#include <QButtonGroup>
 #include <QElapsedTimer>
 #include <algorithm>
 #include <cmath>
@@ -11,6 +10,7 @@
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/widgets/list_table.h"
 #include "core/assess/doors_state.h"
 #include "core/sequence/sequence.h"
 
@@ -24,13 +24,11 @@ struct Playback {
 };
 
 //! The bars of all actors over time. Its world is seconds across, rows (negative) down.
-class TimelinePane : public Pane {
+class TimelinePane : public DiagramPane {
  public:
   TimelinePane(Document& document, Playback& playback, std::function<void()> moved)
-      : Pane(document), playback_(playback), moved_(std::move(moved)) {}
+      : DiagramPane(document), playback_(playback), moved_(std::move(moved)) {}
   QString name() const override { return QObject::tr("Timeline"); }
-  QRectF bounds() const override { return {}; }
-  bool to_scale() const override { return false; }
   QMarginsF margins() const override { return {10, 4, 10, 6}; }
 
   const sequence::Timeline& line() const { return document_.assessment().line(playback_.up); }
@@ -194,33 +192,20 @@ class SequencePage : public StationPage {
       interlock->now = [this] { return now_at(); };
       board()->add(std::move(interlock), {0.695, 0.63, 0.3, 0.36});
     }
-    auto* row = new QWidget(this);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    auto* ways = new QButtonGroup(this);
-    for (const bool up : {true, false}) {
-      auto* b = new QPushButton(up ? tr("Going up") : tr("Going down"), row);
-      b->setObjectName(up ? "sequence-up" : "sequence-down");
-      b->setCheckable(true);
-      b->setChecked(up);
-      ways->addButton(b, up ? 1 : 0);
-      line->addWidget(b);
-    }
-    play_ = new QPushButton(tr("Play"), row);
+    auto* ways = one_of({{"sequence-up", tr("Going up")}, {"sequence-down", tr("Going down")}});
+    play_ = button(tr("Play"), tr("Plays the sequence at its own speed (F5)"));
     play_->setObjectName("play");
     auto* shortcut = new QAction(this);
     shortcut->setShortcut(QKeySequence(Qt::Key_F5));
     connect(shortcut, &QAction::triggered, play_, &QPushButton::click);
     addAction(shortcut);
-    play_->setToolTip(tr("Plays the sequence at its own speed (F5)"));
-    line->addWidget(play_);
-    put(row);
     heading(tr("Steps"), tr("seconds after the selector; drag the bars"));
     steps_box_ = put(new QWidget(this));
     steps_ = new QVBoxLayout(steps_box_);
     steps_->setContentsMargins(0, 0, 0, 0);
     steps_->setSpacing(2);
     field("/sequence/margin_s", tr("Time wanted in hand"));
+    put(new TextRow(document_, "/sequence/order", tr("Order of the legs, and why"), this));
     add_findings(tr("What it does"));
     connect(findings(), &FindingList::chosen_changed, this, [this] { board()->update(); });
     heading(tr("Travel times"));
@@ -249,8 +234,8 @@ class SequencePage : public StationPage {
         remark(tr("Retracting legs and doors crush: aircraft on jacks with a safe stand, hands out, a second "
                   "person on the switch, breaker pulled while working.")));
     finish();
-    connect(ways, &QButtonGroup::idClicked, this, [this](int up) {
-      playback_.up = up == 1;
+    connect(ways, &QButtonGroup::idClicked, this, [this](int way) {
+      playback_.up = way == 0;
       playback_.time = 0;
       build_steps();
       show_time();

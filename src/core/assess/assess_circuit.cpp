@@ -1,20 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Circuit: cylinders on their pump against their true loads, the plumbing, battery and leads.
+//! Circuit: cylinders on their pump against their true loads, and the plumbing.
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 #include "core/assess/assess.h"
 #include "core/assess/circuit_state.h"
 #include "core/assess/collector.h"
-#include "core/assess/drive_state.h"
-#include "core/sequence/sequence.h"
-#include "core/swing/swing.h"
 
 namespace kranich {
 namespace {
 
-//! What can be said of one leg or lead: "nose leg, going up".
+constexpr double usual_pipe = 0.004;  //!< taken where no bore is entered, m
+
+//! "nose leg, going up".
 Subject about_way(const Design& d, const Leg& leg, bool up) {
   const Text legs = d.legs_word(leg);
   return {up ? say("{}, going up", legs) : say("{}, going down", legs), leg.id + (up ? "/up" : "/down"),
@@ -24,33 +24,29 @@ Subject about_way(const Design& d, const Leg& leg, bool up) {
 class CircuitJudge {
  public:
   CircuitJudge(const Design& d, Assessment& a, Collector& collect, const Asked& asked)
-      : d_(d), a_(a), collect_(collect), asked_(asked), h_(d.circuit.hydraulics), e_(d.circuit.electrics) {}
+      : d_(d), a_(a), collect_(collect), asked_(asked), h_(d.circuit.hydraulics) {}
 
   void all() {
     auto made = std::make_shared<CircuitState>();
     s_ = made.get();
-    s_->of = d_.circuit;
-    s_->legs = d_.gear.legs;
+    s_->hydraulics = h_;
     if (cylinders_on_pump(d_) > 0 && !(h_ == Hydraulics())) hydraulics();
     plumbing();
-    if (!(e_ == Electrics())) electrics();
+    if (!(d_.circuit.electrics == Electrics())) assess_leads(d_, a_, *s_, collect_);
     gas_struts();
     a_.circuit = std::move(made);
   }
 
  private:
-  bool same_as_near() const {
-    return asked_.near && asked_.near->circuit && asked_.near->circuit->of == d_.circuit &&
-           asked_.near->circuit->legs == d_.gear.legs && !asked_.near->circuit->ways.empty();
-  }
-
   void hydraulics() {
-    if (same_as_near()) {
-      s_->ways = asked_.near->circuit->ways;
-      for (int i = 0; i < 2; ++i) s_->tee[i] = asked_.near->circuit->tee[i];
-      s_->tee_legs = asked_.near->circuit->tee_legs;
-    } else if (!compute()) {
-      return;
+    const bool complete = ways();
+    const bool as_near = complete && near() && same_together(*near());
+    for (const bool up : {true, false}) {
+      auto& together = s_->together[up ? 0 : 1];
+      if (as_near)
+        together = near()->together[up ? 0 : 1];
+      else if (complete)
+        together = on_one_pump(up);
     }
     for (const Leg& leg : d_.gear.legs)
       for (const bool up : {true, false}) way(leg, up);
@@ -58,40 +54,61 @@ class CircuitJudge {
     cut_out();
     leak();
   }
+  const CircuitState* near() const { return asked_.near ? asked_.near->circuit.get() : nullptr; }
+  //! Whether nothing that the legs together follow from is another than before.
+  bool same_together(const CircuitState& before) const {
+    return before.hydraulics == h_ && before.ways.size() == s_->ways.size() &&
+           std::equal(s_->ways.begin(), s_->ways.end(), before.ways.begin(), same_stroke);
+  }
 
-  bool compute() {
-    const double full = pump_voltage(d_.circuit, false);
-    const double low = pump_voltage(d_.circuit, true);
+  //! Every cylinder's ways; those whose stroke asks the same as before keep their figures. False where
+  //! something of one is missing.
+  bool ways() {
+    bool complete = true;
     for (const Leg& leg : d_.gear.legs) {
       if (!leg.retraction.fitted || leg.retraction.drive.kind != DriveKind::cylinder) continue;
       for (const bool up : {true, false})
         for (const bool in_air : {false, true}) {
-          auto made = stroke_of(d_, leg, up, in_air);
-          if (auto* missing = std::get_if<Text>(&made)) {
-            collect_.about(about_way(d_, leg, up), "", GearState::extended);
-            collect_.unknown("circuit.time", *missing);
-            s_->ways.clear();
-            return false;
+          auto made = cylinder_way(d_, leg, up, in_air);
+          if (auto* w = std::get_if<CylinderWay>(&made)) {
+            figures(*w);
+            s_->ways.push_back(std::move(*w));
+            continue;
           }
-          CylinderWay w{leg.id, up, in_air, std::get<circuit::Stroke>(std::move(made)), {}, {}};
-          w.full = circuit::stroke_figures(w.stroke);
-          w.lowest = w.full;
-          if (std::isfinite(low) && low != full) {
-            circuit::Stroke weak = w.stroke;
-            weak.pump.flow *= low / full;
-            w.lowest = circuit::stroke_figures(weak);
-          }
-          s_->ways.push_back(std::move(w));
+          complete = false;
+          if (in_air) continue;  // said once
+          collect_.about(about_way(d_, leg, up), "", GearState::extended);
+          collect_.unknown("circuit.time", std::get<Text>(std::move(made)));
         }
     }
-    for (const bool up : {true, false}) together(up);
-    return true;
+    return complete;
+  }
+  void figures(CylinderWay& w) const {
+    if (near())
+      for (const auto& before : near()->ways)
+        if (before.leg == w.leg && before.up == w.up && before.in_air == w.in_air && same_stroke(before, w)) {
+          w.full = before.full;
+          w.lowest = before.lowest;
+          return;
+        }
+    w.full = w.lowest = circuit::stroke_figures(w.stroke);
+    if (w.lowest_share == 1) return;
+    circuit::Stroke weak = w.stroke;
+    weak.pump.flow *= w.lowest_share;
+    w.lowest = circuit::stroke_figures(weak);
+  }
+  //! What is taken of the voltage where it is not entered.
+  Text taken() const {
+    const Electrics& e = d_.circuit.electrics;
+    Text text = e.voltage.known() ? Text() : Text("the pump on the voltage it was measured at");
+    if (!e.voltage.known() || !e.lowest_voltage.known()) text.also("the battery as full at its lowest");
+    return text;
   }
 
-  //! All legs on the one pump, their returns free: who goes first, who waits.
-  void together(bool up) {
+  //! All legs on the one pump, in the air, their returns free: who goes first, who waits.
+  std::optional<CircuitState::Together> on_one_pump(bool up) const {
+    CircuitState::Together t;
     std::vector<circuit::Branch> branches;
-    s_->tee_legs.clear();
     for (const PlacedLeg& p : placed_legs(d_.gear)) {
       const Leg& leg = d_.gear.legs[p.row];
       for (const auto& w : s_->ways) {
@@ -99,35 +116,42 @@ class CircuitJudge {
         circuit::Branch b;
         b.area = w.stroke.area_in;
         b.length = w.stroke.length;
-        // The tee sees what stands behind the piston in the return as well, at its share of the flow.
         b.load = w.stroke.load;
         b.line = pipe_of(leg, up);
         b.check = h_.checks;
         branches.push_back(std::move(b));
-        s_->tee_legs.push_back(in_words(
-            leg.stands == LegStands::both_sides ? about_leg_on(d_, leg, p.port).words : d_.leg_word(leg)));
+        t.legs.push_back(leg.id);
+        t.words.push_back(leg.stands == LegStands::both_sides ? about_leg_on(d_, leg, p.port).words
+                                                              : d_.leg_word(leg));
       }
     }
-    auto pump = pump_of(h_, pump_voltage(d_.circuit, false), !up);
-    const auto* found = std::get_if<circuit::Pump>(&pump);
-    if (branches.size() < 2 || !found) return;
+    auto made = pump_of(h_, d_.circuit.electrics.voltage, !up);
+    const auto* pump = std::get_if<circuit::Pump>(&made);
+    if (branches.size() < 2 || !pump) return std::nullopt;
     using circuit::Divider;
     constexpr int steps = 100;  // arrivals to a few thousandths of a second, within a frame
-    s_->tee[up ? 0 : 1] =
-        h_.split == FlowSplit::tee
-            ? circuit::on_a_tee(branches, *found, steps)
-            : circuit::on_a_divider(branches, *found,
-                                    h_.split == FlowSplit::ideal        ? Divider::ideal
-                                    : h_.split == FlowSplit::throttling ? Divider::throttling
-                                                                        : Divider::geared,
-                                    steps);
+    t.run = h_.split == FlowSplit::tee
+                ? circuit::on_a_tee(branches, *pump, steps)
+                : circuit::on_a_divider(branches, *pump,
+                                        h_.split == FlowSplit::ideal        ? Divider::ideal
+                                        : h_.split == FlowSplit::throttling ? Divider::throttling
+                                                                            : Divider::geared,
+                                        steps);
+    return t;
   }
-  //! A leg's pipe as a restrictor: its narrowest hole.
+  //! A leg's pipe as a restrictor: a sharp-edged hole as wide as it.
   circuit::Restrictor pipe_of(const Leg& leg, bool up) const {
-    double bore = 0.004;
+    double bore = usual_pipe;
     for (const auto& p : h_.pipes)
       if (p.leg == leg.id && (p.side == PipeSide::up) == up && p.bore.known()) bore = p.bore;
-    return {0.62, M_PI / 4 * bore * bore, h_.density};
+    return {0.62, std::numbers::pi / 4 * bore * bore, h_.density};
+  }
+  bool every_pipe_known(bool up) const {
+    return std::all_of(s_->ways.begin(), s_->ways.end(), [&](const CylinderWay& w) {
+      return w.up != up || std::any_of(h_.pipes.begin(), h_.pipes.end(), [&](const Pipe& p) {
+               return p.leg == w.leg && (p.side == PipeSide::up) == up && p.bore.known();
+             });
+    });
   }
 
   template <class F>
@@ -160,6 +184,7 @@ class CircuitJudge {
                    {"oil goes out", slow->stroke.area_out, Kind::section_area},
                    {"its share of the pump", slow->stroke.pump.flow, Kind::flow},
                    {"battery lowest", slow->lowest.time, Kind::time}};
+      f.assumption = taken();
     }
     typed(leg, up);
 
@@ -214,11 +239,14 @@ class CircuitJudge {
                            at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
     f.working = {{"slowest, as Sequence has it", counted, Kind::time},
                  {"computed, battery lowest", slow->lowest.time, Kind::time}};
+    f.assumption = taken();
+    if (!r.slowest.known()) f.assumption.also("Sequence counts with no spread");
   }
 
   void order(bool up) {
-    const auto& run = s_->tee[up ? 0 : 1];
-    if (!run) return;
+    const auto& together = s_->together[up ? 0 : 1];
+    if (!together) return;
+    const circuit::TeeRun& run = together->run;
     collect_.about(up ? Subject(Text("legs together, going up"), "together/up")
                       : Subject(Text("legs together, going down"), "together/down"),
                    "", GearState::extended);
@@ -226,18 +254,19 @@ class CircuitJudge {
     bool all_there = true;
     double first = std::numeric_limits<double>::infinity();
     double last = 0;
-    std::vector<std::pair<double, std::string>> arrivals;
-    for (size_t i = 0; i < run->branches.size(); ++i) {
-      const auto& b = run->branches[i];
+    std::vector<std::pair<double, Text>> arrivals;
+    for (size_t i = 0; i < run.branches.size(); ++i) {
+      const auto& b = run.branches[i];
       pauses += b.pauses;
       all_there = all_there && std::isfinite(b.arrives);
       if (std::isfinite(b.arrives)) {
         first = std::min(first, b.arrives);
         last = std::max(last, b.arrives);
-        arrivals.emplace_back(b.arrives, s_->tee_legs[i]);
+        arrivals.emplace_back(b.arrives, together->words[i]);
       }
     }
-    std::sort(arrivals.begin(), arrivals.end());
+    std::stable_sort(arrivals.begin(), arrivals.end(),
+                     [](const auto& x, const auto& y) { return x.first < y.first; });
     if (!all_there) {
       collect_.fails("circuit.pauses", at_most(0.5, "no leg may stand on the way"),
                      "a leg never arrives: the others take the oil");
@@ -247,8 +276,10 @@ class CircuitJudge {
     std::vector<Text> words;
     for (const auto& [t, leg] : arrivals) words.push_back(say("{} after {}", leg, Amount{t, Kind::time}));
     f.remark = say("they arrive: {}", enumerated(std::move(words)));
+    if (!every_pipe_known(up))
+      f.assumption = say("pipes of {} where no bore is entered", Amount{usual_pipe, Kind::bore});
     f.working = {{"between first and last", last - first, Kind::time},
-                 {"highest pressure", run->peak_pressure, Kind::pressure}};
+                 {"highest pressure", run.peak_pressure, Kind::pressure}};
   }
 
   void cut_out() {
@@ -268,7 +299,7 @@ class CircuitJudge {
     t.bulk_modulus = h_.bulk_modulus;
     t.cut_out = h_.cut_out;
     t.cut_in = h_.cut_in;
-    if (auto pump = pump_of(h_, pump_voltage(d_.circuit, false), false);
+    if (auto pump = pump_of(h_, d_.circuit.electrics.voltage, false);
         std::holds_alternative<circuit::Pump>(pump))
       t.pump = std::get<circuit::Pump>(pump);
     collect_.about(Subject(Text("gear held up"), "held"), "", GearState::extended);
@@ -349,177 +380,6 @@ class CircuitJudge {
         say("bled from the lowest up: {}", enumerated(std::move(names)));
   }
 
-  void electrics() {
-    for (const auto& f : e_.feeds) feed(f);
-    for (const bool up : {true, false}) budget(up);
-  }
-
-  void feed(const Feed& f) {
-    collect_.about(about_one(e_.feeds, f), "", GearState::extended);
-    const std::string base = "/circuit/electrics/feeds/" + std::to_string(&f - e_.feeds.data()) + "/";
-    if (!f.running.known()) {
-      collect_.unknown("circuit.voltage", entry(base + "running_A", "the current it runs with"));
-    } else {
-      const double left = voltage_at(e_, f, f.running);
-      if (!std::isfinite(left) || !f.voltage_needed.known()) {
-        std::vector<Text> lacks;
-        if (!f.length.known()) lacks.push_back(entry(base + "length_m", "its length"));
-        if (!f.section.known()) lacks.push_back(entry(base + "section_m2", "its conductor"));
-        if (!f.voltage_needed.known())
-          lacks.push_back(entry(base + "voltage_needed_V", "the voltage it needs"));
-        if (!e_.voltage.known() && !e_.lowest_voltage.known())
-          lacks.push_back(entry("/circuit/electrics/voltage_V", "the battery's voltage"));
-        collect_.unknown("circuit.voltage", enumerated(std::move(lacks)));
-      } else {
-        auto& x = collect_.add("circuit.voltage", left - f.voltage_needed,
-                               at_least_or_tight(0, 0.03 * f.voltage_needed, "what it needs at its far end"));
-        x.working = {{"at the far end, running", left, Kind::voltage},
-                     {"resistance, both ways", lead_resistance_of(f), Kind::resistance}};
-        if (f.stall.known())
-          x.working.push_back({"at the far end, stalled", voltage_at(e_, f, f.stall), Kind::voltage});
-        const double supply = e_.lowest_voltage.known() ? e_.lowest_voltage.si : e_.voltage.si;
-        const double allowed =
-            supply - f.voltage_needed - (e_.resistance.known() ? e_.resistance * f.running : 0);
-        if (allowed > 0)
-          x.working.push_back({"least conductor", circuit::least_conductor(f.length, f.running, allowed),
-                               Kind::section_area});
-      }
-      // It carries what runs, and opens where it stalls.
-      if (f.fuse.known()) {
-        const double upper = f.stall.si;
-        auto& x = collect_.add("circuit.fuse", f.fuse,
-                               Limit{1.1 * f.running,
-                                     std::isfinite(upper) ? std::optional<double>(upper) : std::nullopt,
-                                     1.25 * f.running,
-                                     {},
-                                     "a quarter over what runs, less than what stalls"});
-        x.working = {{"runs with", f.running, Kind::current}};
-        if (f.stall.known()) x.working.push_back({"stalled", f.stall, Kind::current});
-      } else {
-        collect_.unknown("circuit.fuse", entry(base + "fuse_A", "its fuse or breaker"));
-      }
-      if (f.running > 8 || f.heavy_by_relay) {
-        auto& x = collect_.add("circuit.relay", f.heavy_by_relay ? 1 : 0,
-                               at_least(0.5, "heavy current stays near its motor"));
-        if (!f.heavy_by_relay) x.remark = "thin wires from the switches to a relay beside it";
-      }
-    }
-    if (f.extension.known())
-      collect_.add("circuit.extension", f.extension, Limit{{}, 1e6, {}, 0.0, "made up in one for flight"});
-    if (f.diameter.known() && f.channel.known())
-      collect_.add("circuit.channel", f.channel - f.diameter,
-                   at_least(0, "as wide as the cable, or it is pinched"));
-    if (f.slack.known() && f.slack_needed.known())
-      collect_.add("circuit.slack", f.slack - f.slack_needed,
-                   at_least(0, "the way across to the leg grows as it swings"));
-    collect_.add("circuit.lost", f.lost == OnSignalLost::goes_up ? 1 : 0,
-                 at_most(0.5, "without signal it must not go up"));
-    if (const Leg* leg = d_.gear.find(f.actor); leg && leg->retraction.fitted) {
-      const bool other = leg->retraction.unit.other_way;
-      collect_.add("circuit.reversed", other == f.reversed ? 0 : 1,
-                   at_most(0.5, "a unit that runs the other way wants its channel reversed, and only that"));
-    }
-    route(f);
-  }
-
-  //! A cable past everything that swings.
-  void route(const Feed& f) {
-    if (f.route.size() < 2 || !f.diameter.known()) return;
-    std::vector<motion::Named<motion::Obstacle>> pieces;
-    for (size_t i = 0; i + 1 < f.route.size(); ++i) {
-      if (!f.route[i].at.known() || !f.route[i + 1].at.known()) continue;
-      const Vec3 a = f.route[i].at.vec();
-      const Vec3 b = f.route[i + 1].at.vec();
-      const double length = (b - a).norm();
-      if (length < 1e-6) continue;
-      pieces.push_back({f.name, motion::Cylinder{(a + b) / 2, (b - a) / length, f.diameter / 2, length / 2}});
-    }
-    if (pieces.empty()) return;
-    double least = std::numeric_limits<double>::infinity();
-    Text past;
-    double at = 0;
-    for (const PlacedLeg& p : placed_legs(d_.gear)) {
-      const Leg& leg = d_.gear.legs[p.row];
-      if (!leg.retraction.fitted) continue;
-      const auto made = swing::moving_leg(leg);
-      const auto* moving = std::get_if<swing::MovingLeg>(&made);
-      if (!moving) continue;
-      const auto c = swing::least_clearance({p.port ? swing::mirrored(*moving) : *moving, pieces, 0});
-      if (c.distance >= least) continue;
-      least = c.distance;
-      at = c.turn;
-      past = leg.stands == LegStands::both_sides ? about_leg_on(d_, leg, p.port).words : d_.leg_word(leg);
-    }
-    if (!std::isfinite(least)) return;
-    auto& x = collect_.add("circuit.route", least, at_least_or_tight(0, 0.01, "clear of all that swings"));
-    x.remark = say("to the {} at a turn of {}", past, Amount{at, Kind::angle});
-  }
-
-  //! What all of them draw together over the sequence; and with the heaviest jammed till the time-out.
-  void budget(bool up) {
-    const auto& line = a_.line(up);
-    auto& list = s_->consumers[up ? 0 : 1];
-    double first = std::numeric_limits<double>::infinity();
-    double last = 0;
-    for (const auto& bar : line.bars)
-      if (!bar.is_door) {
-        first = std::min(first, bar.start);
-        last = std::max(last, bar.latest_end);
-      }
-    for (const auto& f : e_.feeds) {
-      if (!f.running.known()) continue;
-      circuit::Consumer c{f.name, 0, 0, f.running};
-      c.inrush = f.inrush.known() ? f.inrush.si : f.running.si;
-      c.inrush_time = f.inrush.known() && f.inrush_time.known() ? f.inrush_time.si : 0;
-      c.stall = f.stall.known() ? f.stall.si : 0;
-      if (f.actor.empty()) {  // the pump, while any leg moves
-        if (!(last > first)) continue;
-        c.start = first;
-        c.time = last - first;
-        list.push_back(c);
-        continue;
-      }
-      for (const auto& bar : line.bars)
-        if (bar.actor == f.actor) {
-          c.start = bar.start;
-          c.time = bar.latest_end - bar.start;
-          list.push_back(c);
-        }
-    }
-    if (list.empty()) return;
-    collect_.about(up ? Subject(Text("supply, going up"), "supply/up")
-                      : Subject(Text("supply, going down"), "supply/down"),
-                   "", GearState::extended);
-    if (!e_.supply_current.known()) {
-      collect_.unknown("circuit.current",
-                       entry("/circuit/electrics/supply_current_A", "what the supply gives"));
-      return;
-    }
-    const double standing = e_.standing.known() ? e_.standing.si : 0;
-    const double time_out = d_.logic.time_out.known() ? d_.logic.time_out.si : 1e9;
-    const double length = line.latest_end + 1;
-    const auto whole = circuit::budget(list, standing, e_.supply_current, time_out, length);
-    s_->budget[up ? 0 : 1] = whole;
-    auto jammed = list;
-    const auto heaviest = std::max_element(jammed.begin(), jammed.end(),
-                                           [](const auto& a, const auto& b) { return a.stall < b.stall; });
-    heaviest->jams_after = heaviest->time / 2;
-    const auto stuck = circuit::budget(jammed, standing, e_.supply_current, time_out, length + 60);
-    auto& f = collect_.add(
-        "circuit.current", e_.supply_current - whole.peak,
-        at_least_or_tight(0, 0.1 * e_.supply_current, "what battery, regulator or main fuse gives"));
-    f.working = {{"peak", whole.peak, Kind::current},
-                 {"at", whole.peak_at, Kind::time},
-                 {"with one jammed", stuck.peak, Kind::current},
-                 {"charge of one way, A·s", whole.charge, Kind::factor}};
-    auto& x = collect_.add(
-        "circuit.jammed", e_.supply_current - stuck.peak,
-        Limit{-e_.supply_current.si, {}, 0.0, {}, "the main fuse must not go because one leg jams"});
-    x.working = {{"peak with one jammed", stuck.peak, Kind::current}};
-    x.remark =
-        heaviest->stall > 0 ? say("{} jammed half way", heaviest->name) : Text("no stall current is entered");
-  }
-
   //! Unequal gas springs look like plumbing trouble.
   void gas_struts() {
     if (!d_.unlinked()) return;
@@ -539,7 +399,6 @@ class CircuitJudge {
   Collector& collect_;
   const Asked& asked_;
   const Hydraulics& h_;
-  const Electrics& e_;
   CircuitState* s_ = nullptr;
 };
 

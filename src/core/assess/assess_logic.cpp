@@ -79,7 +79,7 @@ LogicState logic_of(const Design& d, const Assessment& a) {
   if (d.logic.time_out.known()) s.fitted.parts.time_out = Given(1.0);
   s.fitted.parts.plastic_mounts = false;
   s.fitted.parts.throttle_back = Given();
-  std::vector<std::string> taken;
+  std::vector<std::string> taken = logic::taken_words();
   const auto word = [&](const Text& text) {
     taken.push_back(apart(in_words(text), taken));
     return taken.back();

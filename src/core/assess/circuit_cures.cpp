@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/assess/circuit_state.h"
 #include "core/assess/subjects.h"
@@ -10,7 +11,7 @@
 namespace kranich {
 namespace {
 
-constexpr double tenth_of_a_hair = 1e-5;  //!< to which a restrictor is drilled
+constexpr double drilled_to = 1e-5;  //!< a restrictor, m
 //! Conductors and fuses as they are sold.
 constexpr double sections[]{0.25e-6, 0.5e-6, 0.75e-6, 1e-6,  1.5e-6, 2.5e-6,
                             4e-6,    6e-6,   10e-6,   16e-6, 25e-6,  35e-6};
@@ -93,15 +94,15 @@ class Circuits {
     const double wanted =
         time.known() ? time.si : 1.5 * circuit::stroke_figures(with_bore(stroke, widest)).time;
     if (!std::isfinite(wanted)) return;
-    const auto found = circuit::slowed(stroke, M_PI / 4 * widest * widest, wanted, cut_out);
+    const auto found = circuit::slowed(stroke, std::numbers::pi / 4 * widest * widest, wanted, cut_out);
     const auto bore_of = [](double area) {
-      return std::round(std::sqrt(area * 4 / M_PI) / tenth_of_a_hair) * tenth_of_a_hair;
+      return std::round(std::sqrt(area * 4 / std::numbers::pi) / drilled_to) * drilled_to;
     };
     const std::string with = way.in_air ? "_air" : "_jacks";
     const auto restrictor = [&](const char* id, double bore) {
       offer(id + with,
-            up ? say("a restrictor of {} on the return, going up", Amount{bore, Kind::length})
-               : say("a restrictor of {} on the return, going down", Amount{bore, Kind::length}),
+            up ? say("a restrictor of {} on the return, going up", Amount{bore, Kind::bore})
+               : say("a restrictor of {} on the return, going down", Amount{bore, Kind::bore}),
             [up, bore](Circuit& c) {
               Throttle& t = up ? c.hydraulics.up : c.hydraulics.down;
               t.at = ThrottleAt::return_side;
@@ -133,7 +134,7 @@ class Circuits {
     }
   }
   static circuit::Stroke with_bore(circuit::Stroke s, double bore) {
-    s.restrictor.area = M_PI / 4 * bore * bore;
+    s.restrictor.area = std::numbers::pi / 4 * bore * bore;
     return s;
   }
 
@@ -174,7 +175,7 @@ class Circuits {
     const double up = std::ceil(time[0] * 20) / 20;
     const double down = std::ceil(time[1] * 20) / 20;
     const double factor = std::ceil(slowest * 20) / 20;
-    list_.push_back(one_choice("circuit.counted",
+    list_.push_back(one_choice("circuit.counted_" + leg->id,
                                say("Sequence counts with {} up, {} down, slowest {} times as long",
                                    Amount{up, Kind::time}, Amount{down, Kind::time}, Figure{factor, 2}),
                                [id = leg->id, up, down, factor](Design& x) {
@@ -209,10 +210,10 @@ class Circuits {
       if (!(about_one(h_.fittings, h_.fittings[i]) == f_.subject)) continue;
       const PipeFitting& f = h_.fittings[i];
       if (f_.measure_id == "circuit.branch")
-        offer("hangs", say("branch of {} turned to hang down", f.name),
+        offer("hangs_" + std::to_string(i), say("branch of {} turned to hang down", f.name),
               [i](Circuit& c) { c.hydraulics.fittings[i].way = BranchWay::hangs_down; });
       if (f_.measure_id == "circuit.cabin")
-        offer("out_of_cabin",
+        offer("out_of_cabin_" + std::to_string(i),
               f.kind == FittingKind::gauge ? say("{}: an electric gauge, its sensor outside", f.name)
                                            : say("{} moved out of the cockpit", f.name),
               [i](Circuit& c) { c.hydraulics.fittings[i].in_cabin = false; });
@@ -221,14 +222,14 @@ class Circuits {
       if (!(about_one(h_.pipes, h_.pipes[i]) == f_.subject)) continue;
       const Pipe& p = h_.pipes[i];
       if (f_.measure_id == "circuit.cabin")
-        offer("pipe_out", say("{} laid outside the cockpit", p.name),
+        offer("pipe_out_" + std::to_string(i), say("{} laid outside the cockpit", p.name),
               [i](Circuit& c) { c.hydraulics.pipes[i].in_cabin = false; });
       if (f_.measure_id == "circuit.twins") {
         double longest = 0;
         for (const auto& q : h_.pipes)
           if (q.leg == p.leg && q.side == p.side && q.length.known())
             longest = std::max(longest, q.length.si);
-        offer("twins", say("pipes of {} to both", Amount{longest, Kind::length}),
+        offer("twins_" + std::to_string(i), say("pipes of {} to both", Amount{longest, Kind::length}),
               [leg = p.leg, side = p.side, longest](Circuit& c) {
                 for (auto& q : c.hydraulics.pipes)
                   if (q.leg == leg && q.side == side) q.length = Given(longest);
@@ -244,7 +245,8 @@ class Circuits {
       if (!(about_one(e.feeds, f) == f_.subject)) continue;
       const std::string& id = f_.measure_id;
       const auto change = [&](const char* what, Text words, std::function<void(Feed&)> put) {
-        offer(what, std::move(words), [i, put = std::move(put)](Circuit& c) { put(c.electrics.feeds[i]); });
+        offer(what + ("_" + std::to_string(i)), std::move(words),
+              [i, put = std::move(put)](Circuit& c) { put(c.electrics.feeds[i]); });
       };
       if (id == "circuit.voltage") {
         for (const double s : sections) {
@@ -303,12 +305,12 @@ class Circuits {
              {"route_port", "{} laid further to port by {}", [] { return Vec3(0, -1, 0); }}};
     for (const auto& w : ways)
       for (const double by : {0.01, 0.02, 0.04, 0.08, 0.15}) {
-        list_.push_back(one_choice(std::string("circuit.") + w.id,
-                                   sentence(w.words, {Text(f.name), Text(Amount{by, Kind::length})}),
-                                   [feed, move = Vec3(by * w.way())](Design& x) {
-                                     for (auto& p : x.circuit.electrics.feeds[feed].route)
-                                       p.at.set(p.at.vec() + move);
-                                   }));
+        list_.push_back(
+            one_choice("circuit." + std::string(w.id) + "_" + std::to_string(feed) + "_" + shortest(by),
+                       sentence(w.words, {Text(f.name), Text(Amount{by, Kind::length})}),
+                       [feed, move = Vec3(by * w.way())](Design& x) {
+                         for (auto& p : x.circuit.electrics.feeds[feed].route) p.at.set(p.at.vec() + move);
+                       }));
       }
   }
 

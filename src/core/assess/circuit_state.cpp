@@ -4,19 +4,17 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 #include "core/assess/drive_state.h"
 #include "core/drive/load.h"
+#include "core/model/lacking.h"
 
 namespace kranich {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr int columns = 48;  //!< in which a load is kept over its stroke
-
-Text hydraulic(const char* key, const char* word) {
-  return entry(std::string("/circuit/hydraulics/") + key, word);
-}
 
 //! A load over a stroke, kept at even shares and taken straight between.
 std::function<double(double)> kept(std::vector<double> at) {
@@ -29,19 +27,51 @@ std::function<double(double)> kept(std::vector<double> at) {
 
 }  // namespace
 
-double pump_voltage(const Circuit& c, bool lowest) {
-  const Given& v = lowest ? c.electrics.lowest_voltage : c.electrics.voltage;
-  return v.known() ? v.si : lowest ? nan : c.hydraulics.pump_voltage.si;
+bool same_stroke(const CylinderWay& a, const CylinderWay& b) {
+  const auto& x = a.stroke;
+  const auto& y = b.stroke;
+  return a.forces == b.forces && a.lowest_share == b.lowest_share && x.area_in == y.area_in &&
+         x.area_out == y.area_out && x.length == y.length && x.pump.flow == y.pump.flow &&
+         x.pump.loss == y.pump.loss && x.braked == y.braked && x.restrictor.area == y.restrictor.area &&
+         x.restrictor.coefficient == y.restrictor.coefficient && x.restrictor.density == y.restrictor.density;
+}
+
+CircuitNow circuit_at(const CircuitState& state, bool up, double time) {
+  CircuitNow now;
+  const auto& together = state.together[up ? 0 : 1];
+  if (!together) return now;
+  auto sample = together->run.at(time);
+  now.arrived = time >= together->run.length();
+  now.places = std::move(sample.places);
+  if (now.arrived) {
+    // The switch has opened, and the check holds what was there.
+    const Given& cut_out = state.hydraulics.cut_out;
+    now.pump = cut_out.known() ? cut_out.si : together->run.peak_pressure;
+    return now;
+  }
+  now.pump = sample.pressure;
+  for (size_t i = 0; i < now.places.size(); ++i)
+    for (const auto& w : state.ways) {
+      if (w.leg != together->legs[i] || w.up != up || !w.in_air || now.places[i] >= 1) continue;
+      const auto point = circuit::at_share(w.stroke, now.places[i]);
+      now.pump = std::max(now.pump, point.pressure);
+      now.back = std::max(now.back, point.return_pressure);
+    }
+  return now;
+}
+
+namespace {
+constexpr const char* root = "/circuit/hydraulics/";
 }
 
 std::variant<circuit::Pump, Text> pump_of(const Hydraulics& h, double voltage, bool down) {
-  std::vector<Text> lacks;
-  if (!h.pump_flow.known())
-    lacks.push_back(hydraulic("pump_flow_m3_per_s", "the pump's flow against nothing"));
-  if (!h.loaded_flow.known()) lacks.push_back(hydraulic("loaded_flow_m3_per_s", "its flow under load"));
-  if (!h.loaded_pressure.known()) lacks.push_back(hydraulic("loaded_pressure_Pa", "the pressure of that"));
-  if (!h.pump_voltage.known()) lacks.push_back(hydraulic("pump_voltage_V", "the voltage it was measured at"));
-  if (!lacks.empty()) return enumerated(std::move(lacks));
+  Lacking lacks(root);
+  lacks.number(h.pump_flow, "pump_flow_m3_per_s", "the pump's flow against nothing")
+      .number(h.loaded_flow, "loaded_flow_m3_per_s", "its flow under load")
+      .number(h.loaded_pressure, "loaded_pressure_Pa", "the pressure of that")
+      .number(h.pump_voltage, "pump_voltage_V", "the voltage it was measured at");
+  if (down) lacks.number(h.down_speed, "down_speed", "its speed going down");
+  if (!lacks.nothing()) return lacks.text();
   const double speed = (std::isfinite(voltage) ? voltage / h.pump_voltage : 1) * (down ? h.down_speed.si : 1);
   return circuit::Pump{h.pump_flow * speed, std::max(0.0, h.pump_flow - h.loaded_flow) / h.loaded_pressure};
 }
@@ -55,35 +85,38 @@ size_t cylinders_on_pump(const Design& d) {
   return n;
 }
 
-circuit::Restrictor restrictor_of(const Hydraulics& h, const Throttle& t) {
-  // Nowhere, or no bore known: as wide as the widest pipe, it takes nothing.
-  const double bore = t.at != ThrottleAt::none && t.bore.known() ? t.bore.si : 0.02;
-  return {t.coefficient.known() ? t.coefficient.si : 0.62, M_PI / 4 * bore * bore, h.density};
-}
-
-std::variant<circuit::Stroke, Text> stroke_of(const Design& d, const Leg& leg, bool up, bool in_air) {
+std::variant<CylinderWay, Text> cylinder_way(const Design& d, const Leg& leg, bool up, bool in_air) {
   const Hydraulics& h = d.circuit.hydraulics;
+  const Electrics& e = d.circuit.electrics;
+  const Throttle& throttle = up ? h.up : h.down;
   auto made = drive_load(d, leg);
   if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
   const auto& found = std::get<DriveLoad>(made);
   const auto cylinder = cylinder_of(leg);
   const auto strut = actuator_of(leg);
   if (!cylinder || !strut) return say("bore, rod and ends of the {}'s cylinder, on Drive", d.leg_word(leg));
+  auto pump = pump_of(h, e.voltage, !up);
+  if (auto* missing = std::get_if<Text>(&pump)) return std::move(*missing);
+  Lacking lacks(root + std::string(up ? "up/" : "down/"));
+  if (throttle.at != ThrottleAt::none)
+    lacks.number(throttle.bore, "bore_m", "the bore of its restrictor")
+        .number(throttle.coefficient, "coefficient", "the restrictor's coefficient")
+        .that(!h.density.known(), entry(root + std::string("density_kg_per_m3"), "the fluid's density"));
+  if (!lacks.nothing()) return lacks.text();
   const drive::LegLoad load = in_air ? found.load : on_jacks(found.load);
   const auto& moves = load.moves;
   const double full = moves.full_turn;
-  const double down_length = drive::length_of(moves, *strut, 0);
-  const double up_length = drive::length_of(moves, *strut, full);
-  const double length = std::abs(up_length - down_length);
-  if (!(length > 0)) return say("a cylinder that grows or shrinks as the {} swings", d.leg_word(leg));
-  const bool extends = (up_length > down_length) == up;
-  // The turn at a share of the stroke: the length goes one way, or the cylinder could not follow it.
-  std::vector<double> forces;
+  const double starts = drive::length_of(moves, *strut, up ? 0 : full);
+  const double ends = drive::length_of(moves, *strut, up ? full : 0);
+  if (starts == ends) return say("a cylinder that grows or shrinks as the {} swings", d.leg_word(leg));
+
+  CylinderWay w;
+  w.leg = leg.id;
+  w.up = up;
+  w.in_air = in_air;
   double turn = up ? 0 : full;
   for (int i = 0; i <= columns; ++i) {
-    const double share = static_cast<double>(i) / columns;
-    const double wanted =
-        (up ? down_length : up_length) + share * (up ? up_length - down_length : down_length - up_length);
+    const double wanted = starts + (ends - starts) * i / columns;
     // From the turn before by its slope: the length is smooth, a few steps are enough.
     for (int k = 0; k < 6; ++k) {
       const double slope = drive::arm_of(moves, *strut, turn);
@@ -93,25 +126,27 @@ std::variant<circuit::Stroke, Text> stroke_of(const Design& d, const Leg& leg, b
     }
     const double arm = std::abs(drive::arm_of(moves, *strut, turn));
     const double torque = up ? load.to_retract(turn) : load.to_extend(turn);
-    forces.push_back(arm > 1e-6 ? torque / arm : std::copysign(1e9, torque));
+    w.forces.push_back(arm > 1e-6 ? torque / arm : std::copysign(1e9, torque));
   }
-  circuit::Stroke s;
+  circuit::Stroke& s = w.stroke;
   const double annulus = cylinder->area() - cylinder->rod_area();
+  const bool extends = ends > starts;
   s.area_in = extends ? cylinder->area() : annulus;
   s.area_out = extends ? annulus : cylinder->area();
-  s.length = length;
-  s.load = kept(std::move(forces));
-  const Throttle& throttle = up ? h.up : h.down;
-  s.restrictor = restrictor_of(h, throttle);
+  s.length = std::abs(ends - starts);
+  s.load = kept(w.forces);
+  // Without a throttle a hole that takes nothing.
+  const double bore = throttle.at == ThrottleAt::none ? 0.02 : throttle.bore.si;
+  s.restrictor = {throttle.coefficient.known() ? throttle.coefficient.si : 1,
+                  std::numbers::pi / 4 * bore * bore, h.density.known() ? h.density.si : 0};
   s.braked =
       throttle.at == ThrottleAt::supply_side ? circuit::Braked::supply_side : circuit::Braked::return_side;
-  auto pump = pump_of(h, pump_voltage(d.circuit, false), !up);
-  if (auto* missing = std::get_if<Text>(&pump)) return std::move(*missing);
   s.pump = std::get<circuit::Pump>(pump);
   const auto n = static_cast<double>(std::max<size_t>(cylinders_on_pump(d), 1));
   s.pump.flow /= n;
   s.pump.loss /= n;
-  return s;
+  if (e.voltage.known() && e.lowest_voltage.known()) w.lowest_share = e.lowest_voltage / e.voltage;
+  return w;
 }
 
 double lead_resistance_of(const Feed& f) {

@@ -8,43 +8,59 @@
 #include <vector>
 
 #include "core/assess/assess.h"
+#include "core/assess/collector.h"
 #include "core/circuit/electrics.h"
 #include "core/circuit/hydraulics.h"
 
 namespace kranich {
 
-//! A leg's cylinder one way, against its true load; `legs` of them share the pump.
+//! A leg's cylinder one way, against its true load.
 struct CylinderWay {
   std::string leg;  //!< id; of a pair both
   bool up = true;
-  bool in_air = false;                  //!< else on jacks
-  circuit::Stroke stroke;               //!< with its share of the pump at the battery's voltage
-  circuit::StrokeFigures full, lowest;  //!< battery full, at its lowest
+  bool in_air = false;         //!< else on jacks
+  std::vector<double> forces;  //!< of the load, at even shares of the stroke
+  circuit::Stroke stroke;      //!< with its even share of the pump, the battery full
+  double lowest_share = 1;     //!< of that voltage, the battery at its lowest
+  circuit::StrokeFigures full{}, lowest{};
 };
+//! Whether two ask the same of pump and throttle: their figures are the same then.
+bool same_stroke(const CylinderWay& a, const CylinderWay& b);
 
 struct CircuitState {
-  Circuit of;
-  std::vector<Leg> legs;  //!< what it was computed for
+  Hydraulics hydraulics;  //!< that it was computed for
   std::vector<CylinderWay> ways;
-  Text taken;
-  std::optional<circuit::TeeRun> tee[2];     //!< going up, down: all legs together, in the worse air
-  std::vector<std::string> tee_legs;         //!< words of its branches
-  std::optional<circuit::Budget> budget[2];  //!< going up, down
-  std::vector<circuit::Consumer> consumers[2];
+  //! All legs together on the one pump, in the air, returns free: going up, going down.
+  struct Together {
+    std::vector<std::string> legs;  //!< id of each branch's leg
+    std::vector<Text> words;
+    circuit::TeeRun run;
+  };
+  std::optional<Together> together[2];
+  std::optional<circuit::Budget> budget[2];  //!< of the currents, going up, going down
 };
 
-//! The pump as it runs on a voltage; or what of it is missing.
+//! What pump and return stand under, and where each branch is, so long after the start of a way: the pump's
+//! pressure as the legs together ask for it, or more where a throttled return pushes back on one of them.
+struct CircuitNow {
+  double pump = 0, back = 0;
+  std::vector<double> places;  //!< shares of the strokes
+  bool arrived = false;        //!< all of them: the pump is off
+};
+CircuitNow circuit_at(const CircuitState& state, bool up, double time);
+
+//! The pump as it runs on a voltage (NaN: as it was measured); or what of it is missing.
 std::variant<circuit::Pump, Text> pump_of(const Hydraulics& hydraulics, double voltage, bool down);
-//! Voltage that a pump was measured at, and what the battery gives at its lowest; NaN where not known.
-double pump_voltage(const Circuit& circuit, bool lowest);
-//! A cylinder one way without its restrictor, with all of the pump divided by `legs`; or what is missing.
-std::variant<circuit::Stroke, Text> stroke_of(const Design& design, const Leg& leg, bool up, bool in_air);
-circuit::Restrictor restrictor_of(const Hydraulics& hydraulics, const Throttle& throttle);
-//! How many cylinders the pump moves at once.
+//! A cylinder one way with its throttle, the pump shared evenly by all cylinders on it; or what is missing.
+std::variant<CylinderWay, Text> cylinder_way(const Design& design, const Leg& leg, bool up, bool in_air);
 size_t cylinders_on_pump(const Design& design);
 
-//! Voltage at the far end of a lead that draws a current, and what resists on the way; NaN where not known.
+//! Both conductors of a lead and its connectors, Ω; NaN where length or conductor are not known.
 double lead_resistance_of(const Feed& feed);
+//! Voltage at the far end of a lead that draws a current, the battery at its lowest.
 double voltage_at(const Electrics& electrics, const Feed& feed, double current);
+
+//! The part of Circuit that is about battery and leads.
+void assess_leads(const Design& design, const Assessment& before, CircuitState& state, Collector& collect);
 
 }  // namespace kranich

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "core/assess/assess.h"
-#include "core/logic/wiring.h"
+#include "core/logic/proof.h"
 
 namespace kranich {
 

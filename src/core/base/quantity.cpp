@@ -57,6 +57,7 @@ constexpr std::array kind_facts{
     KindFacts{Kind::flow, "flow", "l/min", "gal/min", 2, 3, true},
     KindFacts{Kind::voltage, "voltage", "V", "V", 2, 2, true},
     KindFacts{Kind::resistance, "resistance", "mΩ", "mΩ", 1, 1, true},
+    KindFacts{Kind::bore, "bore", "mm", "in", 2, 4, true},
 };
 
 const KindFacts& facts(Kind kind) {
@@ -365,6 +366,10 @@ const std::vector<Unit>& known_units() {
       {"ohm", Kind::resistance, 1},
       {"mΩ", Kind::resistance, 0.001},
       {"mohm", Kind::resistance, 0.001},
+      {"m", Kind::bore, 1},
+      {"mm", Kind::bore, 0.001},
+      {"in", Kind::bore, inch},
+      {"\"", Kind::bore, inch},
   };
   return units;
 }

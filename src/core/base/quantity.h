@@ -45,6 +45,7 @@ enum class Kind {
   flow,          // m3/s
   voltage,       // V
   resistance,    // Ω, shown in mΩ
+  bore,          // m, shown in mm to a hundredth: holes that are drilled for what flows through them
 };
 
 enum class UnitSystem { metric, inch };

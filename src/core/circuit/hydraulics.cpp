@@ -117,6 +117,20 @@ Slowed slowed(const Stroke& stroke, double widest_area, double wanted_time, doub
   return r;
 }
 
+Sample TeeRun::at(double time) const {
+  if (samples.empty()) return {time, 0, {}};
+  const auto after = std::lower_bound(samples.begin(), samples.end(), time,
+                                      [](const Sample& s, double t) { return s.time < t; });
+  if (after == samples.begin()) return *after;
+  if (after == samples.end()) return samples.back();
+  const Sample& b = *after;
+  const Sample& a = *(after - 1);
+  const double share = (time - a.time) / (b.time - a.time);
+  Sample s{time, a.pressure + share * (b.pressure - a.pressure), a.places};
+  for (size_t i = 0; i < s.places.size(); ++i) s.places[i] += share * (b.places[i] - a.places[i]);
+  return s;
+}
+
 namespace {
 
 //! What moves at an instant: the pump's pressure and the branches' flows.
@@ -195,6 +209,9 @@ TeeRun run(const std::vector<Branch>& branches, int steps, At&& at) {
         --left;
       }
   }
+  // The last one's arrival ends the way: all of them are there.
+  if (left == 0 && !out.samples.empty() && time > out.samples.back().time)
+    out.samples.push_back({time, out.samples.back().pressure, place});
   return out;
 }
 

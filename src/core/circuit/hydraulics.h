@@ -83,6 +83,9 @@ struct TeeRun {
   std::vector<BranchRun> branches;
   double peak_pressure;  //!< before the last arrives
   std::vector<Sample> samples;
+  double length() const { return samples.empty() ? 0 : samples.back().time; }  //!< s
+  //! At any time, straight between samples; before and after as at the ends.
+  Sample at(double time) const;
 };
 //! On a plain tee: the lightest load goes first, the others wait.
 //! In so many steps of the fastest stroke, of fourth order between corners.

@@ -47,6 +47,7 @@ class Condition {
   const Node& node() const { return *node_; }
 
  private:
+  explicit Condition(std::shared_ptr<const Node> node) : node_(std::move(node)) {}
   explicit Condition(Node node) : node_(std::make_shared<const Node>(std::move(node))) {}
   std::shared_ptr<const Node> node_;
 };

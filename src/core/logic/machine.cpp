@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <optional>
+#include <variant>
 
 namespace kranich::logic {
 namespace {
@@ -193,6 +194,7 @@ template <size_t words>
 class Explorer {
  public:
   using Set = Bits<words>;
+  static constexpr size_t bits = 64 * words;
 
   explicit Explorer(const Broken& broken) : b_(broken) {
     for (size_t v = 0; v < b_.start.size(); ++v)
@@ -443,12 +445,12 @@ class Explorer {
 };
 
 //! As many words as a number of bits needs, of a few sizes.
-template <class F>
-auto by_words(size_t bits, F&& f) {
-  if (bits <= 64) return f(std::integral_constant<size_t, 1>());
-  if (bits <= 128) return f(std::integral_constant<size_t, 2>());
-  if (bits <= 512) return f(std::integral_constant<size_t, 8>());
-  return f(std::integral_constant<size_t, 20>());
+using AnyExplorer = std::variant<Explorer<1>, Explorer<2>, Explorer<8>, Explorer<20>>;
+AnyExplorer explorer_for(const Broken& broken, size_t bits) {
+  if (bits <= 64) return AnyExplorer(std::in_place_index<0>, broken);
+  if (bits <= 128) return AnyExplorer(std::in_place_index<1>, broken);
+  if (bits <= 512) return AnyExplorer(std::in_place_index<2>, broken);
+  return AnyExplorer(std::in_place_index<3>, broken);
 }
 
 }  // namespace
@@ -485,6 +487,7 @@ std::vector<std::string> faults_in(const Machine& m) {
   double size = 1;
   for (const auto& v : m.variables) {
     size *= static_cast<double>(v.values.size());
+    if (find(v.name) != &v) faults.push_back("\"" + v.name + "\" stands for two variables");
     if (v.values.empty() || v.values.size() > 64)
       faults.push_back("\"" + v.name + "\" must have 1 to 64 values");
     if (!m.initial.count(v.name)) faults.push_back("the start does not say how \"" + v.name + "\" is");
@@ -526,38 +529,42 @@ Exploration explore(const Machine& m, const std::vector<const Fault*>& faults,
     return out;
   }
   const Broken broken(m, faults);
-  by_words(broken.bits,
-           [&](auto words) { Explorer<decltype(words)::value>(broken).run(keep_going, most, out); });
+  auto any = explorer_for(broken, broken.bits);
+  std::visit([&](auto& explorer) { explorer.run(keep_going, most, out); }, any);
   return out;
 }
+
+namespace {
+//! In place of a machine with faults in it.
+const Machine& nothing() {
+  static const Machine none;
+  return none;
+}
+}  // namespace
 
 struct Reached::Kept {
   const Machine& machine;
   Fault assumed;
   Broken sound;
-  size_t spare;  //!< bits left for what may break
-  Exploration out;
-  std::unique_ptr<Explorer<1>> narrow;
-  std::unique_ptr<Explorer<20>> wide;
+  AnyExplorer explorer;
+  Exploration out{};
 
+  //! Bits are left for the parts that may break beside: a pair of them, or a few.
   Kept(const Machine& m, Fault f)
-      : machine(m), assumed(std::move(f)), sound(m, {&assumed}), spare(16), out(), narrow(), wide() {}
+      : machine(m),
+        assumed(std::move(f)),
+        sound(m, {&assumed}),
+        explorer(explorer_for(sound, sound.bits + 16)) {}
 };
 
-Reached::Reached(const Machine& m, Fault assumed, const std::function<bool()>& keep_going, size_t most)
-    : kept_(std::make_unique<Kept>(m, std::move(assumed))) {
+Reached::Reached(const Machine& m, Fault assumed, const std::function<bool()>& keep_going, size_t most) {
+  const bool faulty = !faults_in(m).empty();
+  kept_ = std::make_unique<Kept>(faulty ? nothing() : m, faulty ? Fault{} : std::move(assumed));
   Kept& k = *kept_;
-  if (!faults_in(m).empty()) {
+  if (faulty)
     k.out.complete = false;
-    return;
-  }
-  if (k.sound.bits + k.spare <= 64) {
-    k.narrow = std::make_unique<Explorer<1>>(k.sound);
-    k.narrow->run(keep_going, most, k.out);
-  } else {
-    k.wide = std::make_unique<Explorer<20>>(k.sound);
-    k.wide->run(keep_going, most, k.out);
-  }
+  else
+    std::visit([&](auto& explorer) { explorer.run(keep_going, most, k.out); }, k.explorer);
 }
 Reached::~Reached() = default;
 Reached::Reached(Reached&&) noexcept = default;
@@ -571,21 +578,20 @@ Exploration Reached::after(const std::vector<const Fault*>& faults, const std::f
   Exploration out;
   for (const Fault* f : faults) out.fault += (out.fault.empty() ? "" : " and ") + f->name;
   out.complete = k.out.complete;
-  if (!k.narrow && !k.wide) return out;
   std::vector<const Fault*> all{&k.assumed};
   all.insert(all.end(), faults.begin(), faults.end());
   const Broken broken(k.machine, all, &k.sound);
-  const auto from = [&](const auto& before) {
-    using E = std::decay_t<decltype(before)>;
-    E after(broken);
-    after.run_after({before.met()}, k.sound, keep_going, most, out);
-  };
-  if (k.narrow && broken.bits <= 64)
-    from(*k.narrow);
-  else if (k.wide)
-    from(*k.wide);
-  else
-    out.complete = false;  // more ways to break than bits were left for
+  std::visit(
+      [&](const auto& before) {
+        using Same = std::decay_t<decltype(before)>;
+        if (broken.bits > Same::bits) {
+          out.complete = false;  // more parts at once than bits were left for
+          return;
+        }
+        Same after(broken);
+        after.run_after({before.met()}, k.sound, keep_going, most, out);
+      },
+      k.explorer);
   return out;
 }
 

@@ -96,7 +96,8 @@ Exploration explore(const Machine& machine, const std::vector<const Fault*>& fau
 //! The states of a machine with nothing broken, kept: whatever breaks does so in one of them.
 class Reached {
  public:
-  //! `assumed`: variables that stay as they are in all of it, their events left out.
+  //! `assumed`: variables that stay as they are in all of it. The machine must outlive this. One with
+  //! faults_in reaches nothing and is not complete.
   Reached(const Machine& machine, Fault assumed, const std::function<bool()>& keep_going = {},
           size_t most = 4'000'000);
   ~Reached();

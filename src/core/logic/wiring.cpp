@@ -2,11 +2,7 @@
 #include "core/logic/wiring.h"
 
 #include <algorithm>
-#include <atomic>
-#include <list>
-#include <mutex>
 #include <stdexcept>
-#include <thread>
 
 namespace kranich::logic {
 namespace {
@@ -77,13 +73,16 @@ class Builder {
   }
   Condition works(const std::string& part) const { return is(part, {"works"}); }
 
-  //! A switch that closes where `base` holds, with its two faults.
+  //! The contact of a switch that closes where `base` holds, unless it sticks.
+  Contact contact(const std::string& name, const std::string& label, const Condition& base) const {
+    return {name, label, (works(name) && base) || is(name, {"closed"}), true};
+  }
+  //! A switch of its own with that contact and the two faults of its sort.
   Contact sensor(const std::string& name, const std::string& label, const Condition& base) {
     const bool reed = f_.parts.switches == SwitchSort::reed;
-    if (std::none_of(w_.parts.begin(), w_.parts.end(), [&](const Part& p) { return p.name == name; }))
-      part(name, {{"closed", name + (reed ? ": its reed stays closed" : ": sticks closed"), base},
-                  {"open", name + (reed ? ": its magnet is lost" : ": its wire breaks")}});
-    return {name, label, (works(name) && base) || is(name, {"closed"}), true};
+    part(name, {{"closed", name + (reed ? ": its reed stays closed" : ": sticks closed"), base},
+                {"open", name + (reed ? ": its magnet is lost" : ": its wire breaks")}});
+    return contact(name, label, base);
   }
   Contact breaks(Contact c) const {
     c.closed = !c.closed;
@@ -114,7 +113,6 @@ class Builder {
     for (const auto& l : f_.legs) {
       variable(leg_variable(l), {"locked down", "at the down stop", "on the way", "up"});
       any_door_ = any_door_ || l.door;
-      closes_ = closes_ || (l.door && (l.closes_down || l.closes_up));
     }
     bool shut = false;
     for (const auto& l : f_.legs)
@@ -168,7 +166,6 @@ class Builder {
   Condition pulled() const {
     return f_.parts.release == ReleaseKind::none ? never : is("handle", {"pulled"}) && works(release());
   }
-  Condition not_pulled() const { return pulled().is_never() ? always : !pulled(); }
   Condition in(const WiredLeg& l, Words values) const { return is(leg_variable(l), std::move(values)); }
   Condition stuck(const WiredLeg& l) const { return is("way of the " + l.word, {"jammed"}); }
   Condition door_stuck(const WiredLeg& l) const {
@@ -207,11 +204,6 @@ class Builder {
     for (const auto& c : switches) all = all && c.closed;
     return all;
   }
-  Condition all_signs(bool down) const {
-    Condition all = always;
-    for (const auto& s : down ? down_ : up_) all = all && sign(s);
-    return all;
-  }
   //! A leg that goes no further in a direction, by itself or by its door.
   Condition stopped(const WiredLeg& l, bool up) const {
     Condition c = (up ? in(l, {"up"}) : in(l, {"locked down"})) || stuck(l);
@@ -247,8 +239,8 @@ class Builder {
   Series door_contacts(const WiredLeg& l) const {
     Series s;
     for (const auto& name : door_switches(l))
-      s.push_back({{name, s.empty() ? l.door_word + " open" : "second switch",
-                    (works(name) && is(door_variable(l), {"open"})) || is(name, {"closed"}), true}});
+      s.push_back({contact(name, s.empty() ? l.door_word + " open" : "second switch",
+                           is(door_variable(l), {"open"}))});
     return s;
   }
 
@@ -257,16 +249,13 @@ class Builder {
       for (const auto& l : f_.legs)
         for (const auto& name : l.door ? door_switches(l) : Words())
           sensor(name, l.door_word + " open", is(door_variable(l), {"open"}));
-    std::vector<Contact> squat;
-    if (f_.parts.squat != SquatKind::none)
-      for (int i = 0; i < (f_.parts.squat == SquatKind::two ? 2 : 1); ++i) {
-        const std::string name = i == 0 ? "squat switch" : "second squat switch";
-        if (std::none_of(w_.parts.begin(), w_.parts.end(), [&](const Part& p) { return p.name == name; }))
-          part(name, {{"closed", name + ": sticks as in the air", is("aircraft", {"in the air"})},
-                      {"open", name + ": sticks as on the ground"}});
-        squat.push_back({name, i == 0 ? "in the air" : "in the air, second",
-                         (works(name) && is("aircraft", {"in the air"})) || is(name, {"closed"}), true});
-      }
+    const Condition flying = is("aircraft", {"in the air"});
+    for (int i = 0; i < static_cast<int>(f_.parts.squat); ++i) {
+      const std::string name = i == 0 ? "squat switch" : "second squat switch";
+      part(name, {{"closed", name + ": sticks as in the air", flying},
+                  {"open", name + ": sticks as on the ground"}});
+      squat_.push_back(contact(name, i == 0 ? "in the air" : "in the air, second", flying));
+    }
     if (f_.parts.pressure_switch && pumped())
       part("pressure switch",
            {{"closed", "the pressure switch never opens"}, {"open", "the pressure switch stays open"}});
@@ -277,7 +266,7 @@ class Builder {
       part("lowering relay" + of,
            {{"welded", "the lowering relay" + of + " welds", is(motor.name, {"lowers"})},
             {"dead", "the lowering relay" + of + " does not pull in"}});
-      for (const bool up : {true, false}) ways(motor, of, up, squat);
+      for (const bool up : {true, false}) ways(motor, up);
     }
     pilot();
     if (f_.parts.time_out.known()) cut_off();
@@ -285,7 +274,8 @@ class Builder {
   }
 
   //! One direction of one motor: its rung, what pulls its relay in, what stops it.
-  void ways(const Motor& motor, const std::string& of, bool up, const std::vector<Contact>& squat) {
+  void ways(const Motor& motor, bool up) {
+    const std::string& of = motor.of;
     const std::string runs = up ? "raises" : "lowers";
     Series series;
     std::vector<std::pair<std::string, Condition>> stops;  // by what, where it opens
@@ -300,7 +290,7 @@ class Builder {
           is("selector", {up ? "up" : "down"}) && works("selector's wires"), true}},
         "the selector stops");
     if (up)
-      for (const auto& c : squat) put({c}, "the " + c.part + " stops");
+      for (const auto& c : squat_) put({c}, "the " + c.part + " stops");
     if (f_.parts.time_out.known())
       put({{"time relay" + of, "timed out", is("time-out" + of, {"waits"}), false}}, "");
     std::vector<Contact> ends;
@@ -314,9 +304,7 @@ class Builder {
     if (f_.parts.pressure_switch && pumped()) {
       Condition full = works("fluid") || is("fluid", {"leaking"});
       for (const auto* l : motor.moves) full = full && stopped(*l, up);
-      Contact c{"pressure switch", "below cut-out", {}, true};
-      c.closed = (works("pressure switch") && !(full && not_pulled())) || is("pressure switch", {"closed"});
-      put({c}, "the pressure switch stops");
+      put({contact("pressure switch", "below cut-out", !(full && !pulled()))}, "the pressure switch stops");
     }
     const std::string relay = (up ? "raising relay" : "lowering relay") + of;
     const std::string other = (up ? "lowering relay" : "raising relay") + of;
@@ -398,7 +386,7 @@ class Builder {
         return std::find(m.moves.begin(), m.moves.end(), &l) != m.moves.end();
       });
       const Condition free = works("way of the " + l.word);
-      Condition driven = works("windings of the " + motor.name) && free && not_pulled();
+      Condition driven = works("windings of the " + motor.name) && free && !pulled();
       if (pumped()) driven = driven && isnt("fluid", {"lost"});
       const Condition passes = may_pass(l);
       const Condition raised = driven && is(motor.name, {"raises"}) && passes;
@@ -458,31 +446,28 @@ class Builder {
         for (const auto& motor : motors_) there = there || is("windings of the " + motor.name, {"dead"});
       Condition wish = selected && !there;
       if (up)
-        for (const auto& part : w_.parts)
-          if (part.name.ends_with("squat switch"))
-            wish =
-                wish && ((works(part.name) && is("aircraft", {"in the air"})) || is(part.name, {"closed"}));
+        for (const auto& c : squat_) wish = wish && c.closed;
       wants_open = wants_open || wish;
       if (closes) may_close[up ? 0 : 1] = selected && there && (timed ? always : idle);
     }
-    if (!pulled().is_never()) wants_open = wants_open || pulled();
+    wants_open = wants_open || pulled();
     event("the doors are told to open", false,
           isnt("doors", {"told to open"}) && wants_open && (power_ || pulled()), {{"doors", "told to open"}});
     for (const size_t i : {0u, 1u}) {
       const std::string told = i == 0 ? "told to close on the gear up" : "told to close on the gear down";
       event("the doors are " + told, false,
-            is("doors", {"told to open"}) && may_close[i] && power_ && not_pulled(), {{"doors", told}});
+            is("doors", {"told to open"}) && may_close[i] && power_ && !pulled(), {{"doors", told}});
     }
     for (const auto& l : f_.legs) {
       if (!l.door) continue;
       const std::string v = door_variable(l);
       const Condition drive = works("drive of the " + l.door_word);
-      Condition opens = is("doors", {"told to open"}) && power_;
-      if (!pulled().is_never()) opens = opens || pulled();  // the handle lets them fall open
+      // The handle lets them fall open.
+      const Condition opens = (is("doors", {"told to open"}) && power_) || pulled();
       Condition closes = never;
       if (l.closes_up) closes = closes || is("doors", {"told to close on the gear up"});
       if (l.closes_down) closes = closes || is("doors", {"told to close on the gear down"});
-      closes = closes && power_ && not_pulled();
+      closes = closes && power_ && !pulled();
       event(l.door_word + ": opening", false, is(v, {"closed"}) && opens && drive, {{v, "on the way"}});
       event(l.door_word + ": open", false, is(v, {"on the way"}) && opens && drive, {{v, "open"}});
       event(l.door_word + ": closing", false, is(v, {"open"}) && closes && drive, {{v, "on the way"}});
@@ -500,11 +485,17 @@ class Builder {
   Contact signal_contact() const {
     return {"battery", f_.parts.signals_apart ? "signals' breaker" : "breaker", signal_power(), true};
   }
-  void lamp(const std::string& name, const std::string& colour, Series series) {
+  Condition lamp(const std::string& name, const std::string& colour, Series series) {
     series.insert(series.begin(), {signal_contact()});
     const Condition lit = rung(name, Load::lamp, std::move(series), colour);
     m_.outputs.push_back({name, lit});
-    shown_.emplace_back(name, lit);
+    return lit;
+  }
+  Condition unlocked(const WiredLeg& l) const { return isnt(leg_variable(l), {"locked down"}); }
+  Condition any_unlocked() const {
+    Condition any = never;
+    for (const auto& l : f_.legs) any = any || unlocked(l);
+    return any;
   }
   void show() {
     const auto all = [](const std::vector<std::vector<Contact>>& of) {
@@ -522,17 +513,17 @@ class Builder {
     const bool have_down = f_.parts.down_sign != SignPlace::none;
     const bool have_up = f_.parts.up_sign != SignPlace::none;
     const LampSchool school = f_.parts.lamps;
+    lies_ = any_unlocked();  // without lamps nothing tells
     if (school != LampSchool::none && have_down) {
       if (school == LampSchool::one_green) {
-        lamp("green: all down", "green", all(down_));
+        lies_ = lies_ && lamp("green: all down", "green", all(down_));
       } else if (school == LampSchool::red_until_locked) {
-        lamp("red: not locked down", "red", {any_not(down_)});
+        lies_ = lies_ && battery_ && !lamp("red: not locked down", "red", {any_not(down_)});
       } else {
-        for (size_t i = 0; i < f_.legs.size(); ++i) {
-          Series s;
-          for (const auto& c : down_[i]) s.push_back({c});
-          lamp("green: " + short_word(f_.legs[i]), "green", s);
-        }
+        lies_ = never;
+        for (size_t i = 0; i < f_.legs.size(); ++i)
+          lies_ = lies_ || (unlocked(f_.legs[i]) &&
+                            lamp("green: " + short_word(f_.legs[i]), "green", all({down_[i]})));
       }
       if (have_up) {
         lamp("amber: on the way", "amber", {any_not(down_), any_not(up_)});
@@ -566,31 +557,20 @@ class Builder {
     demand(Rule::door, "no leg against its door", Demand::never, against);
 
     Condition running = never;
-    Condition unlocked = never;
+    const Condition up_or_between = any_unlocked();
     for (const auto& motor : motors_)
       running = running || (is(motor.name, {"raises", "lowers"}) && works("windings of the " + motor.name));
-    for (const auto& l : f_.legs) unlocked = unlocked || isnt(leg_variable(l), {"locked down"});
     // With the handle pulled the pilot has the gear in hand, and its breaker.
     if (f_.parts.release != ReleaseKind::none) running = running && is("handle", {"stowed"});
     demand(Rule::motor, "no motor runs for ever", Demand::ends, running);
 
-    Condition lies = never;
-    for (const auto& [name, lit] : shown_) {
-      for (const auto& l : f_.legs)
-        if (name == "green: " + short_word(l) || name == "green: all down")
-          lies = lies || (lit && isnt(leg_variable(l), {"locked down"}));
-      if (name == "red: not locked down") lies = lies || (!lit && battery_ && unlocked);
-    }
-    // Without lamps nothing tells.
-    if (lies.is_never()) lies = unlocked;
-    demand(Rule::lamp, "no lamp says locked down when it is not", Demand::never, lies);
+    demand(Rule::lamp, "no lamp says locked down when it is not", Demand::never, lies_);
     demand(Rule::horn, "the horn sounds, throttle back, not locked down", Demand::never,
-           is("throttle", {"back"}) && unlocked && battery_ && !horn_);
+           is("throttle", {"back"}) && up_or_between && battery_ && !horn_);
 
     Condition hangs = never;
     for (const auto& l : f_.legs) {
-      Condition c = isnt(leg_variable(l), {"locked down"}) && works("way of the " + l.word) &&
-                    works("down-lock of the " + l.word);
+      Condition c = unlocked(l) && works("way of the " + l.word) && works("down-lock of the " + l.word);
       if (l.hook) c = c && works("up-lock of the " + l.word);
       hangs = hangs || c;
     }
@@ -600,9 +580,9 @@ class Builder {
     demand(Rule::fall, "it comes down without power", Demand::ends, hangs && asked);
 
     demand(Rule::ground, "no leg unlocks on the ground", Demand::never,
-           is("aircraft", {"on the ground"}) && unlocked);
+           is("aircraft", {"on the ground"}) && up_or_between);
     demand(Rule::settles, "it comes to rest by itself", Demand::settles, always);
-    Condition sound = is("selector", {"down"}) && power_ && unlocked;
+    Condition sound = is("selector", {"down"}) && power_ && up_or_between;
     for (const auto& p : w_.parts)
       if (f_.parts.release == ReleaseKind::none || p.name != release()) sound = sound && works(p.name);
     if (f_.parts.release != ReleaseKind::none) sound = sound && is("handle", {"stowed"});
@@ -614,76 +594,11 @@ class Builder {
   Machine& m_;
   std::vector<Motor> motors_;
   std::vector<std::vector<Contact>> down_, up_;
-  Condition battery_, power_, horn_;
-  std::vector<std::pair<std::string, Condition>> shown_;  //!< lamps
-  bool any_door_ = false, closes_ = false;
+  std::vector<Contact> squat_;
+  Condition battery_, power_;
+  Condition horn_, lies_;  //!< sounds; a lamp says locked down of a leg that is not
+  bool any_door_ = false;
 };
-
-//! Proofs of this process, the latest first.
-struct Kept {
-  std::mutex mutex;
-  std::list<std::pair<Fitted, std::shared_ptr<const Proof>>> list;
-};
-Kept& kept() {
-  static Kept k;
-  return k;
-}
-constexpr size_t most_kept = 64;
-//! Of one fault: beyond it the answer is that not all could be tried.
-constexpr size_t most_states = 1'500'000;
-
-//! The throttle moves nothing but the horn, which is asked for only where it is back: so it is back all
-//! along.
-Fault throttle_back() { return {"", {{"throttle", "back"}}, {}}; }
-//! Tried by hand it has to be closed first: for the horn, and for what sticks only where it is back.
-void close_throttle(const Wiring& w, Exploration& run) {
-  const auto about_throttle = [](const std::string& e) {
-    return e.rfind("throttle switch", 0) == 0 || e.rfind("speed switch", 0) == 0;
-  };
-  for (size_t i = 0; i < run.outcomes.size(); ++i) {
-    auto& way = run.outcomes[i].run;
-    if (run.outcomes[i].violated &&
-        (w.rules[i] == Rule::horn || std::any_of(way.begin(), way.end(), about_throttle)))
-      way.insert(way.begin(), "the pilot closes the throttle");
-  }
-}
-
-void add(Proof& proof, Exploration run) {
-  proof.states += run.states;
-  proof.depth = std::max(proof.depth, run.depth);
-  proof.complete = proof.complete && run.complete;
-  proof.runs.push_back(std::move(run));
-}
-
-//! On as many threads as there are; what has not been begun when it is called off is missing.
-void explore_each(Proof& proof, const Reached& reached, const std::vector<std::vector<const Fault*>>& faults,
-                  const Progress& progress, const std::function<void(const Exploration&)>& look = {}) {
-  std::vector<Exploration> runs(faults.size());
-  std::atomic<size_t> next{0};
-  std::atomic<size_t> done{0};
-  std::atomic<bool> go_on{!progress || progress(0)};
-  std::mutex telling;
-  const auto work = [&] {
-    for (size_t i = next++; i < faults.size() && go_on; i = next++) {
-      runs[i] = reached.after(
-          faults[i], [&] { return go_on.load(); }, most_states);
-      const double share = static_cast<double>(++done) / static_cast<double>(faults.size());
-      const std::lock_guard lock(telling);
-      if (look) look(runs[i]);
-      if (progress && !progress(share)) go_on = false;
-    }
-  };
-  std::vector<std::thread> threads;
-  for (unsigned i = 1; i < std::max(1u, std::thread::hardware_concurrency()); ++i) threads.emplace_back(work);
-  work();
-  for (auto& t : threads) t.join();
-  for (auto& run : runs) {
-    if (run.states > 0 || !run.outcomes.empty())
-      add(proof, std::move(run));
-    else
-      proof.complete = false;
-  }
-}
 
 }  // namespace
 
@@ -742,111 +657,18 @@ std::vector<StateRow> state_table(const Wiring& w, const Fitted& f) {
   return rows;
 }
 
+std::vector<std::string> taken_words() {
+  static constexpr const char* words[]{"selector", "aircraft", "throttle",   "breaker",     "handle",
+                                       "doors",    "pump",     "battery",    "fluid",       "horn",
+                                       "time-out", "clutch",   "dump valve", "squat switch"};
+  return {std::begin(words), std::end(words)};
+}
+
 std::string leg_variable(const WiredLeg& leg) { return leg.word; }
 std::string door_variable(const WiredLeg& leg) { return leg.door_word; }
 double leg_place(const std::string& value) {
   return value == "up" ? 1 : value == "on the way" ? 0.5 : value == "at the down stop" ? 0.04 : 0;
 }
 double door_place(const std::string& value) { return value == "open" ? 1 : value == "on the way" ? 0.5 : 0; }
-
-int Proof::violated(Rule rule) const {
-  int n = 0;
-  for (const auto& run : runs)
-    for (size_t i = 0; i < run.outcomes.size(); ++i)
-      n += wiring->rules[i] == rule && run.outcomes[i].violated;
-  return n;
-}
-
-const Exploration* Proof::first(Rule rule, const Outcome** outcome) const {
-  const Exploration* best = nullptr;
-  for (const auto& run : runs)
-    for (size_t i = 0; i < run.outcomes.size(); ++i) {
-      const Outcome& o = run.outcomes[i];
-      if (wiring->rules[i] != rule || !o.violated) continue;
-      // Without a fault it is worst; else the shortest way there.
-      if (best && (best->fault.empty() || (!run.fault.empty() && (*outcome)->run.size() <= o.run.size())))
-        continue;
-      best = &run;
-      *outcome = &o;
-    }
-  return best;
-}
-
-std::shared_ptr<const Proof> proved(const Fitted& fitted) {
-  Kept& k = kept();
-  const std::lock_guard lock(k.mutex);
-  for (auto it = k.list.begin(); it != k.list.end(); ++it) {
-    if (!(it->first == fitted)) continue;
-    k.list.splice(k.list.begin(), k.list, it);
-    return k.list.front().second;
-  }
-  return nullptr;
-}
-
-namespace {
-
-//! With a rule it ends at the first fault that violates it.
-std::shared_ptr<const Proof> prove_all(const Fitted& fitted, const Progress& progress, const Rule* only) {
-  if (auto known = proved(fitted)) return known;
-  auto proof = std::make_shared<Proof>();
-  proof->wiring = std::make_shared<const Wiring>(wire(fitted));
-  const Machine& m = proof->wiring->machine;
-  std::atomic<bool> called_off{false};
-  std::atomic<bool> found{false};
-  const auto goes_on = [&](double share) {
-    if (progress && !progress(share)) called_off = true;
-    return !called_off && !found;
-  };
-  const auto violates = [&](const Exploration& run) {
-    for (size_t i = 0; only && i < run.outcomes.size(); ++i)
-      if (proof->wiring->rules[i] == *only && run.outcomes[i].violated) found = true;
-  };
-  const Reached reached(
-      m, throttle_back(), [&] { return goes_on(0); }, most_states);
-  add(*proof, reached.sound());
-  violates(reached.sound());
-  std::vector<std::vector<const Fault*>> each;
-  for (const Fault& f : m.faults) each.push_back({&f});
-  explore_each(*proof, reached, each, goes_on, violates);
-  for (auto& run : proof->runs) close_throttle(*proof->wiring, run);
-  if (called_off || found) return proof;
-  Kept& k = kept();
-  const std::lock_guard lock(k.mutex);
-  k.list.emplace_front(fitted, proof);
-  if (k.list.size() > most_kept) k.list.pop_back();
-  return proof;
-}
-
-}  // namespace
-
-std::shared_ptr<const Proof> prove(const Fitted& fitted, const Progress& progress) {
-  return prove_all(fitted, progress, nullptr);
-}
-
-std::shared_ptr<const Proof> prove_rule(const Fitted& fitted, Rule rule) {
-  return prove_all(fitted, {}, &rule);
-}
-
-Proof prove_pairs(const Fitted& fitted, const Progress& progress) {
-  Proof proof;
-  proof.wiring = std::make_shared<const Wiring>(wire(fitted));
-  const Machine& m = proof.wiring->machine;
-  const auto part_of = [&](const Fault& f) {
-    for (size_t i = 0; i < proof.wiring->parts.size(); ++i) {
-      const auto& faults = proof.wiring->parts[i].faults;
-      if (std::find(faults.begin(), faults.end(), f.name) != faults.end()) return i;
-    }
-    return proof.wiring->parts.size();
-  };
-  std::vector<std::vector<const Fault*>> pairs;
-  for (size_t i = 0; i < m.faults.size(); ++i)
-    for (size_t j = i + 1; j < m.faults.size(); ++j)
-      if (part_of(m.faults[i]) != part_of(m.faults[j])) pairs.push_back({&m.faults[i], &m.faults[j]});
-  const Reached reached(
-      m, throttle_back(), [&] { return !progress || progress(0); }, most_states);
-  explore_each(proof, reached, pairs, progress);
-  for (auto& run : proof.runs) close_throttle(*proof.wiring, run);
-  return proof;
-}
 
 }  // namespace kranich::logic

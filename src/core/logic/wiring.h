@@ -9,11 +9,9 @@
 #pragma once
 
 #include <array>
-#include <memory>
 #include <string>
 #include <vector>
 
-#include "core/base/progress.h"
 #include "core/logic/condition.h"
 #include "core/logic/machine.h"
 #include "core/model/systems.h"
@@ -89,34 +87,14 @@ struct StateRow {
 //! where it lies: with the selector both ways.
 std::vector<StateRow> state_table(const Wiring& wiring, const Fitted& fitted);
 
+//! Words that stand for parts of every wiring: no leg and no door may be called so in it.
+std::vector<std::string> taken_words();
+
 //! Name of the machine's variable for a leg or its door.
 std::string leg_variable(const WiredLeg& leg);
 std::string door_variable(const WiredLeg& leg);
 //! Where a leg or door is drawn, of its travel: 0 down or closed, 1 up or open.
 double leg_place(const std::string& value);
 double door_place(const std::string& value);
-
-//! Every fault by itself, the machine without one first.
-struct Proof {
-  std::shared_ptr<const Wiring> wiring;
-  std::vector<Exploration> runs;
-  size_t states = 0, depth = 0;  //!< together; greatest
-  bool complete = true;
-  //! How many of the faults, or of the machine without one, come to violate a rule, and the first that does.
-  int violated(Rule rule) const;
-  const Exploration* first(Rule rule, const Outcome** outcome) const;
-};
-//! Proves it, or takes it from those proved before (of this process, by any thread), on as many threads as
-//! there are. Not complete where one fault has more than a million and a half states, or where it was called
-//! off; then it is not kept either.
-std::shared_ptr<const Proof> prove(const Fitted& fitted, const Progress& progress = {});
-//! Whether any single fault violates a rule: as prove, but it stops at the first that does, and then is
-//! neither complete nor kept.
-std::shared_ptr<const Proof> prove_rule(const Fitted& fitted, Rule rule);
-//! What has been proved already; null: nothing.
-std::shared_ptr<const Proof> proved(const Fitted& fitted);
-
-//! Every pair of faults, of different parts, on as many threads as there are.
-Proof prove_pairs(const Fitted& fitted, const Progress& progress = {});
 
 }  // namespace kranich::logic

@@ -31,9 +31,9 @@ void describe(V& v, T& l) {
 template <class V, Of<Throttle> T>
 void describe(V& v, T& t) {
   v.choice("at", t.at, Names(throttle_names), "Throttled");
-  v.given("bore_m", t.bore, spec::positive("Bore of the restrictor", Kind::length, 0.05));
+  v.given("bore_m", t.bore, spec::positive("Bore of the restrictor", Kind::bore, 0.05));
   v.given("coefficient", t.coefficient, spec::between("Its discharge coefficient", Kind::factor, 0.3, 1));
-  v.given("widest_m", t.widest, spec::positive("Can be opened to", Kind::length, 0.05));
+  v.given("widest_m", t.widest, spec::positive("Can be opened to", Kind::bore, 0.05));
 }
 
 template <class V, Of<Pipe> T>
@@ -42,7 +42,7 @@ void describe(V& v, T& p) {
   v.text("leg", p.leg, "Serves the leg");
   v.choice("side", p.side, Names(pipe_side_names), "Side");
   v.given("length_m", p.length, spec::size("Length", 30));
-  v.given("bore_m", p.bore, spec::size("Bore", 0.05));
+  v.given("bore_m", p.bore, spec::positive("Bore", Kind::bore, 0.05));
   v.flag("in_cabin", p.in_cabin, "Through the cockpit");
 }
 
