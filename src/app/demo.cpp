@@ -14,7 +14,9 @@ bool start_demo(Document& document, const QString& name) {
   if (!file.open(QIODevice::ReadOnly)) return false;
   auto read = read_project(file.readAll().toStdString());
   if (!read.design) return false;
-  document.start(std::move(*read.design), QString());
+  QFile book(QStringLiteral(":/demo/%1.book.jsonl").arg(name.toLower()));
+  const std::string text = book.open(QIODevice::ReadOnly) ? book.readAll().toStdString() : std::string();
+  document.start(std::move(*read.design), QString(), false, text);
   return true;
 }
 

@@ -15,6 +15,7 @@
 #include <QUrl>
 
 #include "app/demo.h"
+#include "app/document/journal.h"
 #include "app/lead_to.h"
 #include "app/print/report.h"
 #include "app/theme.h"
@@ -64,6 +65,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
     if (!lead_to(*this, path)) tell(tr("There is no entry for %1 here.").arg(path), true);
   });
   connect(&document_, &Document::refused, this, [this](const QString& why) { tell(why, true); });
+  connect(&document_.journal(), &Journal::chosen_changed, this, [this] { show_station(Station::bench); });
   message_timer_.setSingleShot(true);
   connect(&message_timer_, &QTimer::timeout, this, [this] { message_->clear(); });
   rebuild_pages();
@@ -116,7 +118,8 @@ void MainWindow::build_actions() {
         tr("<p><b>Ctrl+1 … Ctrl+0</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
            "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
            "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
-           "<b>Ctrl+K</b> variants · <b>Ctrl+H</b> make it hold · <b>F8</b> pin · <b>F5</b> play · <b>Ctrl+Z</b> undo</p><p>%1</p>")
+           "<b>Ctrl+K</b> variants · <b>Ctrl+H</b> make it hold · <b>F8</b> pin · <b>F5</b> play · "
+           "<b>Ctrl+Z</b> undo</p><p>%1</p>")
             .arg(planning_caution()));
   });
   action(menu_, tr("Quit"), "Ctrl+Q", [this] { close(); });

@@ -16,6 +16,7 @@
 #include <nlohmann/json.hpp>
 #include <system_error>
 
+#include "cli/steps.h"
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
 #include "core/assess/make_hold.h"
@@ -290,18 +291,23 @@ int run_convert(const std::string& path, const std::string& units, const std::st
   return done;
 }
 
+std::string today() {
+  const std::time_t now = std::time(nullptr);
+  std::tm day{};
+  localtime_r(&now, &day);
+  return fmt::format("{:04}-{:02}-{:02}", day.tm_year + 1900, day.tm_mon + 1, day.tm_mday);
+}
+
 int run_sheets(const std::string& path, const std::string& folder) {
   const auto design = open_project(path);
   if (!design) return faulty_file;
   std::error_code error;
   std::filesystem::create_directories(folder, error);
-  const std::time_t now = std::time(nullptr);
-  std::tm day{};
-  localtime_r(&now, &day);
-  const shop::Stamp stamp{design->about.name, design->about.revision,
-                          fmt::format("{:04}-{:02}-{:02}", day.tm_year + 1900, day.tm_mon + 1, day.tm_mday)};
+  const shop::Stamp stamp{design->about.name, design->about.revision, today()};
   const Assessment a = assess(*design);
-  for (const auto& sheet : shop::shop_sheets(*design, a, "legs extended")) {
+  auto sheets = shop::shop_sheets(*design, a, "legs extended");
+  for (auto& s : cli::work_sheets(*design, a, path, today())) sheets.push_back(std::move(s));
+  for (const auto& sheet : sheets) {
     const auto* drawing = std::get_if<shop::Drawing>(&sheet.drawing);
     if (!drawing) {
       put(fmt::format("{}: needs {}", sheet.title, in_words(std::get<Text>(sheet.drawing), {design->units})));
@@ -337,7 +343,7 @@ int run(int argc, char** argv) {
       "figures are for planning; local rules and licensed persons decide.");
   app.require_subcommand(1);
   std::string file, units, output;
-  bool json = false, csv = false, cures = false;
+  bool json = false, csv = false, cures = false, every = false;
   auto* assess_command = app.add_subcommand("assess", "Run every check over a project");
   assess_command->add_option("FILE", file, "project file (.kranich)")->required();
   assess_command->add_flag("--json", json, "every finding as JSON, SI units");
@@ -360,6 +366,12 @@ int run(int argc, char** argv) {
   auto* sheets_command = app.add_subcommand("sheets", "Write every sheet for the bench as SVG and DXF");
   sheets_command->add_option("FILE", file, "project file")->required();
   sheets_command->add_option("FOLDER", output, "folder for the sheets")->required();
+  auto* steps_command =
+      app.add_subcommand("steps", "The steps of the work that are open, with this design's numbers");
+  steps_command->add_option("FILE", file, "project file")->required();
+  steps_command->add_flag("--all", every, "done, waiting and standing ones too");
+  steps_command->add_flag("--json", json, "as JSON, readings in their own units");
+  auto* table_command = app.add_subcommand("steps-table", "Print docs/steps.md");
   auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
   auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");
   try {
@@ -373,6 +385,12 @@ int run(int argc, char** argv) {
   if (*measures_command) return run_measures();
   if (*convert_command) return run_convert(file, units, output);
   if (*sheets_command) return run_sheets(file, output);
+  if (*steps_command) {
+    const auto design = open_project(file);
+    if (!design) return faulty_file;
+    cli::print_steps(*design, file, today(), every, json);
+  }
+  if (*table_command) cli::print_steps_table();
   if (*schema_command) std::cout << project_schema();
   if (*fields_command) std::cout << project_fields_markdown();
   return done;

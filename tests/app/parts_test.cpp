@@ -91,28 +91,6 @@ TEST_CASE("joints take cheeks, a box, a post's other end and a pull test in thei
   dialog->close();
 }
 
-TEST_CASE("steps of the job are ticked, taken back, and grow with the design") {
-  Bench b("Redshank");
-  auto* dialog = make_leg_dialog(b.document, "main", b.window.get());
-  dialog->show();
-  b.settle();
-  auto* level = dialog->findChild<QCheckBox*>("step:level");
-  REQUIRE(level);
-  b.reveal(level);
-  QTest::mouseClick(level, Qt::LeftButton, {}, QPoint(8, level->height() / 2));
-  b.settle();
-  CHECK(b.document.design().done.size() == 1);
-  CHECK(dialog->findChild<QLabel*>("steps-done")->text().contains("1 of"));
-  b.document.undo();
-  b.settle();
-  CHECK_FALSE(level->isChecked());
-  CHECK_FALSE(dialog->findChild<QCheckBox*>("step:bought"));
-  b.document.edit("bought", [](Design& d) { d.gear.main().joints[0].bought = true; });
-  b.settle();
-  CHECK(dialog->findChild<QCheckBox*>("step:bought"));
-  dialog->close();
-}
-
 TEST_CASE("parts are weighed against each other, and one is taken into the ledger") {
   Bench b("Redshank");
   b.go(Station::weigh);

@@ -319,7 +319,8 @@ TEST_CASE("every station has a title, an id and measures of its own, and runs wi
     const auto of_it = [&](const Measure& m) {
       return m.station == s && m.id.starts_with(std::string(station_id(s)) + ".");
     };
-    CHECK(std::any_of(all_measures().begin(), all_measures().end(), of_it));
+    // Bench shows what the Book holds and judges nothing of the design.
+    CHECK(std::any_of(all_measures().begin(), all_measures().end(), of_it) == (s != Station::bench));
   }
   CHECK(Stations::only(Station::leg).has(Station::spring));
   CHECK(Stations::only(Station::leg).has(Station::stance));

@@ -12,7 +12,6 @@
 #include "core/force/materials.h"
 #include "core/leg/joints.h"
 #include "core/leg/layup.h"
-#include "core/shop/shop_steps.h"
 #include "core/spring/identify.h"
 #include "core/weigh/parts.h"
 #include "cured.h"
@@ -435,19 +434,6 @@ TEST_CASE("cloth and resin of a lay-up, zone by zone") {
   CHECK(all.area == Approx(t.area + 0.2));
   CHECK(all.left_out == std::vector<std::string>{"walls"});
   CHECK(all.batches == 1);
-}
-
-TEST_CASE("steps of the job are ticked and stay so in the file") {
-  Design d = demo("redshank");
-  const auto before = shop::shop_steps(d);
-  REQUIRE(before.size() > 8);
-  shop::tick(d, before[2].key, true);
-  const auto back = read_project(write_project(d));
-  REQUIRE(back.design);
-  CHECK(shop::shop_steps(*back.design)[2].done);
-  CHECK_FALSE(shop::shop_steps(*back.design)[1].done);
-  shop::tick(d, before[2].key, false);
-  CHECK(d.done.empty());
 }
 
 TEST_CASE("parts for one place: mass times number, where the CG goes, and taken into the ledger") {

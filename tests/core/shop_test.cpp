@@ -113,7 +113,7 @@ TEST_CASE("every demo's sheets are ready or say what they lack; every one has it
       for (const auto& p : d.paths)
         for (const auto& q : p.points) CHECK(q.allFinite());
     }
-    for (const char* always : {"jig", "cut-list", "hardware", "steps"}) CHECK(sheet(all, always).ready());
+    for (const char* always : {"jig", "cut-list", "hardware"}) CHECK(sheet(all, always).ready());
   }
 }
 

@@ -4,9 +4,11 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "app/document/journal.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/logic_state.h"
 #include "core/assess/settle.h"
+#include "core/io/book_file.h"
 
 namespace kranich::app {
 namespace {
@@ -15,7 +17,7 @@ constexpr int autosave_delay_ms = 1500;
 constexpr int tolerance_delay_ms = 200;
 }  // namespace
 
-Document::Document(QObject* parent) : QObject(parent) {
+Document::Document(QObject* parent) : QObject(parent), journal_(std::make_unique<Journal>(*this)) {
   autosave_timer_.setSingleShot(true);
   autosave_timer_.setInterval(autosave_delay_ms);
   connect(&autosave_timer_, &QTimer::timeout, this, &Document::autosave);
@@ -25,6 +27,8 @@ Document::Document(QObject* parent) : QObject(parent) {
   connect(&tolerance_work_, &Background::got_on, this, &Document::tolerances_changed);
   connect(&proof_work_, &Background::got_on, this, &Document::proof_got_on);
 }
+
+Document::~Document() = default;
 
 const Spread* Document::spread_of(const Finding& finding) const {
   return tolerances_ ? tolerances_->of(finding) : nullptr;
@@ -210,7 +214,7 @@ void Document::redo() {
 QString Document::undo_text() const { return undo_.empty() ? QString() : undo_.back().what; }
 QString Document::redo_text() const { return redo_.empty() ? QString() : redo_.back().what; }
 
-void Document::start(Design design, const QString& path, bool read_only) {
+void Document::start(Design design, const QString& path, bool read_only, const std::string& book) {
   drag_start_.reset();
   undo_.clear();
   redo_.clear();
@@ -230,6 +234,7 @@ void Document::start(Design design, const QString& path, bool read_only) {
   legs_shown_ = legs_now();
   autosave_timer_.stop();
   note_modified(false);
+  journal_->begin(read_only ? QString() : path, book);
   emit started();
   emit changed();
 }
@@ -247,10 +252,20 @@ std::optional<QString> Document::save(const QString& path) {
   if (const auto why = save_project(design_, path.toStdString())) return QString::fromStdString(*why);
   path_ = path;
   file_state_ = state_of_file(path);
+  if (const auto why = journal_->follow_to(path)) {
+    // The design is safe; what was done is not: it stays unsaved, and its safety copy too.
+    emit file_changed();
+    return tr("The project is saved, its Book is not: %1").arg(*why);
+  }
   recovery_.drop();
   autosave_timer_.stop();
   note_modified(false);
   return std::nullopt;
+}
+
+void Document::note_unsaved_book() {
+  note_modified(true);
+  autosave_timer_.start();
 }
 
 bool Document::changed_outside() const {
@@ -294,6 +309,9 @@ std::vector<Fault> Document::recover(const LeftBehind& left) {
   auto read = load_project(left.copy);
   if (!read.design) return read.faults;
   start(std::move(*read.design), left.belongs_to);
+  // Entries that no file held yet lie beside the copy.
+  const auto unsaved = read_book(read_text_file(book_beside(left.copy), size_t{64} << 20).value_or(""));
+  journal_->add_all(unsaved.book.entries);
   file_state_ = left.file_state;
   note_modified(true);
   // The old copy is the only one there is until this document has its own.
@@ -308,7 +326,10 @@ void Document::leave_for_next_start() {
 
 bool Document::autosave() {
   if (!modified_) return true;
-  const auto why = recovery_.write(write_project(design_), path_, file_state_);
+  std::string book;
+  if (!journal_->on_disk())
+    for (const work::Entry& e : journal_->book().entries) book += book_line(e);
+  const auto why = recovery_.write(write_project(design_), path_, file_state_, book);
   if (why && !copy_failed_) emit refused(tr("No safety copy of this work could be written: %1").arg(*why));
   copy_failed_ = why.has_value();
   return !why;

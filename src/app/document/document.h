@@ -22,12 +22,15 @@ struct Fitted;
 
 namespace kranich::app {
 
+class Journal;
+
 class Document : public QObject {
   Q_OBJECT
  public:
   using Change = std::function<void(Design&)>;
 
   explicit Document(QObject* parent = nullptr);
+  ~Document() override;
 
   const Design& design() const { return design_; }
   const Assessment& assessment() const { return assessment_; }
@@ -57,7 +60,8 @@ class Document : public QObject {
   QString redo_text() const;
 
   // --- file ---
-  void start(Design design, const QString& path, bool read_only = false);
+  //! `book`: the text of the Book that goes with it where none lies beside its file.
+  void start(Design design, const QString& path, bool read_only = false, const std::string& book = {});
   //! Opens a file; the faults if it has any, and then nothing changes.
   std::vector<Fault> open(const QString& path);
   std::optional<QString> save(const QString& path);
@@ -68,6 +72,11 @@ class Document : public QObject {
   bool modified() const { return modified_; }
   bool read_only() const { return read_only_; }
   bool from_older() const { return from_older_; }  //!< the file in hand is of an earlier version
+
+  // --- what was done: beside the design ---
+  Journal& journal() { return *journal_; }
+  //! The Book has an entry that no file holds yet.
+  void note_unsaved_book();
 
   // --- pinned design ---
   void pin();
@@ -168,6 +177,7 @@ class Document : public QObject {
   RecoveryCopy recovery_;
   bool copy_failed_ = false;  //!< said once, until it works again
   std::string file_state_;    //!< of the file in hand when it was read or saved
+  std::unique_ptr<Journal> journal_;
 };
 
 }  // namespace kranich::app

@@ -12,6 +12,7 @@
 #include <QStandardPaths>
 #include <algorithm>
 
+#include "core/io/book_file.h"
 #include "core/io/project_file.h"
 
 namespace kranich::app {
@@ -34,7 +35,7 @@ int take_lock(const fs::path& copy) {
 
 void remove_all_of(const fs::path& copy) {
   std::error_code error;
-  for (const auto& file : {copy, note_of(copy), lock_of(copy)}) fs::remove(file, error);
+  for (const auto& file : {copy, note_of(copy), lock_of(copy), book_beside(copy)}) fs::remove(file, error);
 }
 
 }  // namespace
@@ -47,7 +48,7 @@ fs::path recovery_directory() {
 RecoveryCopy::~RecoveryCopy() { drop(); }
 
 std::optional<QString> RecoveryCopy::write(const std::string& project, const QString& belongs_to,
-                                           const std::string& file_state) {
+                                           const std::string& file_state, const std::string& book) {
   std::error_code error;
   if (file_.empty()) {
     fs::create_directories(recovery_directory(), error);
@@ -57,7 +58,7 @@ std::optional<QString> RecoveryCopy::write(const std::string& project, const QSt
         recovery_directory() / ("copy-" + std::to_string(QCoreApplication::applicationPid()) + "-" +
                                 std::to_string(++count) + ".kranich");
     // A file of that name is of a process that is gone and had our number: its work is left where it is.
-    if (fs::exists(file, error)) return write(project, belongs_to, file_state);
+    if (fs::exists(file, error)) return write(project, belongs_to, file_state, book);
     lock_ = take_lock(file);
     if (lock_ < 0) return QObject::tr("the folder for safety copies cannot be written");
     file_ = file;
@@ -65,6 +66,8 @@ std::optional<QString> RecoveryCopy::write(const std::string& project, const QSt
   if (const auto why =
           write_file_atomically(note_of(file_), belongs_to.toStdString() + "\n" + file_state + "\n"))
     return QString::fromStdString(*why);
+  if (!book.empty())
+    if (const auto why = write_file_atomically(book_beside(file_), book)) return QString::fromStdString(*why);
   if (const auto why = write_file_atomically(file_, project)) return QString::fromStdString(*why);
   return std::nullopt;
 }
@@ -115,6 +118,8 @@ fs::path set_aside(const LeftBehind& left) {
   const fs::path to =
       folder / (left.when.toString("yyyy-MM-dd-HHmmss-").toStdString() + left.copy.filename().string());
   fs::rename(left.copy, to, error);
+  std::error_code no_book;
+  if (!error) fs::rename(book_beside(left.copy), book_beside(to), no_book);
   if (!error) remove_all_of(left.copy);
   return error ? left.copy : to;
 }

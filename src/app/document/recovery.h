@@ -20,10 +20,10 @@ class RecoveryCopy {
   RecoveryCopy(const RecoveryCopy&) = delete;
   RecoveryCopy& operator=(const RecoveryCopy&) = delete;
 
-  //! Writes the project's text, with the file it belongs to and that file's state when it was read. Why it
-  //! could not be done, or nothing.
+  //! Writes the project's text, with the file it belongs to and that file's state when it was read, and the
+  //! Book's entries that no file holds yet. Why it could not be done, or nothing.
   std::optional<QString> write(const std::string& project, const QString& belongs_to,
-                               const std::string& file_state);
+                               const std::string& file_state, const std::string& book = {});
   //! Removes the copy: the work is saved, or given up.
   void drop();
   //! Lets go of the copy and leaves it for the next start.

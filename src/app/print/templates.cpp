@@ -10,9 +10,11 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "app/document/journal.h"
 #include "app/print/pdf.h"
 #include "app/widgets/findings.h"
 #include "core/io/project_file.h"
+#include "core/shop/work_sheets.h"
 
 namespace kranich::app {
 namespace {
@@ -195,10 +197,14 @@ std::optional<QString> write_template(const shop::Drawing& drawing, const shop::
   });
 }
 
-std::vector<shop::Sheet> sheets_of(const Document& document) {
-  return shop::shop_sheets(
-      document.design(), document.assessment(),
-      QObject::tr("loading “%1”, legs extended").arg(document.loading_name()).toStdString());
+std::vector<shop::Sheet> sheets_of(Document& document) {
+  const std::string state =
+      QObject::tr("loading “%1”, legs extended").arg(document.loading_name()).toStdString();
+  auto sheets = shop::shop_sheets(document.design(), document.assessment(), state);
+  Journal& journal = document.journal();
+  for (auto& s : shop::work_sheets(journal.progress(), journal.look(), journal.history(), state))
+    sheets.push_back(std::move(s));
+  return sheets;
 }
 
 std::optional<QString> write_sheet(const Document& document, const shop::Sheet& sheet, const QString& path) {
@@ -229,7 +235,7 @@ constexpr const char* sheet_formats[] = {"pdf", "svg", "dxf"};
 
 }  // namespace
 
-SheetsAhead sheets_ahead(const Document& document, const QString& folder) {
+SheetsAhead sheets_ahead(Document& document, const QString& folder) {
   SheetsAhead ahead;
   for (const auto& s : sheets_of(document)) {
     if (!s.ready()) continue;
@@ -241,7 +247,7 @@ SheetsAhead sheets_ahead(const Document& document, const QString& folder) {
   return ahead;
 }
 
-std::optional<QString> write_shop_sheets(const Document& document, const QString& folder) {
+std::optional<QString> write_shop_sheets(Document& document, const QString& folder) {
   QDir().mkpath(folder);
   for (const auto& s : sheets_of(document)) {
     if (!s.ready()) continue;

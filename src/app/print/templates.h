@@ -33,7 +33,7 @@ std::optional<QString> write_template(const shop::Drawing& drawing, const shop::
 void draw_shop(QPainter& painter, const shop::Drawing& drawing, double thinnest);
 
 //! Every shop sheet of the design in hand.
-std::vector<shop::Sheet> sheets_of(const Document& document);
+std::vector<shop::Sheet> sheets_of(Document& document);
 //! Writes a sheet; the name's end says whether as PDF, SVG or DXF. Why not, where it cannot be written.
 std::optional<QString> write_sheet(const Document& document, const shop::Sheet& sheet, const QString& path);
 //! What writing all sheets into a folder would come to: how many pages, and which files there would be
@@ -42,8 +42,8 @@ struct SheetsAhead {
   int pages = 0;
   QStringList there;
 };
-SheetsAhead sheets_ahead(const Document& document, const QString& folder);
+SheetsAhead sheets_ahead(Document& document, const QString& folder);
 //! Every sheet that lacks nothing, in all three formats, into a folder.
-std::optional<QString> write_shop_sheets(const Document& document, const QString& folder);
+std::optional<QString> write_shop_sheets(Document& document, const QString& folder);
 
 }  // namespace kranich::app

@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "app/theme.h"
+#include "app/widgets/steps.h"
 
 namespace kranich::app {
 
@@ -14,13 +15,14 @@ StationPage::StationPage(Document& document, Station station, QWidget* parent)
       station_(station),
       board_(new Board(document, this)),
       panel_(new QVBoxLayout),
-      left_(new QVBoxLayout) {
+      left_(new QVBoxLayout),
+      scroll_(nullptr) {
   setObjectName("page:" + text_of(station_id(station)));
   auto* inner = new QWidget;
   inner->setLayout(panel_);
   panel_->setContentsMargins(14, 10, 10, 10);
   panel_->setSpacing(2);
-  auto* scroll = new QScrollArea(this);
+  auto* scroll = scroll_ = new QScrollArea(this);
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -146,7 +148,14 @@ void StationPage::add_findings(const QString& title) {
   findings_ = put(new FindingList(document_, station_, this));
 }
 
-void StationPage::finish() { panel_->addStretch(1); }
+void StationPage::finish() {
+  if (station_ != Station::bench) put(new StationSteps(document_, station_, this));
+  panel_->addStretch(1);
+}
+
+void StationPage::put_above(QWidget* widget, int stretch) {
+  left_->insertWidget(left_->indexOf(board_), widget, stretch);
+}
 
 void StationPage::put_below(QWidget* widget, int height) {
   widget->setFixedHeight(height);

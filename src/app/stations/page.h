@@ -68,6 +68,9 @@ class StationPage : public QWidget {
   void finish();  //!< after the last line
   //! What stands below the board: a table, a timeline.
   void put_below(QWidget* widget, int height);
+  //! What stands above it and shares its height with it.
+  void put_above(QWidget* widget, int stretch);
+  void set_panel_width(int width) { scroll_->setFixedWidth(width); }
 
   Document& document_;
 
@@ -77,6 +80,7 @@ class StationPage : public QWidget {
   FindingList* findings_ = nullptr;
   QVBoxLayout* panel_;
   QVBoxLayout* left_;
+  QScrollArea* scroll_;
 };
 
 #define KRANICH_STATION(id, title, uses) StationPage* make_##id##_page(Document& document);

@@ -22,7 +22,6 @@
 #include "core/force/materials.h"
 #include "core/leg/alignment.h"
 #include "core/model/moves.h"
-#include "core/shop/shop_steps.h"
 
 namespace kranich::app {
 namespace {
@@ -336,55 +335,6 @@ QWidget* plies_page(Document& document) {
   return page;
 }
 
-//! The steps of the job, to be ticked where the work is done.
-class StepsPage : public QWidget {
- public:
-  explicit StepsPage(Document& document) : document_(document), all_(new QVBoxLayout(this)) {
-    count_ = new QLabel(this);
-    count_->setObjectName("steps-done");
-    all_->addWidget(count_);
-    refresh_when_seen(
-        this, &document_, [this] { refresh(); }, &Document::changed);
-    refresh();
-  }
-
- private:
-  void refresh() {
-    const auto steps = shop::shop_steps(document_.design());
-    if (steps.size() != boxes_.size()) {
-      for (auto* b : boxes_) b->deleteLater();
-      boxes_.clear();
-      for (const auto& step : steps) {
-        auto* box = new QCheckBox(this);
-        connect(box, &QCheckBox::toggled, this, [this, key = step.key](bool on) {
-          document_.edit(on ? QObject::tr("Tick a step") : QObject::tr("Take a tick off"),
-                         [&](Design& d) { shop::tick(d, key, on); });
-        });
-        all_->addWidget(box);
-        boxes_.push_back(box);
-      }
-    }
-    int done = 0;
-    for (size_t i = 0; i < steps.size(); ++i) {
-      const QSignalBlocker quiet(boxes_[i]);
-      boxes_[i]->setObjectName("step:" + text_of(steps[i].key));
-      QStringList lines;
-      for (const auto& line : wrapped(steps[i].words, 120)) lines << text_of(line);
-      boxes_[i]->setText(QStringLiteral("%1. %2").arg(i + 1).arg(lines.join(u'\n')));
-      boxes_[i]->setChecked(steps[i].done);
-      done += steps[i].done;
-    }
-    count_->setText(
-        QObject::tr("<b>Steps of this job</b>: %1 of %2 done. The same list is printed with the sheets.")
-            .arg(done)
-            .arg(steps.size()));
-  }
-  Document& document_;
-  QVBoxLayout* all_;
-  QLabel* count_;
-  std::vector<QCheckBox*> boxes_;
-};
-
 }  // namespace
 
 QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent) {
@@ -405,7 +355,6 @@ QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* pa
   tabs->addTab(materials_page(document), QObject::tr("Materials"));
   tabs->addTab(scrolled(new JigPage(document, nullptr)), QObject::tr("Jig and alignment"));
   tabs->addTab(plies_page(document), QObject::tr("Lay-up"));
-  tabs->addTab(scrolled(new StepsPage(document)), QObject::tr("Steps"));
   all->addWidget(tabs);
   return dialog;
 }

@@ -118,6 +118,10 @@ std::optional<double> shim_for_pitch(const Design& d, const std::string& name,
   return find_nearest_root(miss, 0, 0.01 * size, -0.5 * size, 0.5 * size);
 }
 
+//! Bench judges nothing of a design by itself: what it shows follows from the Book, which is none of it
+//! (work/progress.h).
+void assess_bench(const Design&, Assessment&, Collector&, const Asked&) {}
+
 Stations Stations::only(Station station) {
 #define KRANICH_STATION(id, title, uses) station_bit(Station::id) | (uses),
   constexpr std::array<unsigned, station_count> with{KRANICH_STATIONS(KRANICH_STATION)};

@@ -171,6 +171,35 @@ void describe(V& v, T& s) {
   v.text("step", s.step, "Step");
 }
 
+template <class V, Of<OwnTask> T>
+void describe(V& v, T& t) {
+  v.text("id", t.id, "Id, beginning with my.");
+  v.text("stage", t.stage, "Stage");
+  v.text("when", t.when, "Applies when");
+  v.text("per", t.per, "Ticked for each");
+  v.text("text", t.text, "What to do");
+  v.text("why", t.why, "Why");
+  v.text("hazard", t.hazard, "Hazards");
+  v.text("helpers", t.helpers, "People besides oneself");
+  v.text("gate", t.gate, "Done before");
+  v.text("reading", t.reading, "Readings");
+  v.text("unit", t.unit, "Their units");
+  v.text("predicted", t.predicted, "Foretold by");
+  v.text("tolerance", t.tolerance, "May be off by");
+  v.text("sets", t.sets, "Fills");
+  v.text("stop", t.stop, "Stop at");
+  v.text("rung", t.rung, "Rung of the ladder");
+  v.text("reopens", t.reopens, "Opened again by");
+  v.text("repeat", t.repeat, "Done once more");
+  v.text("choice", t.choice, "Where two schools meet");
+  v.text("needs", t.needs, "Serves");
+}
+
+template <class V, Of<Without> T>
+void describe(V& v, T& w) {
+  v.text("question", w.question, "What there is none of");
+}
+
 template <class V, Of<Picture> T>
 void describe(V& v, T& p) {
   v.text("file", p.file, "Picture file");
@@ -200,7 +229,9 @@ void describe(V& v, T& d) {
   v.object("jig", d.jig, "Jig and alignment");
   v.list("plies", d.plies, "Reinforcement, ply by ply", 200);
   v.list("parts", d.parts, "Parts weighed against each other", 200);
-  v.list("done", d.done, "Steps done", 200);
+  v.list("done", d.done, "Steps done before there was a Book", 200);
+  v.list("steps", d.own_tasks, "Steps of your own", 200);
+  v.list("without", d.without, "What there is none of", 40);
   v.object("picture", d.picture, "Picture behind the side view");
   v.list("doors", d.doors, "Doors", 24);
   v.object("sequence", d.sequence, "Sequence");

@@ -141,10 +141,24 @@ struct Stance : Kept {
   bool operator==(const Stance&) const = default;
 };
 
-//! A step of the shop work that was ticked off, by its key.
+//! A step of the shop work that was ticked off before there was a Book, by its id.
 struct Done : Kept {
   std::string step;
   bool operator==(const Done&) const = default;
+};
+
+//! A line of the builder's own in the table of steps (work/task.h): its columns as they are written there.
+struct OwnTask : Kept {
+  std::string id = "my.step", stage = "make", when = "any", per;
+  std::string text, why, hazard, helpers, gate, reading, unit, predicted, tolerance, sets, stop, rung,
+      reopens, repeat, choice, needs;
+  bool operator==(const OwnTask&) const = default;
+};
+
+//! A question about the design whose answer is that there is none: doors, cloth, an assist spring.
+struct Without : Kept {
+  std::string question;  //!< its key (work/condition.h)
+  bool operator==(const Without&) const = default;
 };
 
 //! A picture laid behind the side view, to stand the gear against: it stands on the ground, its left edge at
@@ -192,6 +206,8 @@ struct Design : Kept {
   std::vector<Ply> plies;
   std::vector<PartOffer> parts;
   std::vector<Done> done;
+  std::vector<OwnTask> own_tasks;
+  std::vector<Without> without;
   Picture picture;
   std::vector<Door> doors;
   Sequence sequence;

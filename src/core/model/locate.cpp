@@ -170,37 +170,52 @@ bool remove_from_list(Design& design, std::string_view path, size_t index) {
 
 namespace {
 
-//! Lists every quantity with its path, in the order of the description.
+//! Walks a whole design in the order of the description and hands each value to `sink`, with its path and the
+//! titles of the groups it stands in. Only what lies under `within`, or leads there, is entered.
+template <class Sink>
 class Walker {
  public:
-  explicit Walker(const Design& design, std::vector<NamedGiven>& found, std::string path = {},
-                  std::string title = {})
-      : design_(design), found_(found), path_(std::move(path)), title_(std::move(title)) {}
-  void given(std::string_view key, const Given& g, const Spec& spec) {
-    found_.push_back({path_ + "/" + std::string(key), title_, g, spec});
-  }
-  void text(std::string_view, const std::string&, std::string_view) {}
-  void flag(std::string_view, const bool&, std::string_view) {}
+  Walker(const Design& design, Sink& sink, std::string_view within, std::string path = {},
+         std::string title = {})
+      : design_(design), sink_(sink), within_(within), path_(std::move(path)), title_(std::move(title)) {}
+  void given(std::string_view key, const Given& g, const Spec& spec) { put(key, spec.title, g, spec); }
+  void text(std::string_view key, const std::string& s, std::string_view title) { put(key, title, s); }
+  void flag(std::string_view key, const bool& b, std::string_view title) { put(key, title, b); }
   template <class E>
-  void choice(std::string_view, E&, Names, std::string_view) {}
+  void choice(std::string_view key, E& e, Names names, std::string_view title) {
+    put(key, title, names[static_cast<size_t>(e)]);
+  }
   template <class T>
   void object(std::string_view key, T& t, std::string_view title) {
+    const std::string path = path_ + "/" + std::string(key);
+    if (!on_the_way(path)) return;
     // "Gear" adds nothing to "Main leg, starboard".
-    Walker inner(design_, found_, path_ + "/" + std::string(key),
-                 key == "gear" ? title_ : title_ + std::string(title) + ", ");
+    Walker inner(design_, sink_, within_, path, key == "gear" ? title_ : title_ + std::string(title) + ", ");
     describe(inner, t);
   }
   template <class T>
   void list(std::string_view key, const std::vector<T>& items, std::string_view, size_t) {
     for (size_t i = 0; i < items.size(); ++i) {
-      Walker inner(design_, found_, fmt::format("{}/{}/{}", path_, key, address_of(items[i], i)),
-                   name_of(items[i], i) + ", ");
+      const std::string path = fmt::format("{}/{}/{}", path_, key, address_of(items[i], i));
+      if (!on_the_way(path)) continue;
+      Walker inner(design_, sink_, within_, path, name_of(items[i], i) + ", ");
       describe(inner, items[i]);
     }
   }
   void project(std::string_view, const std::string&, std::string_view) {}
 
  private:
+  template <class... Value>
+  void put(std::string_view key, std::string_view title, const Value&... value) {
+    std::string path = path_ + "/" + std::string(key);
+    if (on_the_way(path)) sink_(std::move(path), title_, title, value...);
+  }
+  //! Whether one of the two paths lies under the other.
+  bool on_the_way(std::string_view path) const {
+    const auto& [shorter, longer] =
+        path.size() < within_.size() ? std::pair(path, within_) : std::pair(within_, path);
+    return longer.substr(0, shorter.size()) == shorter;
+  }
   template <class T>
   static std::string address_of(const T& t, size_t i) {
     if constexpr (requires { t.id; })
@@ -218,17 +233,58 @@ class Walker {
     }
   }
   const Design& design_;
-  std::vector<NamedGiven>& found_;
+  Sink& sink_;
+  std::string_view within_;
   std::string path_, title_;
+};
+
+struct Quantities {
+  std::vector<NamedGiven> found;
+  void operator()(std::string path, const std::string& before, std::string_view, const Given& g,
+                  const Spec& spec) {
+    found.push_back({std::move(path), before, g, spec});
+  }
+  template <class Other>
+  void operator()(std::string, const std::string&, std::string_view, const Other&) {}
+};
+
+struct Values {
+  std::vector<NamedValue> found;
+  void operator()(std::string path, const std::string& before, std::string_view title, const Given& g,
+                  const Spec& spec) {
+    put(std::move(path), before, title, g.known() ? shortest(g.si) : "", spec.kind);
+  }
+  void operator()(std::string path, const std::string& before, std::string_view title,
+                  const std::string& text) {
+    put(std::move(path), before, title, text, {});
+  }
+  void operator()(std::string path, const std::string& before, std::string_view title, const bool& flag) {
+    put(std::move(path), before, title, flag ? "yes" : "no", {});
+  }
+  void operator()(std::string path, const std::string& before, std::string_view title,
+                  const std::string_view& word) {
+    put(std::move(path), before, title, std::string(word), {});
+  }
+  void put(std::string path, const std::string& before, std::string_view title, std::string written,
+           std::optional<Kind> kind) {
+    found.push_back({std::move(path), before + std::string(title), std::move(written), kind});
+  }
 };
 
 }  // namespace
 
 std::vector<NamedGiven> all_given(const Design& design) {
-  std::vector<NamedGiven> found;
-  Walker walker(design, found);
+  Quantities sink;
+  Walker walker(design, sink, "");
   describe(walker, design);
-  return found;
+  return std::move(sink.found);
+}
+
+std::vector<NamedValue> all_values(const Design& design, std::string_view within) {
+  Values sink;
+  Walker walker(design, sink, within);
+  describe(walker, design);
+  return std::move(sink.found);
 }
 
 std::string* locate_text(Design& design, std::string_view path) { return locate(design, path).found_text; }

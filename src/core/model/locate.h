@@ -44,6 +44,15 @@ struct NamedGiven {
 //! Every quantity of a design, in the order of the description.
 std::vector<NamedGiven> all_given(const Design& design);
 
+//! A value of any sort by its path: as it is written (a number in SI, shortest; empty where unknown), how it
+//! reads, and of a quantity its kind.
+struct NamedValue {
+  std::string path, title, written;
+  std::optional<Kind> kind;
+};
+//! Every value of a design whose path begins so ("" for all of them).
+std::vector<NamedValue> all_values(const Design& design, std::string_view within = {});
+
 //! How many entries the list at a path has; nothing where the path names none.
 std::optional<size_t> list_size_at(const Design& design, std::string_view path);
 //! Appends a fresh entry to a list; false where there is none or it is full.

@@ -60,7 +60,6 @@ class Maker {
         }
       }
     }
-    put("steps", "Steps and cautions", steps());
     return std::move(sheets_);
   }
 
@@ -113,8 +112,6 @@ class Maker {
   Made outline(const Leg& leg) const;
 
   Made mould(const Leg& leg) const;
-
-  Made steps() const;
 
   const Design& d_;
   const Assessment& a_;

@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/shop/work_sheets.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "core/base/text.h"
+#include "core/model/describe_words.h"
+#include "core/work/register.h"
+
+namespace kranich::shop {
+namespace {
+
+constexpr double page_width = 188, page_height = 222;  //!< mm that every paper holds
+constexpr double large = 3.4, small = 2.7;             //!< letters
+constexpr size_t large_line = 60, small_line = 80;     //!< letters that fit a line
+
+//! Lays lines onto pages; begins a new one where a block would be cut.
+class Pages {
+ public:
+  Pages(std::string id, std::string title, std::string state, std::vector<std::string> head)
+      : id_(std::move(id)), title_(std::move(title)), state_(std::move(state)), head_(std::move(head)) {}
+
+  //! A piece of drawing that is never cut: how high it is, and how it is drawn from its top on.
+  template <class Draw>
+  void block(double height, Draw draw) {
+    if (!open_ || y_ - height < -page_height) begin();
+    draw(pages_.back(), y_);
+    y_ -= height;
+  }
+  std::vector<Sheet> sheets() {
+    std::vector<Sheet> list;
+    for (size_t i = 0; i < pages_.size(); ++i) {
+      const bool one = pages_.size() == 1;
+      pages_[i].title = one ? title_ : fmt::format("{}, page {} of {}", title_, i + 1, pages_.size());
+      pages_[i].state = state_;
+      list.push_back({one ? id_ : fmt::format("{}-{}", id_, i + 1), pages_[i].title, std::move(pages_[i])});
+    }
+    return list;
+  }
+
+ private:
+  void begin() {
+    open_ = true;
+    pages_.emplace_back();
+    y_ = 0;
+    // Every page keeps the full width, so that all of them are printed alike.
+    pages_.back().line({0, 0}, {page_width, 0}, Line::dimension);
+    if (pages_.size() == 1)
+      for (const auto& text : head_)
+        for (const auto& words : wrapped(text, small_line)) {
+          y_ -= 4.4;
+          pages_.back().write({0, y_}, small, words);
+        }
+    y_ -= 4;
+  }
+
+  std::string id_, title_, state_;
+  std::vector<std::string> head_;
+  std::vector<Drawing> pages_;
+  double y_ = 0;
+  bool open_ = false;
+};
+
+class Printer {
+ public:
+  Printer(const work::Progress& progress, const work::Look& look, const work::History& book,
+          std::string state)
+      : progress_(progress), look_(look), book_(book), state_(std::move(state)), units_(look.design().units) {
+    const Design& d = look.design();
+    head_.push_back("The program plans and records, it does not approve.");
+    if (!d.is_model())
+      head_.back() +=
+          " Full-size structure and retraction need the engineer's or inspector's eye; local rules decide.";
+    head_.push_back(fmt::format("Loading {}, build state {}.",
+                                look.loading().empty() ? "not set" : look.loading(),
+                                build_state_names[static_cast<size_t>(d.purpose.build_state)]));
+  }
+
+  std::vector<Sheet> all() {
+    std::vector<const work::Box*> today;
+    for (const auto* b : work::ready(progress_, "")) today.push_back(b);
+    check_list("check-list-today", "Check list, what is open now", today);
+    for (const auto stage : work::stages) {
+      std::vector<const work::Box*> list;
+      for (const auto& b : progress_.boxes)
+        if (b.task->stage == stage && stage != "always") list.push_back(&b);
+      if (stage == "service")
+        check_list("service-card", "Service card", list);
+      else
+        check_list("check-list-" + std::string(stage), "Check list, " + std::string(work::stage_title(stage)),
+                   list);
+    }
+    ladder();
+    part_list();
+    trial_form();
+    return std::move(sheets_);
+  }
+
+ private:
+  std::string words(const Text& text) const { return in_words(text, {units_, nullptr}); }
+  std::string filled(const work::Box& b, const std::string& text) const {
+    return work::filled(look_, book_, *b.task, b.piece, text, units_);
+  }
+  void add(Pages& pages) {
+    for (auto& s : pages.sheets()) sheets_.push_back(std::move(s));
+  }
+
+  std::string amount(double value, const work::ReadingUnit& unit) const {
+    return unit.kind ? format_quantity(value, *unit.kind, units_) : fmt::format("{:.6g}", value);
+  }
+  std::string should_be(const work::Reading& r, const work::Foretold& f) const {
+    using Sort = work::Predicted::Sort;
+    if (r.predicted.sort == Sort::yes) return "yes";
+    if (r.predicted.sort == Sort::no) return "no";
+    const bool low = std::isfinite(f.lower), high = std::isfinite(f.upper);
+    if (low && high) {
+      const double by = (f.upper - f.lower) / 2;
+      return by > 0 ? fmt::format("{} ± {}", amount(f.value, r.unit), amount(by, r.unit))
+                    : amount(f.value, r.unit);
+    }
+    if (high) return "at most " + amount(f.upper, r.unit);
+    if (low) return "at least " + amount(f.lower, r.unit);
+    if (std::isfinite(f.value)) return amount(f.value, r.unit);
+    return {};
+  }
+
+  void check_list(const std::string& id, const std::string& title,
+                  const std::vector<const work::Box*>& boxes) {
+    if (boxes.empty()) return;
+    Pages pages(id, title, state_, head_);
+    int number = 0;
+    std::set<const work::Hazard*> hazards;
+    for (const auto* box : boxes) hazards.insert(box->task->hazards.begin(), box->task->hazards.end());
+    if (!hazards.empty()) {
+      std::vector<std::string> said;
+      for (const auto& h : work::all_hazards())
+        if (hazards.count(&h))
+          for (const auto& text : wrapped(fmt::format("{}  {}", h.sign, h.words), small_line))
+            said.push_back(text);
+      pages.block(4.4 * static_cast<double>(said.size()) + 3, [&](Drawing& d, double y) {
+        for (const auto& text : said) d.write({0, y -= 4.4}, small, text);
+      });
+    }
+    for (const auto* box : boxes) one(pages, *box, ++number);
+    add(pages);
+  }
+
+  void one(Pages& pages, const work::Box& b, int number) {
+    const work::Task& t = *b.task;
+    std::string text = fmt::format("{}. ", number);
+    if (!b.piece.words.empty()) text += capitalised(words(b.piece.words)) + ": ";
+    text += filled(b, t.text);
+    const auto lines = wrapped(text, large_line);
+    std::vector<std::string> aside;
+    std::string note = filled(b, t.why);
+    if (!t.helper.empty()) note += fmt::format("{}{} more to help", note.empty() ? "" : " · ", t.helper);
+    for (const auto* h : t.hazards) note += fmt::format("{}{}", note.empty() ? "" : "  ", h->sign);
+    if (b.state != work::State::open && b.state != work::State::standing)
+      note += fmt::format("{}{}", note.empty() ? "" : " · ", work::state_word(b.state));
+    for (const auto& g : b.gates)
+      note += fmt::format("{}before: {}", note.empty() ? "" : " · ", words(g.words));
+    if (!note.empty()) aside = wrapped(note, small_line - 4);
+    if (t.choice) {
+      std::string sides = t.choice->question + ": ";
+      for (const auto& s : t.choice->sides) sides += "[ ] " + s + "   ";
+      for (const auto& l : wrapped(sides, small_line - 4)) aside.push_back(l);
+    }
+    const auto stop = t.stop.empty() ? std::vector<std::string>()
+                                     : wrapped("Stop at: " + filled(b, t.stop), small_line - 8);
+    const double readings = 6.5 * static_cast<double>(t.readings.size());
+    const double height = 5.2 * static_cast<double>(lines.size()) + 4.2 * static_cast<double>(aside.size()) +
+                          (stop.empty() ? 0 : 4.2 * static_cast<double>(stop.size()) + 3) + readings + 4;
+    pages.block(height, [&](Drawing& d, double y) {
+      d.rectangle({0, y - 4.6}, {4.4, y - 0.2}, Line::mark);
+      if (b.passed()) {
+        d.line({0.7, y - 2.4}, {1.8, y - 3.8}, Line::cut);
+        d.line({1.8, y - 3.8}, {3.9, y - 0.9}, Line::cut);
+      } else if (b.state == work::State::tried) {
+        d.line({0.4, y - 4.2}, {4, y - 0.6}, Line::cut);
+      }
+      for (const auto& l : lines) d.write({7, (y -= 5.2) + 1.3}, large, l);
+      for (const auto& l : aside) d.write({7, (y -= 4.2) + 1}, small, l);
+      if (!stop.empty()) {
+        const double top = y - 0.4;
+        for (const auto& l : stop) d.write({9, (y -= 4.2) + 0.4}, small, l);
+        y -= 1.6;
+        d.rectangle({7, y + 0.4}, {page_width, top}, Line::cut);
+        y -= 1.4;
+      }
+      for (size_t i = 0; i < t.readings.size(); ++i) {
+        const auto& r = t.readings[i];
+        y -= 6.5;
+        const auto should = should_be(r, work::foretold(look_, book_, t, b.piece, i, {}));
+        d.write({7, y + 1.6}, small, shortened(r.name, 30));
+        d.write({78, y + 1.6}, small, should.empty() ? "" : "should be " + should);
+        d.line({142, y + 0.8}, {page_width, y + 0.8}, Line::mark);
+      }
+    });
+  }
+
+  void ladder() {
+    Pages pages("ladder", "Ladder of tests", state_, head_);
+    for (const auto& rung : progress_.ladder) {
+      std::vector<std::string> lines;
+      std::map<std::string, std::string> by_task;
+      std::vector<std::string> order;
+      std::string stop;
+      for (const size_t i : rung.boxes) {
+        const auto& b = progress_.boxes[i];
+        if (!by_task.count(b.task->id)) order.push_back(b.task->id);
+        by_task[b.task->id] += fmt::format("[{}] {}   ",
+                                           b.passed()                      ? "x"
+                                           : b.state == work::State::tried ? "/"
+                                                                           : " ",
+                                           b.piece.words.empty() ? "all" : words(b.piece.words));
+        if (stop.empty()) stop = filled(b, b.task->stop);
+      }
+      for (const auto& id : order)
+        for (const auto& l : wrapped(id.substr(id.find('.') + 1) + ": " + by_task[id], small_line - 8))
+          lines.push_back(l);
+      if (rung.boxes.empty()) lines.push_back("does not apply to this gear: passed over");
+      if (!stop.empty())
+        for (const auto& l : wrapped("Stop at: " + stop, small_line - 8)) lines.push_back(l);
+      pages.block(4.4 * static_cast<double>(lines.size()) + 9, [&](Drawing& d, double y) {
+        d.write({0, y - 5}, large, fmt::format("Rung {}", rung.number));
+        y -= 6;
+        for (const auto& l : lines) d.write({8, y -= 4.4}, small, l);
+        d.line({0, y - 2}, {page_width, y - 2}, Line::dimension);
+      });
+    }
+    add(pages);
+  }
+
+  void part_list() {
+    const auto rows = work::part_register(look_.design(), progress_, book_);
+    if (rows.empty()) return;
+    Pages pages("register", "Part register", state_, head_);
+    const double at[]{0, 58, 78, 100, 118, 140, 158};
+    const auto row = [&](const std::vector<std::string>& cells, bool heading) {
+      pages.block(6, [&](Drawing& d, double y) {
+        const size_t most[]{28, 9, 10, 8, 10, 8, 14};
+        for (size_t i = 0; i < cells.size(); ++i)
+          d.write({at[i], y - 4}, small - 0.3, shortened(cells[i], most[i]));
+        if (heading) d.line({0, y - 5.4}, {page_width, y - 5.4}, Line::mark);
+      });
+    };
+    row({"What", "Side", "Size", "Angle", "Mass", "Price", "State"}, true);
+    const auto say = [&](double si, Kind kind) {
+      return std::isfinite(si) ? format_quantity(si, kind, units_) : std::string();
+    };
+    for (const auto& r : rows)
+      row({capitalised(words(r.what)), words(r.side), say(r.size, Kind::length), say(r.angle, Kind::angle),
+           say(r.mass, Kind::mass), std::isfinite(r.price) ? fmt::format("{:.2f}", r.price) : "",
+           words(r.state)},
+          false);
+    add(pages);
+  }
+
+  //! Blank lines for tries, to be filled in with dirty hands and copied into the Book.
+  void trial_form() {
+    Pages pages("trial-form", "Trial form", state_, head_);
+    const double at[]{0, 22, 62, 92, 122};
+    pages.block(9, [&](Drawing& d, double y) {
+      const char* words[]{"Day", "Changed", "From", "To", "What it did"};
+      for (int i = 0; i < 5; ++i) d.write({at[i], y - 5}, small, words[i]);
+      d.line({0, y - 7}, {page_width, y - 7}, Line::mark);
+    });
+    for (int i = 0; i < 18; ++i)
+      pages.block(11, [&](Drawing& d, double y) {
+        for (const double x : at)
+          if (x > 0) d.line({x - 2, y}, {x - 2, y - 11}, Line::dimension);
+        d.line({0, y - 11}, {page_width, y - 11}, Line::dimension);
+      });
+    add(pages);
+  }
+
+  const work::Progress& progress_;
+  const work::Look& look_;
+  const work::History& book_;
+  std::string state_;
+  UnitSystem units_;
+  std::vector<std::string> head_;
+  std::vector<Sheet> sheets_;
+};
+
+}  // namespace
+
+std::vector<Sheet> work_sheets(const work::Progress& progress, const work::Look& look,
+                               const work::History& book, const std::string& state) {
+  return Printer(progress, look, book, state).all();
+}
+
+}  // namespace kranich::shop

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! What is printed of the work: check list of today and of each stage, ladder of tests, service card, part
+//! register, trial form. In letters to be read at arm's length, a page a sheet.
+#pragma once
+
+#include "core/shop/sheets.h"
+#include "core/work/progress.h"
+
+namespace kranich::shop {
+
+//! `state`: loading and state of the gear on screen.
+std::vector<Sheet> work_sheets(const work::Progress& progress, const work::Look& look,
+                               const work::History& book, const std::string& state);
+
+}  // namespace kranich::shop
