@@ -936,7 +936,10 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
     d.purpose.build = Build::model;
     for (Leg& leg : d.gear.legs) leg.material = "club resin";
   });
-  made_of("nightjar", [](Design& d) { d.gear.third().steering.kind = SteeringKind::rod; });
+  made_of("redshank", [](Design& d) {
+    d.gear.third().retraction.fitted = true;
+    d.gear.third().steering.kind = SteeringKind::rod;
+  });
   made_of("redshank", [](Design& d) {
     d.without.emplace_back();
     d.without.back().question = "brace";
