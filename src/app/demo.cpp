@@ -24,6 +24,7 @@ void start_blank(Document& document) {
   Design d;
   d.loadings.emplace_back();
   d.loadings.back().name = "as it stands";
+  d.purpose.field = Field::unsaid;  // asked for first: it decides wheel, strut and limits
   arrange(d, Layout::tricycle);
   document.start(std::move(d), QString());
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/lead_to.h"
 
+#include <QComboBox>
 #include <QDialog>
 #include <QLineEdit>
 #include <QScrollArea>
@@ -16,9 +17,10 @@
 namespace kranich::app {
 namespace {
 
-//! The entry of a path within a widget: a field, or the table whose list it stands in.
+//! The entry of a path within a widget: a field, a choice, or the table whose list it stands in.
 QWidget* entry_in(QWidget* within, const QString& path) {
   if (auto* field = within->findChild<QLineEdit*>("field:" + path)) return field;
+  if (auto* choice = within->findChild<QComboBox*>("choice:" + path)) return choice;
   QWidgetList places = within->findChildren<QWidget*>();
   places.prepend(within);
   for (QWidget* place : places)

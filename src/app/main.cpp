@@ -13,6 +13,7 @@
 #include <cstdio>
 
 #include "app/demo.h"
+#include "app/document/journal.h"
 #include "app/document/signals.h"
 #include "app/main_window.h"
 #include "app/print/report.h"
@@ -59,6 +60,14 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     faults->click();
     settle(12);
     save(window, QStringLiteral("logic-faults"));
+  }
+  // The other views of Bench, a step with a row of readings among them.
+  window.show_station(Station::bench);
+  for (const char* view : {"all", "ladder", "book", "register"}) {
+    if (view == std::string("all")) window.document().journal().choose("springs.template", "");
+    window.findChild<QPushButton*>(QStringLiteral("bench-%1").arg(view))->click();
+    settle(4);
+    save(window, QStringLiteral("bench-%1").arg(view));
   }
   // The other views of Spring.
   window.show_station(Station::spring);

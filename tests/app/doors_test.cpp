@@ -187,3 +187,35 @@ TEST_CASE("the sequence waits for the drawn doors where nothing of their zone is
     if (x.measure_id == "sequence.leg_wait" && x.subject.key == "door:outer-doors/down")
       CHECK(x.value < hand - 0.5);
 }
+
+TEST_CASE("a box is taken from the shelf, actors are hung on it, and it is judged") {
+  Bench b("Redshank");
+  auto& page = b.go(Station::sequence);
+  auto* shelf = page.findChild<QComboBox*>("box-shelf");
+  REQUIRE(shelf);
+  Fold::open_around(shelf);
+  emit shelf->activated(1);  // the first of the shelf: two outputs, three seconds
+  b.settle();
+  REQUIRE(b.document.design().sequence.boxes.size() == 1);
+  CHECK(b.document.design().sequence.boxes[0].id == "A");
+  auto* add = page.findChild<QPushButton*>("add:/sequence/outputs");
+  REQUIRE(add);
+  add->click();
+  b.settle();
+  add->click();
+  b.settle();
+  const auto& outputs = b.document.design().sequence.outputs;
+  REQUIRE(outputs.size() == 2);
+  CHECK(outputs[0].box == "A");
+  CHECK(outputs[1].number.si == Approx(2));
+  CHECK(outputs[0].actor != outputs[1].actor);
+  for (const char* judged : {"sequence.box_hold", "sequence.box_outputs", "sequence.box_start", "sequence.box_left"}) {
+    INFO(judged);
+    CHECK(b.worst(judged));
+  }
+  CHECK(b.worst("sequence.box_left")->verdict == Verdict::fails);
+  // Another box in its place keeps what hangs on it; undo brings the first back.
+  b.document.undo();
+  CHECK(b.document.design().sequence.outputs.size() == 1);
+  page.grab();
+}

@@ -191,7 +191,7 @@ TEST_CASE("a material of one's own is added and used") {
   b.go(Station::leg);
   b.press("open-leg-lists");
   auto* tabs = b.find<QTabWidget>("leg-tabs");
-  CHECK(tabs->count() == 5);
+  CHECK(tabs->count() == 4);
   tabs->setCurrentIndex(1);
   CHECK(b.find<QTableWidget>("typical-materials")->rowCount() > 20);
   b.document.edit("material", [](Design& d) {

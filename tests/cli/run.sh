@@ -48,6 +48,22 @@ printf '{"kranich": 3}' >"$work/empty.kranich"
 expect 5 "hold of what is not known" "$cli" hold "$work/empty.kranich"
 has "lack a number"
 expect 5 "what is not known" "$cli" assess --json "$work/empty.kranich"
+# The steps of the work, with the Book beside the project.
+expect 0 "steps" "$cli" steps "$tree/data/demo/dunnock.kranich"
+grep -q "Walk the field" "$work/out" && { echo "FAILED: a step that is done is open"; bad=1; }
+has "[done, off] nose leg: Whole swing by hand"
+expect 0 "all steps as json" "$cli" steps --all --json "$tree/data/demo/dunnock.kranich"
+/usr/bin/python3 -c 'import json,sys
+d=json.load(open(sys.argv[1])); s=d["steps"]
+assert len(s) > 80 and d["questions"]
+states={x["state"] for x in s}
+assert {"open","done","done, off","tried","waits"} <= states, states
+assert all("{" not in x["text"] for x in s)
+f=[x for x in s if x["id"]=="swing.sweep" and x["for"]=="third"][0]["readings"][0]
+assert f["unit"]=="m" and abs(f["foretold"]+0.010)<1e-3 and f["lower"]<f["foretold"]<f["upper"], f' "$work/out" || { echo "FAILED: steps as json"; bad=1; }
+expect 0 "steps of nothing" "$cli" steps "$work/empty.kranich"
+has "Which legs does it stand on?"
+"$cli" steps-table | cmp -s - "$tree/docs/steps.md" || { echo "FAILED: docs/steps.md is not what steps-table prints"; bad=1; }
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"
 expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"

@@ -465,3 +465,106 @@ TEST_CASE("the bending plan takes back what the loops lead the wire aside") {
   d.gear.third().spring.bent.loops.clear();
   CHECK_FALSE(says(drawing(sheets(d), id), "lead the wire aside"));
 }
+
+TEST_CASE("two holes round a tube are clocked as pin and axle lie: by hand, the other way to port") {
+  Design d = demo("redshank");
+  Leg& leg = d.gear.main();
+  REQUIRE(leg.retraction.fitted);
+  leg.tubes.clear();
+  leg.retraction.direction = SwingDirection::aft;  // its pin lies athwartships
+  put(leg.retraction.pivot, 0, 0.2, 0.3);
+  put(leg.axle, 0, 0.2, 0);
+  leg.wheel_offset = Given(0);
+  leg.tube_diameter = Given(0.02);
+  leg.section = LegSection::tube;
+  const auto clocking = [&] {
+    for (const auto& m : shop::members_of(d))
+      if (m.count == 2 && m.name == "leg") return degrees(m.clocking);
+    return std::nan("");
+  };
+  // An axle that is square to the flight lies along the pin.
+  leg.toe = leg.camber = Given(0);
+  CHECK(clocking() == Approx(0).margin(1e-9));
+  // Toe turns it about the upright tube by just so much: the wheel's front inboard, the axle's outer end ahead.
+  leg.toe = Given(radians(3));
+  CHECK(std::abs(clocking()) == Approx(3).epsilon(1e-6));
+  const double in = clocking();
+  leg.toe = Given(radians(-3));
+  CHECK(clocking() == Approx(-in).epsilon(1e-6));
+  // Camber tips the axle within the plane of tube and pin: no turn round the tube.
+  leg.toe = Given(0);
+  leg.camber = Given(radians(5));
+  CHECK(clocking() == Approx(0).margin(1e-9));
+  // A leg that swings inward has its pin fore and aft: square to the axle.
+  leg.retraction.direction = SwingDirection::inward;
+  CHECK(std::abs(clocking()) == Approx(90));
+  // Its sheet shows both marks; the wrap goes once round.
+  leg.camber = Given(0);
+  leg.toe = Given(radians(3));
+  const Assessment a = assess(d);
+  const auto all = shop::shop_sheets(d, a, "");
+  const auto it = std::find_if(all.begin(), all.end(), [](const shop::Sheet& s) { return s.id.rfind("clocking:", 0) == 0; });
+  REQUIRE(it != all.end());
+  const auto& drawing = std::get<shop::Drawing>(it->drawing);
+  CHECK(drawing.scale == 1);
+  double widest = 0;
+  for (const auto& path : drawing.paths)
+    if (path.closed) widest = std::max(widest, (path.points[2] - path.points[0]).x());
+  CHECK(widest == Approx(20 * 3.14159265358979).epsilon(1e-9));
+  // A tube that is welded on has no pin: nothing to clock.
+  for (const auto& m : shop::members_of(demo("wheatear")))
+    if (m.count == 2) CHECK((std::isnan(m.clocking) || std::abs(m.clocking) <= 1.5708));
+}
+
+TEST_CASE("left and right: said to be identical where they are, drawn mirrored where they are not") {
+  using shop::Line;
+  Drawing plate;
+  plate.rectangle({0, 0}, {40, 20}, Line::cut);
+  plate.hole({10, 10}, 4, "4");
+  plate.hole({30, 10}, 4, "4");
+  CHECK(shop::same_both_hands(plate));
+  plate.write({2, 2}, 3, "this way up");  // letters and dimensions are no part
+  plate.dimension({0, 0}, {40, 0}, 5, "40");
+  CHECK(shop::same_both_hands(plate));
+  Drawing handed = plate;
+  handed.hole({12, 4}, 3, "3");
+  CHECK_FALSE(shop::same_both_hands(handed));
+  const Drawing other = shop::mirrored(handed);
+  CHECK(other.circles.back().centre.x() == Approx(-12));
+  // Twice mirrored it is the same, letters too.
+  const Drawing back = shop::mirrored(other);
+  CHECK(back.texts[0].at.x() == Approx(handed.texts[0].at.x()));
+  CHECK(back.paths[0].points[2].x() == Approx(handed.paths[0].points[2].x()));
+  // Of a design: a plate with a hole off its middle has two sheets, one that is symmetrical has one that says so.
+  Design d = demo("redshank");
+  Leg& leg = d.gear.main();
+  leg.joints.clear();
+  leg.joints.emplace_back();
+  Joint& j = leg.joints.back();
+  j.name = "flange";
+  j.kind = JointKind::fasteners;
+  j.material = "steel 8.8";
+  j.length = j.width = Given(0.07);
+  put(j.at, 0, 0.1, 0.1);
+  for (const double v : {-0.02, 0.02}) {
+    j.fasteners.emplace_back();
+    j.fasteners.back().u = Given(0.0);
+    j.fasteners.back().v = Given(v);
+    j.fasteners.back().diameter = Given(0.004);
+  }
+  const auto count = [&](const std::string& start) {
+    int n = 0;
+    for (const auto& s : sheets(d)) n += s.id.rfind(start, 0) == 0;
+    return n;
+  };
+  CHECK(count("plate:main:flange") == 1);
+  CHECK(says(drawing(sheets(d), "plate:main:flange"), "identical"));
+  j.fasteners.emplace_back();
+  j.fasteners.back().u = Given(0.015);
+  j.fasteners.back().v = Given(0.011);
+  j.fasteners.back().diameter = Given(0.003);
+  CHECK(count("plate:main:flange") == 2);
+  CHECK(says(drawing(sheets(d), "plate:main:flange:port"), "mirrored"));
+  leg.stands = LegStands::centre;
+  CHECK(count("plate:main:flange") == 1);
+}

@@ -478,3 +478,65 @@ TEST_CASE("a plate that splays and rakes is let in at its corners by both slopes
     CHECK(c.depth <= deep + 1e-12);
   }
 }
+
+TEST_CASE("a rod that turns the wheel must be dead while the leg springs: by hand, cured, and for arms") {
+  Design d = demo("dunnock");
+  Leg& leg = d.gear.main();
+  leg.path = LegPath::straight;
+  leg.wheel_offset = leg.toe = leg.camber = Given(0);
+  put(leg.axle, 1.9, 0.6, -0.9);
+  put(leg.retraction.pivot, 1.9, 0.6, -0.1);
+  leg.retraction.axis_yaw = leg.retraction.axis_tip = Given(0);
+  leg.retraction.motion = LegMotion::rod_twists;
+  constexpr double c = 0.03, l = 0.30;
+  // Close under the pivot, and a short swing: so it reaches all the way.
+  leg.retraction.unit_angle = Given(radians(12));
+  put(leg.retraction.rod_leg, 1.9 + c, 0.6, -0.13);
+  put(leg.retraction.rod_airframe, 1.9 + c, 0.6 + l, -0.13);
+  leg.travel = Given(0.06);
+  // The ball slides up by s beside a rod of length l on a collar c: 2c²(1 − cos χ) − 2lc·sin χ + s² = 0.
+  const auto by_hand = [&](double s) {
+    double low = 0, high = 1;
+    for (int i = 0; i < 100; ++i) {
+      const double x = (low + high) / 2;
+      (2 * c * c * (1 - std::cos(x)) - 2 * l * c * std::sin(x) + s * s > 0 ? low : high) = x;
+    }
+    return low;
+  };
+  REQUIRE(swing::turn_by_springing(leg));
+  CHECK(*swing::turn_by_springing(leg) == Approx(by_hand(0.06)).epsilon(1e-6));
+  CHECK(degrees(by_hand(0.06)) > 10);  // it would steer badly
+  // Short of its travel less; without travel, without a rod, there is nothing to say.
+  leg.travel = Given(0.01);
+  CHECK(*swing::turn_by_springing(leg) == Approx(by_hand(0.01)).epsilon(1e-6));
+  leg.travel = Given(0);
+  CHECK_FALSE(swing::turn_by_springing(leg));
+  leg.travel = Given(0.04);
+  leg.retraction.motion = LegMotion::turns;
+  CHECK_FALSE(swing::turn_by_springing(leg));
+  leg.retraction.motion = LegMotion::rod_twists;
+  const auto a = assess(d);
+  const Finding* f = of(a, "swing.spring_turn", leg.id);
+  REQUIRE(f);
+  CHECK(f->verdict == Verdict::fails);
+  cured(d, a, *f);
+  // Arms and a rod that run parallel, equally long: the carrier keeps its heading, sprung or stowed.
+  Leg lifted = leg_that(LegMotion::lifts_and_turns);
+  lifted.retraction.axis_yaw = lifted.retraction.axis_tip = Given(0);
+  lifted.path = LegPath::hinged_fore_and_aft;  // inward: its pivot runs fore and aft
+  lifted.hinge = lifted.retraction.pivot;
+  lifted.travel = Given(0.04);
+  const Vec3 pivot = lifted.retraction.pivot.vec();
+  // Inboard of the pivot already, so that the rod never comes square to its arm.
+  const Vec3 pin = pivot + Vec3(0, -0.15, -0.3);
+  put(lifted.retraction.king_pin, pin.x(), pin.y(), pin.z());
+  put(lifted.retraction.rod_airframe, pivot.x() + 0.05, pivot.y(), pivot.z());
+  put(lifted.retraction.rod_leg, pin.x() + 0.05, pin.y(), pin.z());
+  REQUIRE(swing::turn_by_springing(lifted));
+  CHECK(*swing::turn_by_springing(lifted) == Approx(0).margin(1e-9));
+  put(lifted.retraction.rod_airframe, pivot.x() + 0.08, pivot.y() + 0.03, pivot.z());
+  CHECK(*swing::turn_by_springing(lifted) > radians(0.5));
+  // Hinged anywhere else the springing leaves the rod alone.
+  lifted.hinge.z = Given(lifted.hinge.z - 0.2);
+  CHECK_FALSE(swing::turn_by_springing(lifted));
+}

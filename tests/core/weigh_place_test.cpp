@@ -385,3 +385,27 @@ TEST_CASE("a timeline knows where everything is at any time") {
   CHECK(says(problems[0], "neither a door nor a leg"));
   CHECK(says(problems[1], "cannot do that"));
 }
+
+TEST_CASE("the field is asked for before what hangs on it is judged") {
+  Design d = demo("dunnock");
+  d.purpose.field = Field::unsaid;
+  const Assessment a = assess(d);
+  bool asked = false;
+  for (const auto& f : a.findings) {
+    if (f.measure_id == "place.ground_pressure" && f.subject.leg == "main") {
+      CHECK(f.verdict == Verdict::unknown);
+      const auto paths = paths_in(f.remark);
+      asked = asked || std::find(paths.begin(), paths.end(), "/purpose/field") != paths.end();
+    }
+    if (f.measure_id == "place.rotation" && f.verdict != Verdict::unknown && d.airframe.aerodynamics.friction.known() == false)
+      CHECK(in_words(f.assumption).find("the field is not said") != std::string::npos);
+  }
+  CHECK(asked);
+  d.purpose.field = Field::turf;
+  for (const auto& f : assess(d).findings)
+    if (f.measure_id == "place.ground_pressure" && f.subject.leg == "main") CHECK(f.verdict != Verdict::unknown);
+  // It is kept, and a file that says nothing means what it meant.
+  d.purpose.field = Field::unsaid;
+  CHECK(read_project(write_project(d)).design->purpose.field == Field::unsaid);
+  CHECK(read_project("{\"kranich\": 3}").design->purpose.field == Field::turf);
+}

@@ -179,13 +179,11 @@ std::optional<QString> Journal::tick(const work::Task& task, const work::Piece& 
     work::compare_readings(look(), history(), of, on, entry);
     if (work::fills(of) && !entry.readings.empty()) {
       std::vector<Text> told;
-      bool stands = false;
-      const auto watch = connect(&document_, &Document::changed, this, [&] { stands = true; });
+      const Design before = document_.design();
       document_.edit(tr("Reading: %1").arg(QString::fromStdString(of.id)),
                      [&](Design& d) { told = work::fill_design(d, of, on, entry); });
-      disconnect(watch);
-      // What changes nothing is no change; one that cannot stand has been said by the document.
-      if (!stands && remarks && told.empty())
+      // A change that cannot stand has been said by the document.
+      if (remarks && told.empty() && before == document_.design())
         remarks->append(tr("The design holds these numbers already, or does not take them."));
       if (remarks)
         for (const Text& t : told)

@@ -92,7 +92,8 @@ void EnvelopePane::draw(Sheet& s) {
     const QString text =
         QStringLiteral("%1, %2").arg(QString::fromStdString(l.name), document_.say(m, Kind::mass));
     p.drawText(
-        QRectF(std::clamp(here.x() - 110, card.left() + 4, card.right() - 224), here.y() - 19, 220, 13),
+        // Within the card; of one that is too narrow from its left.
+        QRectF(std::max(card.left() + 4, std::min(here.x() - 110, card.right() - 224)), here.y() - 19, 220, 13),
         Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, 216));
   }
 }

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/document/journal.h"
 #include "app/print/report.h"
 
 #include <QDate>
@@ -13,6 +14,7 @@
 #include "app/print/pdf.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "app/widgets/steps.h"
 #include "core/assess/swing_state.h"
 #include "core/io/csv.h"
 
@@ -133,6 +135,63 @@ void findings_table(PrintedPage& paper, const Document& document) {
   paper.y += used.height() + 3;
 }
 
+//! What was done, read and decided: proofs, what is no proof yet, picks between schools, the last entries.
+void work_section(PrintedPage& paper, Document& document) {
+  Journal& journal = document.journal();
+  if (journal.book().entries.empty()) return;
+  const auto& progress = journal.progress();
+  const UnitSystem units = document.units();
+  paper.y += 3;
+  paper.need(30);
+  paper.text(QObject::tr("The work, from the Book"), 4, true);
+  for (const auto& proof : progress.proofs)
+    paper.text(proof.flight  ? QObject::tr("%1: flight-proved.").arg(sentence_of(proof.words, units))
+               : proof.bench ? QObject::tr("%1: bench-proved, not flight-proved.").arg(sentence_of(proof.words, units))
+                             : QObject::tr("%1: not proved yet.").arg(sentence_of(proof.words, units)),
+               3, false, proof.bench ? Theme::light().holds : Qt::black);
+  int passed = 0, of = 0;
+  QStringList lines, picks;
+  for (const auto& b : progress.boxes) {
+    if (b.state == work::State::standing) continue;
+    ++of;
+    passed += b.passed();
+    QString what = text_of(work::stage_title(b.task->stage)) + QStringLiteral(", ") +
+                   text_of(b.task->id.substr(b.task->id.find('.') + 1)).replace('-', ' ');
+    if (!b.piece.words.empty()) what += QStringLiteral(" (%1)").arg(text_of(b.piece.words, units));
+    if (b.last && !b.last->choice.empty()) picks << QStringLiteral("%1: %2").arg(what, text_of(b.last->choice));
+    if (b.state == work::State::off) {
+      for (const auto& r : b.last->readings) {
+        if (r.compared != work::Compared::outside) continue;
+        work::Read foretold = r;
+        foretold.value = r.foretold;
+        lines << QObject::tr("%1: %2 read %3%4").arg(what, text_of(r.name), read_text(r, units),
+                                                    std::isfinite(r.foretold) ? QObject::tr(", foretold %1").arg(read_text(foretold, units)) : QString());
+      }
+    } else if (b.state == work::State::tried) {
+      lines << QObject::tr("%1: tried before its time, no proof: %2").arg(what, text_of(b.last->reason));
+    } else if (b.state == work::State::aside) {
+      lines << QObject::tr("%1: set aside: %2").arg(what, text_of(b.last->reason));
+    } else if (b.state == work::State::again) {
+      lines << QObject::tr("%1: open again: %2").arg(what, text_of(b.changed[0], units));
+    }
+  }
+  paper.text(QObject::tr("%1 of %2 steps that this design needs are done.").arg(passed).arg(of), 3);
+  for (const QString& l : lines) paper.text(l, 3, false, Theme::light().fails);
+  if (!picks.isEmpty()) paper.text(QObject::tr("Decided: %1.").arg(picks.join("; ")), 3);
+  const auto& valid = journal.history().valid();
+  for (size_t i = 0; i < valid.size() && i < 12; ++i) {
+    const work::Entry& e = *valid[valid.size() - 1 - i];
+    QStringList said;
+    for (const auto& r : e.readings) said << QStringLiteral("%1 %2").arg(text_of(r.name), read_text(r, units));
+    if (e.count) said << QObject::tr("%1 landings").arg(e.count);
+    for (const std::string* words : {&e.what, &e.note})
+      if (!words->empty()) said << text_of(*words);
+    paper.text(QStringLiteral("%1  %2  %3: %4").arg(text_of(std::string(e.day())), text_of(e.who),
+                                                    text_of(e.task.empty() ? (e.event.empty() ? std::string("note") : e.event) : e.task), said.join("; ")),
+               2.7, false, Qt::darkGray);
+  }
+}
+
 }  // namespace
 
 QString planning_caution() {
@@ -173,6 +232,7 @@ std::optional<QString> write_report(const Document& document, const QString& pat
       draw_pane(paper, clearance, {PrintedPage::left + w * 0.61, paper.y + 16, w * 0.39, 56});
       paper.y += 92;
     }
+    work_section(paper, own);
   });
   if (was_dark) Theme::choose(true);
   return trouble;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Sequence: who moves when. The timeline under the moving drawing; bars and playhead can be dragged.
 #include <QAction>
+#include <QComboBox>
 #include <QElapsedTimer>
 #include <algorithm>
 #include <cmath>
@@ -11,7 +12,11 @@
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/list_table.h"
+#include "core/assess/box_cures.h"
 #include "core/assess/doors_state.h"
+#include "core/io/stock.h"
+#include "core/model/describe_words.h"
+#include "core/sequence/boxes.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich::app {
@@ -68,6 +73,12 @@ class TimelinePane : public DiagramPane {
       p.setPen(t.ink);
       p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
                  text_of(document_.design().actor_word(names[i]), document_.units()));
+      // Which output of which box it hangs on.
+      if (const auto output = sequence::output_of(document_.design(), names[i]); !output.empty()) {
+        p.setFont(text_font(7.5, true));
+        p.setPen(t.accent);
+        p.drawText(QRectF(area_.left(), y, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop, text_of(output));
+      }
       for (const auto& b : line().bars) {
         if (b.actor != names[i]) continue;
         const bool forth = b.action == Action::open || b.action == Action::raise;
@@ -206,6 +217,7 @@ class SequencePage : public StationPage {
     steps_->setSpacing(2);
     field("/sequence/margin_s", tr("Time wanted in hand"));
     put(new TextRow(document_, "/sequence/order", tr("Order of the legs, and why"), this));
+    fold(tr("Boxes that time it"), tr("outputs, what they hold, chained"), [this] { build_boxes(); });
     add_findings(tr("What it does"));
     connect(findings(), &FindingList::chosen_changed, this, [this] { board()->update(); });
     heading(tr("Travel times"));
@@ -263,6 +275,56 @@ class SequencePage : public StationPage {
   }
 
  private:
+  //! Boxes, what hangs on them, and the shelf that they are bought from.
+  void build_boxes() {
+    auto* shelf = new QComboBox(this);
+    shelf->setObjectName("box-shelf");
+    shelf->addItem(tr("Add a box …"));
+    for (const auto& b : shipped_stock().boxes)
+      shelf->addItem(tr("%1: %2 outputs, holds %3, %4")
+                         .arg(text_of(b.name))
+                         .arg(b.outputs.si)
+                         .arg(document_.say(b.longest_hold, Kind::time),
+                              text_of(std::string(at_switch_on_names[static_cast<size_t>(b.at_switch_on)]))));
+    put(shelf);
+    connect(shelf, &QComboBox::activated, this, [this, shelf](int index) {
+      shelf->setCurrentIndex(0);
+      if (index < 1) return;
+      const auto& from = shipped_stock().boxes[static_cast<size_t>(index - 1)];
+      document_.edit(tr("Add a box"), [&](Design& d) {
+        d.sequence.boxes.push_back(new_box(d));
+        take(d.sequence.boxes.back(), from);
+      });
+    });
+    put(new ListTable(document_, "/sequence/boxes",
+                      {{"id", tr("Id")}, {"name", tr("Box")}, {"outputs", tr("Outputs")}, {"longest_hold_s", tr("Holds")},
+                       {"at_switch_on", tr("Switched on")}, {"chained_to", tr("Started by")}},
+                      [](Design& d) { d.sequence.boxes.push_back(new_box(d)); }, this));
+    put(new ListTable(document_, "/sequence/outputs",
+                      {{"box", tr("Box")}, {"output", tr("Output")}, {"actor", tr("Moves"), Refers::actor}, {"reversed", tr("Reverser")}},
+                      [](Design& d) {
+                        BoxOutput o;
+                        // The first box that has one left, and the first actor that hangs on none.
+                        for (const SequencerBox& b : d.sequence.boxes)
+                          if (const int free = sequence::free_output(d, b); free && o.box.empty()) {
+                            o.box = b.id;
+                            o.number = Given(static_cast<double>(free));
+                          }
+                        if (const auto left = sequence::on_no_box(d); !left.empty()) o.actor = left[0];
+                        d.sequence.outputs.push_back(o);
+                      },
+                      this));
+    remark(tr("Boxes that are trusted less move doors, never flight controls; none stands between the receiver and a flight control."));
+  }
+  //! A box by the next letter that none bears.
+  static SequencerBox new_box(const Design& d) {
+    SequencerBox box;
+    for (char c = 'A'; c <= 'Z'; ++c) {
+      box.id = std::string(1, c);
+      if (std::none_of(d.sequence.boxes.begin(), d.sequence.boxes.end(), [&](const SequencerBox& b) { return b.id == box.id; })) break;
+    }
+    return box;
+  }
   const std::vector<Step>& now_steps() const {
     return playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
   }

@@ -29,12 +29,13 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
   note_->setWordWrap(true);
   auto* line = new QHBoxLayout;
   line->addWidget(note_, 1);
-  const auto button = [&](const QString& text, auto&& does) {
+  const auto button = [&](const char* id, const QString& text, auto&& does) {
     auto* b = new QPushButton(text, this);
+    b->setObjectName(QString::fromLatin1(id) + path_);
     connect(b, &QPushButton::clicked, this, does);
     line->addWidget(b);
   };
-  button(tr("Add"), [this, add = std::move(add)] {
+  button("add:", tr("Add"), [this, add = std::move(add)] {
     document_.edit(tr("Add an entry"), [&](Design& d) {
       if (add)
         add(d);
@@ -42,7 +43,7 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
         add_to_list(d, path_.toStdString());
     });
   });
-  button(tr("Remove"), [this] {
+  button("remove:", tr("Remove"), [this] {
     const int row = table_->currentRow();
     if (row < 0 || row >= table_->rowCount()) return;
     document_.edit(tr("Remove an entry"),

@@ -398,6 +398,7 @@ void StepCard::build() {
 }
 
 void StepCard::refresh() {
+  if (document_.before_drag()) return;  // the end of the drag asks again
   if (task_.empty() || !said_) return;
   const work::Progress& progress = journal_.progress();
   const work::Box* box = progress.find(task_, piece_);
@@ -549,6 +550,16 @@ void StepCard::tick() {
   const work::Task& task = *box->task;
   if (const auto wanted = work::still_wanted(task, e); !wanted.empty())
     return say(tr("%1 is wanted: it is what proves the step.").arg(capitalised(text_of(wanted[0]))), true);
+  // What is odd is asked about once, and kept all the same.
+  work::Entry compared = e;
+  work::compare_readings(journal_.look(), journal_.history(), task, box->piece, compared);
+  QStringList odd;
+  for (const Text& t : work::odd(compared, journal_.today().toStdString())) odd << text_of(t, document_.units());
+  if (!odd.isEmpty() && asked_ != odd) {
+    asked_ = odd;
+    return say(tr("%1 Press again to keep it.").arg(capitalised(odd.join(QStringLiteral("; "))) + "."), true);
+  }
+  asked_.clear();
   journal_.set_who(who_->text());
   QStringList remarks;
   if (const auto why = journal_.tick(task, box->piece, e, &remarks)) return say(*why, true);
@@ -641,6 +652,7 @@ StationSteps::StationSteps(Document& document, Station station, QWidget* parent)
 }
 
 void StationSteps::refresh() {
+  if (document_.before_drag()) return;  // the end of the drag asks again
   const work::Progress& progress = journal_.progress();
   const std::string id(station_id(station_));
   const auto list = work::ready(progress, id);

@@ -71,6 +71,7 @@ class StepCard : public QFrame {
   std::vector<std::string> pictures_;
   QLabel* pictures_said_ = nullptr;
   work::State state_ = work::State::open;
+  QStringList asked_;  //!< what was odd about what is typed, asked about already
 };
 
 //! The open steps of a station whose gates are done, at most seven; what waits behind them; questions in the

@@ -92,21 +92,24 @@ class DoorJudge {
   }
 
   //! Closing over the stowed leg, it must pass it at every opening.
-  void over(const DoorState& s, const swing::MovingLeg& moving) {
-    const auto [least, at] = doors::least_over_openings(moving, *s.panel, moving.moves.full_turn);
+  void over(DoorState& s, const swing::MovingLeg& moving) {
+    s.over = known_ && known_->over ? *known_->over
+                                    : doors::least_over_openings(moving, *s.panel, moving.moves.full_turn);
+    const auto [least, at] = *s.over;
     auto& f = collect_.add("doors.over", least, clear());
     f.remark = at < radians(0.1) ? Text("closed") : say("open by {}", Amount{at, Kind::angle});
     f.assumption = taken();
   }
 
-  void down(const DoorState& s, const swing::MovingLeg& moving) {
+  void down(DoorState& s, const swing::MovingLeg& moving) {
     const double opening = motion::opening_down(d_, door_);
     if (!std::isfinite(opening) || opening >= s.panel->open - 1e-9)
       return;  // open: judged over the whole swing
     auto& f = collect_.add("doors.down", doors::clearance(moving, *s.panel, 0, opening), clear());
     f.working = {{"stands open by", opening, Kind::angle}};
     f.assumption = taken();
-    if (const auto least = clears_from(s, moving); least > opening)
+    s.clears_down = known_ && known_->clears_down ? *known_->clears_down : clears_from(s, moving);
+    if (const double least = *s.clears_down; least > opening)
       f.working.push_back({"clears it from", least, Kind::angle});
   }
 

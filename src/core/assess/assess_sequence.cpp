@@ -7,6 +7,7 @@
 #include <limits>
 
 #include "core/assess/assess.h"
+#include "core/assess/box_cures.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
 #include "core/sequence/sequence.h"
@@ -78,6 +79,7 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
     for (const auto& p : problems) collect.unknown("sequence.duration", p);
     if (problems.empty() && !line.bars.empty()) collect.add("sequence.duration", line.latest_end);
   }
+  assess_boxes(d, a, collect);
 }
 
 }  // namespace kranich

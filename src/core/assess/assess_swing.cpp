@@ -37,6 +37,14 @@ class SwingJudge {
       s.slot = known && known->slot ? known->slot : swing::hole_in(leg_, r_.floor);
       slot(s);
     }
+    if (const auto turn = swing::turn_by_springing(leg_)) {
+      if (std::isfinite(*turn))
+        collect_.add("swing.spring_turn", *turn,
+                     {{}, radians(2), {}, radians(1), "handbook, Swing: the rod is dead over the suspension's travel"});
+      else
+        collect_.fails("swing.spring_turn", at_most(radians(2), "the rod goes all the way"),
+                       "the rod locks while the leg springs");
+    }
     if (const auto* missing = std::get_if<Text>(&input)) {
       s.missing = *missing;
       if (motion::locks_at(leg_))  // whatever else is missing: it does not get there

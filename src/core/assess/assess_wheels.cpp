@@ -57,7 +57,9 @@ void tyre(const Design& d, const Assessment& a, const Leg& leg, Collector& colle
   collect.about(about_wheel(d, leg), h.loading->name);
   // A tail wheel or an outrigger is small and hard by trade: its pressure is shown, not judged.
   const bool judged = leg.carries();
-  if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
+  if (judged && !d.is_model() && d.purpose.field == Field::unsaid) {
+    collect.unknown("place.ground_pressure", entry("/purpose/field", "the field that it is flown from"));
+  } else if (w.tyre == Tyre::pneumatic && w.pressure.known()) {
     collect.add("place.ground_pressure", w.pressure, judged ? pressure_limit(d.purpose.field) : Limit{});
   } else if (w.width.known()) {
     const double patch = place::contact_patch(w, state.closure);

@@ -230,6 +230,10 @@ bool has_twins(const Leg& l) { return l.wheel_spacing.known(); }
 bool has_air(const Leg& l) {
   return l.wheel.tyre == Tyre::pneumatic && l.wheel.pressure.known() && !l.wheel.tyre_rate.known();
 }
+bool turned_by_rod(const Leg& l) {
+  return l.retraction.fitted && l.retraction.rod_airframe.known() && l.retraction.rod_leg.known() &&
+         (l.retraction.motion == LegMotion::rod_twists || l.retraction.motion == LegMotion::lifts_and_turns);
+}
 bool steered(const Leg& l) { return l.steering.kind != SteeringKind::none; }
 bool rods_slide(const Leg& l) { return l.steering.kind == SteeringKind::sliding_rods; }
 bool in_a_fork(const Leg& l) { return l.wheel.fork_gap.known(); }
@@ -389,6 +393,12 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/rod_airframe/y_m"}}},
       {"steer_rod_z", "{}: steering rod's end on the airframe higher by {}", "{}: steering rod's end on the airframe lower by {}",
        N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/rod_airframe/z_m"}}},
+      {"turn_rod_x", "{}: fixed end of the turning rod aft by {}", "{}: fixed end of the turning rod forward by {}",
+       N::legs, K::length, S::place, 0.5 * mm, 0.1, turned_by_rod, {{"retraction/rod_airframe/x_m"}}},
+      {"turn_rod_y", "{}: fixed end of the turning rod outboard by {}", "{}: fixed end of the turning rod inboard by {}",
+       N::legs, K::length, S::place, 0.5 * mm, 0.1, turned_by_rod, {{"retraction/rod_airframe/y_m"}}},
+      {"turn_rod_z", "{}: fixed end of the turning rod higher by {}", "{}: fixed end of the turning rod lower by {}",
+       N::legs, K::length, S::place, 0.5 * mm, 0.1, turned_by_rod, {{"retraction/rod_airframe/z_m"}}},
       {"pivot_side", "pivot of the {} outboard by {}", "pivot of the {} inboard by {}",
        N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/pivot/y_m"}}},
       {"pivot_up", "pivot of the {} higher by {}", "pivot of the {} lower by {}",
@@ -781,6 +791,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"drive.rod", {"rod_diameter", "servo_arm"}},
       {"swing.pair", {"side", "pivot_side", "length", "unit_angle", "wheel"}},
       {"swing.unit_holes", {"station", "pivot_side", "pivot_up"}},
+      {"swing.spring_turn", {"turn_rod_x", "turn_rod_y", "turn_rod_z", "travel"}},
       {"swing.unit_turn", {"unit_angle"}},
       {"swing.unit_pin", {"unit_bore"}},
       {"swing.seat", {}},

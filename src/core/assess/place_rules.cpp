@@ -23,6 +23,7 @@ double usual_friction(Field field) {
     case Field::tarmac:
     case Field::indoor:
       return 0.03;
+    case Field::unsaid:  // told beside what it decides
     case Field::turf:
       return 0.08;
     case Field::rough:
@@ -81,6 +82,7 @@ void fill_ground_run(const Design& d, PlaceRules& r) {
         0,      chord.area, slope,        a.zero_lift_angle, d.airframe.wing.incidence, a.greatest_lift,
         a.drag, a.thrust,   run.friction, a.density};
   }
+  r.turf_taken = !a.friction.known() && d.purpose.field == Field::unsaid;
   r.run_estimated = !a.friction.known() || a.tail_down_lift.origin == Origin::by_default ||
                     a.greatest_lift.origin == Origin::by_default ||
                     a.ground_lift.origin == Origin::by_default || a.drag.origin == Origin::by_default ||

@@ -42,6 +42,7 @@ struct PlaceRules {
   std::optional<place::GroundRun> run;    //!< without what the way of standing decides
   Text run_missing;
   bool run_estimated = false;
+  bool turf_taken = false;  //!< the field is not said: its rolling friction is turf's
   std::optional<double> drag_z, thrust_z, side_z;
   std::optional<place::LiftoffInput> liftoff_input;  //!< without the mass
   double side_force = 0;                             //!< S·C_Y, m2

@@ -7,6 +7,7 @@
 #include <numbers>
 #include <set>
 
+#include "core/assess/box_cures.h"
 #include "core/assess/circuit_cures.h"
 #include "core/assess/door_cures.h"
 #include "core/assess/drive_state.h"
@@ -521,6 +522,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   }
   if (of({"steer."})) return steerings(d, finding);
   if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
+  if (of({"sequence.box_"})) return box_swaps(d, stock.boxes, finding);
   if (of({"logic."})) return logic_swaps(d, finding);
   if (of({"circuit."})) return circuit_swaps(d, before, finding);
   if (of({"drive.free_fall"})) {

@@ -8,6 +8,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/knobs.h"
 #include "core/place/wheel_shelf.h"
+#include "core/sequence/boxes.h"
 #include "core/spring/shelf.h"
 #include "core/swing/units.h"
 
@@ -18,6 +19,7 @@ struct Stock {
   std::vector<place::ShelfWheel> wheels;
   spring::Shelves springs;
   std::vector<swing::ShelfUnit> units;
+  std::vector<sequence::ShelfBox> boxes;
 };
 
 //! What could be exchanged to move a finding, the nearest to what is fitted first; a wheel carries its load,

@@ -10,16 +10,18 @@
 
 namespace kranich::drive {
 
-Fall fall(const FreeFall& f) {
+namespace {
+
+//! Lets it fall; how far it is followed: relative and absolute error of each step.
+Fall followed(const FreeFall& f, double error) {
   const double full = f.load.moves.full_turn;
   Fall r{};
-  r.least_to_spare = least_over(full, [&](double t) { return -f.load.sum(t) - f.load.friction_torque(t); });
   using State = std::array<double, 2>;
   const auto step = [&](const State& x, State& dx, double) {
     // It goes down: what opposes the motion acts towards stowed. Standing still it only starts if something
     // is left.
     const double loads = f.load.sum(x[0]);
-    const double against = f.load.friction_torque(x[0]) + f.fluid * x[1] * x[1];
+    const double against = f.load.friction_under(loads) + f.fluid * x[1] * x[1];
     double torque = loads + against;
     if (x[1] >= 0 && torque > 0) torque = 0;
     dx = {x[1], torque / f.inertia};
@@ -29,7 +31,7 @@ Fall fall(const FreeFall& f) {
     return r;
   }
   namespace ode = boost::numeric::odeint;
-  auto stepper = ode::make_dense_output(1e-10, 1e-10, ode::runge_kutta_dopri5<State>());
+  auto stepper = ode::make_dense_output(error, error, ode::runge_kutta_dopri5<State>());
   stepper.initialize(State{full, 0}, 0.0, 1e-4);
   constexpr double longest = 600;
   const auto over = [&](const State& x) { return x[0] <= 0 || (x[1] >= 0 && x[0] < full * (1 - 1e-9)); };
@@ -42,10 +44,21 @@ Fall fall(const FreeFall& f) {
   return r;
 }
 
+}  // namespace
+
+Fall fall(const FreeFall& f) {
+  Fall r = followed(f, 1e-10);
+  r.least_to_spare = least_over(f.load.moves.full_turn, [&](double t) {
+    const double loads = f.load.sum(t);
+    return -loads - f.load.friction_under(loads);
+  });
+  return r;
+}
+
 double limit_speed(FreeFall f, double from, double to) {
   const auto reaches = [&](double speed) {
     f.load.stream.speed = speed;
-    return fall(f).reaches_lock;
+    return followed(f, 1e-7).reaches_lock;  // ten times closer than the speed is told
   };
   const bool at_first = reaches(from);
   if (at_first == reaches(to)) return std::numeric_limits<double>::quiet_NaN();

@@ -216,4 +216,21 @@ UnitShelf read_unit_shelf(std::string_view text) {
   return shelf;
 }
 
+BoxShelf read_box_shelf(std::string_view text) {
+  BoxShelf shelf;
+  Table table(text, {"name", "outputs", "longest_hold_s"}, shelf.faults);
+  for (size_t r = 0; r < table.rows.size(); ++r) {
+    sequence::ShelfBox b;
+    b.name = table.text(r, "name");
+    b.outputs = table.number(r, "outputs", spec::between("Outputs", Kind::factor, 1, 24));
+    b.longest_hold = table.number(r, "longest_hold_s", spec::positive("Holds at most", Kind::time, 3600));
+    b.at_switch_on = table.choice(r, "at_switch_on", Names(at_switch_on_names), AtSwitchOn::stays);
+    b.mass = table.number(r, "mass_kg", spec::mass("Mass"));
+    b.price = table.number(r, "price", spec::not_negative("Price", Kind::factor, 1e6));
+    b.remark = table.text(r, "remark");
+    shelf.boxes.push_back(std::move(b));
+  }
+  return shelf;
+}
+
 }  // namespace kranich

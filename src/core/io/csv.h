@@ -13,6 +13,7 @@
 #include "core/assess/assess.h"
 #include "core/io/project_file.h"
 #include "core/place/wheel_shelf.h"
+#include "core/sequence/boxes.h"
 #include "core/swing/units.h"
 
 namespace kranich {
@@ -47,5 +48,12 @@ struct UnitShelf {
   std::vector<Fault> faults;
 };
 UnitShelf read_unit_shelf(std::string_view text);
+
+//! A shelf of boxes that time a sequence.
+struct BoxShelf {
+  std::vector<sequence::ShelfBox> boxes;
+  std::vector<Fault> faults;
+};
+BoxShelf read_box_shelf(std::string_view text);
 
 }  // namespace kranich

@@ -13,7 +13,8 @@ const Stock& shipped_stock() {
                             read_struts(shelf_data::gas_struts).items, read_cords(shelf_data::cords).items,
                             read_pucks(shelf_data::pucks).items, read_stock(shelf_data::wires).items,
                             read_stock(shelf_data::sheets).items, read_stock(shelf_data::plies).items},
-                           read_unit_shelf(shelf_data::retract_units).units};
+                           read_unit_shelf(shelf_data::retract_units).units,
+                           read_box_shelf(shelf_data::sequencers).boxes};
   return stock;
 }
 

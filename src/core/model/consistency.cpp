@@ -137,6 +137,10 @@ std::vector<Fault> relation_faults(const Design& d) {
   };
   ids_unique(d.gear.legs, "/gear/legs", "Leg");
   ids_unique(d.doors, "/doors", "Door");
+  std::set<std::string_view> boxes;
+  for (size_t i = 0; i < d.sequence.boxes.size(); ++i)
+    if (const std::string& id = d.sequence.boxes[i].id; id.empty() || !boxes.insert(id).second)
+      faults.push_back({fmt::format("/sequence/boxes/{}/id", i), id.empty() ? "must not be empty" : fmt::format("\"{}\" is used twice", id), "Box"});
   const auto must_be_leg = [&](const std::string& id, std::string where, const char* what) {
     if (!d.gear.find(id))
       faults.push_back({std::move(where), fmt::format("\"{}\" is no leg's id", id), what});
@@ -226,6 +230,24 @@ void follow(const Design& before, Design& after) {
   actors_gone.insert(legs_gone.begin(), legs_gone.end());
   for (auto* steps : {&after.sequence.up, &after.sequence.down})
     std::erase_if(*steps, [&](const Step& s) { return actors_gone.count(s.actor) > 0; });
+  // What hangs on a box goes with it; a box that gets another id keeps what hangs on it.
+  std::erase_if(after.sequence.outputs, [&](const BoxOutput& o) { return actors_gone.count(o.actor) > 0; });
+  const auto& boxes_before = before.sequence.boxes;
+  auto& boxes = after.sequence.boxes;
+  if (boxes.size() == boxes_before.size()) {
+    for (size_t i = 0; i < boxes.size(); ++i) {
+      if (boxes[i].id == boxes_before[i].id) continue;
+      for (BoxOutput& o : after.sequence.outputs)
+        if (o.box == boxes_before[i].id) o.box = boxes[i].id;
+      for (SequencerBox& b : boxes)
+        if (b.chained_to == boxes_before[i].id) b.chained_to = boxes[i].id;
+    }
+  } else {
+    const auto boxes_gone = gone(boxes_before, boxes);
+    std::erase_if(after.sequence.outputs, [&](const BoxOutput& o) { return boxes_gone.count(o.box) > 0; });
+    for (SequencerBox& b : boxes)
+      if (boxes_gone.count(b.chained_to)) b.chained_to.clear();
+  }
   for (auto& leg : after.gear.legs) {
     const Leg* was = before.gear.find(leg.id);
     if (!was) continue;

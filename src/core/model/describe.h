@@ -135,10 +135,30 @@ void describe(V& v, T& s) {
   v.given("start_s", s.start, spec::not_negative("Starts at", Kind::time, 3600));
 }
 
+template <class V, Of<SequencerBox> T>
+void describe(V& v, T& b) {
+  v.text("id", b.id, "Id");
+  v.text("name", b.name, "Box");
+  v.given("outputs", b.outputs, spec::between("Outputs", Kind::factor, 1, 24));
+  v.given("longest_hold_s", b.longest_hold, spec::positive("Holds at most", Kind::time, 3600));
+  v.choice("at_switch_on", b.at_switch_on, Names(at_switch_on_names), "When switched on");
+  v.text("chained_to", b.chained_to, "Started by the box");
+}
+
+template <class V, Of<BoxOutput> T>
+void describe(V& v, T& o) {
+  v.text("box", o.box, "Box");
+  v.given("output", o.number, spec::between("Output", Kind::factor, 1, 24));
+  v.text("actor", o.actor, "Moves");
+  v.flag("reversed", o.reversed, "Reverser in its lead");
+}
+
 template <class V, Of<Sequence> T>
 void describe(V& v, T& s) {
   v.list("up", s.up, "Going up", 60);
   v.list("down", s.down, "Going down", 60);
+  v.list("boxes", s.boxes, "Boxes that time it", 8);
+  v.list("outputs", s.outputs, "What hangs on their outputs", 60);
   v.given("margin_s", s.margin, spec::not_negative("Time wanted in hand", Kind::time, 60));
   v.text("order", s.order, "Order of the legs, and why");
 }

@@ -52,8 +52,8 @@ inline constexpr std::array<std::string_view, 3> path_names{"straight", "hinged 
                                                             "hinged athwartships"};
 inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam", "solid"};
 inline constexpr std::array<std::string_view, 2> shape_names{"box", "cylinder"};
-inline constexpr std::array<std::string_view, 5> field_names{"tarmac", "turf", "rough strip", "sand",
-                                                             "indoor"};
+inline constexpr std::array<std::string_view, 6> field_names{"tarmac", "turf",   "rough strip",
+                                                             "sand",   "indoor", "not said yet"};
 inline constexpr std::array<std::string_view, 4> leg_role_names{"main", "nose", "tail", "outrigger"};
 inline constexpr std::array<std::string_view, 4> leg_stands_names{"both sides", "starboard", "port",
                                                                   "centre line"};
@@ -117,6 +117,8 @@ inline constexpr std::array<std::string_view, 6> fitting_names{"tee",        "pr
 inline constexpr std::array<std::string_view, 3> branch_names{"hangs down", "lies level", "points up"};
 inline constexpr std::array<std::string_view, 3> signal_lost_names{"stays as it is", "goes down", "goes up"};
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
+inline constexpr std::array<std::string_view, 3> at_switch_on_names{"stays as it is", "runs everything down",
+                                                                    "runs one cycle"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
 inline constexpr std::array<std::string_view, 6> origin_names{"missing",   "default",  "plan",

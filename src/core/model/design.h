@@ -19,7 +19,7 @@ namespace kranich {
 
 enum class Build { full_size, model };
 enum class Lift { wing, rotor, vertical };
-enum class Field { tarmac, turf, rough, sand, indoor };
+enum class Field { tarmac, turf, rough, sand, indoor, unsaid };
 enum class Use { touring, training, aerobatics, racing, display };
 enum class BuildState { shell, engine_out, engine_in, flying };
 enum class Action { open, close, raise, lower };
@@ -107,8 +107,31 @@ struct Step : Kept {
   bool operator==(const Step&) const = default;
 };
 
+//! What a box that times a sequence does when it is switched on.
+enum class AtSwitchOn { stays, runs_down, runs_once };
+
+struct SequencerBox : Kept {
+  std::string id;    //!< short: "A"
+  std::string name;  //!< as it is bought
+  Given outputs, longest_hold;
+  AtSwitchOn at_switch_on = AtSwitchOn::stays;
+  std::string chained_to;  //!< id of the box whose output starts it; empty: the selector does
+  bool operator==(const SequencerBox&) const = default;
+};
+
+//! What hangs on an output of a box. Two on one output start together.
+struct BoxOutput : Kept {
+  std::string box;  //!< its id
+  Given number;     //!< from 1
+  std::string actor;
+  bool reversed = false;  //!< a reverser in its own lead
+  bool operator==(const BoxOutput&) const = default;
+};
+
 struct Sequence : Kept {
   std::vector<Step> up, down;
+  std::vector<SequencerBox> boxes;
+  std::vector<BoxOutput> outputs;
   Given margin;       //!< time wanted between one actor and the next
   std::string order;  //!< in which the legs go, and why: by design or by accident
   bool operator==(const Sequence&) const = default;

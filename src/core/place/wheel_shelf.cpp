@@ -20,6 +20,7 @@ std::optional<FieldPressure> firmest_pressure(Field field) {
     case Field::tarmac:
     case Field::indoor:
       return std::nullopt;
+    case Field::unsaid:  // the commonest; what is judged by it says so
     case Field::turf:
       return FieldPressure{350e3, "firm turf: below 350 kPa; soft turf 200 kPa"};
     case Field::rough:

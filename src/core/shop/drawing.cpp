@@ -97,6 +97,7 @@ const Look& look(Line line) { return looks[static_cast<size_t>(line)]; }
 const char* line_name(Line line) { return look(line).name; }
 
 void Drawing::write(const Vec2& at, double height, std::string text, bool centred) {
+  if (text.empty()) return;  // no letters: nothing for a reader of SVG or DXF to stumble over
   Lettering& t = texts.emplace_back();
   t.at = at;
   t.height = height;
@@ -204,6 +205,55 @@ Drawing on_pages_of(Drawing d, double width) {
     if (from < low) t.at.x() += low - from;
   }
   return d;
+}
+
+Drawing mirrored(const Drawing& drawing) {
+  Drawing m = drawing;
+  const auto other = [](const Vec2& p) { return Vec2(-p.x(), p.y()); };
+  for (Path& p : m.paths)
+    for (Vec2& q : p.points) q = other(q);
+  for (Circle& c : m.circles) c.centre = other(c.centre);
+  for (Lettering& t : m.texts) {
+    t.at = other(t.at);
+    if (!t.centred) t.at.x() -= length_of(t.text, t.height);
+  }
+  return m;
+}
+
+namespace {
+
+//! What is cut, bent, drilled or marked, as points from the lower left corner of it all, in an order of their
+//! own: two drawings of one part give the same list.
+std::vector<std::array<double, 3>> lines_of(const Drawing& drawing) {
+  std::vector<std::array<double, 3>> list;
+  Vec2 low(1e300, 1e300);
+  const auto see = [&](const Vec2& at, double kind) {
+    low = low.cwiseMin(at);
+    list.push_back({at.x(), at.y(), kind});
+  };
+  for (const Path& p : drawing.paths)
+    if (p.line != Line::dimension)
+      for (const Vec2& q : p.points) see(q, static_cast<double>(p.line));
+  for (const Circle& c : drawing.circles)
+    if (c.line != Line::dimension) see(c.centre, 10 + c.radius);
+  // To a hundredth of a millimetre: nobody cuts closer.
+  for (auto& [x, y, kind] : list) {
+    x = std::round((x - low.x()) * 100);
+    y = std::round((y - low.y()) * 100);
+  }
+  std::sort(list.begin(), list.end());
+  return list;
+}
+
+}  // namespace
+
+bool same_both_hands(const Drawing& drawing) {
+  const auto here = lines_of(drawing), there = lines_of(mirrored(drawing));
+  if (here.size() != there.size()) return false;
+  for (size_t i = 0; i < here.size(); ++i)
+    for (size_t k = 0; k < 3; ++k)
+      if (std::abs(here[i][k] - there[i][k]) > 1.5) return false;
+  return true;
 }
 
 std::string to_svg(const Drawing& d, const Stamp& stamp) {

@@ -69,6 +69,12 @@ struct Drawing {
   Box bounds() const;
 };
 
+//! The same drawing for the other side: its lines mirrored left to right, its letters readable.
+Drawing mirrored(const Drawing& drawing);
+//! Whether a drawing's lines are those of its mirrored one, laid over it: left and right parts are then truly
+//! identical. Dimensions and letters do not count.
+bool same_both_hands(const Drawing& drawing);
+
 //! The same drawing with its letters kept off a page that they alone would need, for pages that show so much
 //! of it in width (mm): moved sideways, nothing else.
 Drawing on_pages_of(Drawing drawing, double width);

@@ -91,7 +91,7 @@ Maker::Made Maker::jig() const {
 Maker::Made Maker::cut_list() const {
   Drawing s;
   std::vector<std::vector<std::string>> rows{
-      {"Part", "No.", "Of", "Section", "Length", "Cut", "Rake", "Cant", "Drill top", "~ axle"}};
+      {"Part", "No.", "Of", "Section", "Length", "Cut", "Rake", "Cant", "Drill top", "~ axle", "Clocked"}};
   std::map<std::string, double> stock;
   for (const auto& m : members_of(d_)) {
     // Free ends are eaten by the weld, or trimmed at the fit-up.
@@ -104,7 +104,7 @@ Maker::Made Maker::cut_list() const {
             : "?";
     rows.push_back({m.leg + ", " + m.name, std::to_string(m.count), m.material.empty() ? "?" : m.material,
                     section, number(m.geometry.length), number(cut), angle(m.geometry.rake),
-                    angle(m.geometry.cant), angle(m.drill_top), angle(m.drill_axle)});
+                    angle(m.geometry.cant), angle(m.drill_top), angle(m.drill_axle), angle(m.clocking)});
     stock[(m.material.empty() ? "?" : m.material) + " " + section] += m.count * cut;
   }
   for (const Leg& leg : d_.gear.legs) {
@@ -112,7 +112,7 @@ Maker::Made Maker::cut_list() const {
     const double axle = std::abs(leg.wheel_offset) + leg.axle_beyond_wheel + 3 * leg.axle_diameter;
     rows.push_back({leg_word(leg) + ", axle", leg.stands == LegStands::both_sides ? "2" : "1",
                     leg.axle_material, number(leg.axle_diameter), number(axle), number(axle + 0.02), "–", "–",
-                    "–", "–"});
+                    "–", "–", "–"});
     stock[leg.axle_material + " " + number(leg.axle_diameter)] +=
         (leg.stands == LegStands::both_sides ? 2 : 1) * (axle + 0.02);
   }
@@ -125,11 +125,11 @@ Maker::Made Maker::cut_list() const {
       const double cut = line.length + j.diameter / 2;
       rows.push_back({leg_word(leg) + ", " + j.name, leg.stands == LegStands::both_sides ? "2" : "1",
                       j.material, number(j.diameter), number(line.length), number(cut), angle(line.rake),
-                      angle(line.cant), "cupped", "bevel " + angle(line.lean)});
+                      angle(line.cant), "cupped", "bevel " + angle(line.lean), "–"});
       stock[j.material + " " + number(j.diameter)] += (leg.stands == LegStands::both_sides ? 2 : 1) * cut;
     }
   if (rows.size() == 1) return "a leg of tubes or of one strut with its upper end and its axle";
-  double y = s.table({0, 0}, {34, 7, 40, 17, 17, 15, 13, 13, 15, 15}, rows, 1.9);
+  double y = s.table({0, 0}, {30, 7, 37, 16, 16, 15, 12, 12, 14, 14, 14}, rows, 1.9);
   std::vector<std::vector<std::string>> buy{{"To buy", "length, " + unit()}};
   for (const auto& [what, sum] : stock) buy.push_back({what, number(sum)});
   s.table({0, y - 8}, {80, 30}, buy, 2.4);

@@ -33,6 +33,9 @@ class Maker {
     put("cut-list", "Cut list", cut_list());
     put("hardware", "Hardware list", hardware());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
+    for (const auto& m : members_of(d_))
+      if (std::isfinite(m.clocking))
+        put("clocking:" + m.leg + ":" + m.name, fmt::format("Holes of {}, {}, clocked", m.name, m.leg), clocking(m));
     for (const Leg& leg : d_.gear.legs) {
       const std::string word = leg_word(leg);
       const std::string& id = leg.id;
@@ -60,10 +63,13 @@ class Maker {
         }
       }
     }
+    hands();
     return std::move(sheets_);
   }
 
  private:
+  //! What a leg that stands on both sides needs twice: said to be identical, or drawn for the other side too.
+  void hands();
   //! Names that differ only in what no file's name may hold get a number, so that no sheet writes over
   //! another.
   void put(const std::string& wanted, const std::string& title, Made made) {
@@ -95,6 +101,8 @@ class Maker {
   Made lay_up() const;
 
   Made cope(const Leg& leg, const Tube& cut, const Tube& main) const;
+  //! Wrap and fixture for two holes at an angle round a tube.
+  Made clocking(const MemberLine& m) const;
 
   Made plate(const Joint& j) const;
   //! Tap drills and depths of its fasteners where they are tapped into what it bears on.

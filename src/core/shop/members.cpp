@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <cctype>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 #include "core/leg/geometry.h"
@@ -26,6 +27,18 @@ Vec3 face_of(const Leg& leg, const std::string& member) {
   return Vec3::UnitZ();
 }
 
+//! Angle about a line between two directions that holes run along, from the first to the second, clockwise as
+//! seen along the line; a hole goes through, so within ±90°.
+double clocked(const Vec3& line, const Vec3& pin, const Vec3& axle) {
+  const Vec3 along = line.normalized();
+  const Vec3 a = pin - pin.dot(along) * along, b = axle - axle.dot(along) * along;
+  if (a.norm() < 1e-9 || b.norm() < 1e-9) return std::numeric_limits<double>::quiet_NaN();
+  double angle = std::atan2(along.dot(a.cross(b)), a.dot(b));
+  if (angle > std::numbers::pi / 2 + 1e-9) angle -= std::numbers::pi;
+  if (angle <= -std::numbers::pi / 2 + 1e-9) angle += std::numbers::pi;
+  return angle;
+}
+
 }  // namespace
 
 std::vector<MemberLine> members_of(const Design& d) {
@@ -47,7 +60,8 @@ std::vector<MemberLine> members_of(const Design& d) {
           {word, part, material, diameter, wall, width, thickness, foot - top, leg::tube_geometry(top, foot),
            pin.norm() > 0 ? leg::drill_angle(foot - top, pin)
                           : std::numbers::pi / 2 - leg::drill_angle(foot - top, face_of(leg, part)),
-           leg::drill_angle(foot - top, axle_line), leg.stands == LegStands::both_sides ? 2 : 1});
+           leg::drill_angle(foot - top, axle_line),
+           std::isfinite(diameter) && pin.norm() > 0 ? clocked(foot - top, pin, axle_line) : nan, leg.stands == LegStands::both_sides ? 2 : 1});
     };
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, nan, nan, t.top.vec(),

@@ -72,6 +72,75 @@ void Maker::blind_holes(const Joint& j, Drawing& s, double below) const {
   if (rows.size() > 1) s.table({-91, below}, {30, 24, 26, 36, 40}, rows, 2.2);
 }
 
+void Maker::hands() {
+  std::vector<Sheet> all;
+  for (Sheet& sheet : sheets_) {
+    const auto colon = sheet.id.find(':');
+    const std::string kind = sheet.id.substr(0, colon);
+    const std::string rest = colon == std::string::npos ? std::string() : sheet.id.substr(colon + 1);
+    const Leg* leg = d_.gear.find(rest.substr(0, rest.find(':')));
+    auto* drawing = std::get_if<Drawing>(&sheet.drawing);
+    // The bending plan's drawing is a list, the mould a section: they say their other hand themselves.
+    const bool cut_out = kind == "plate" || kind == "unit" || kind == "well" || kind == "slot" || kind == "outline";
+    if (!drawing || !leg || !cut_out || leg->stands != LegStands::both_sides) {
+      all.push_back(std::move(sheet));
+      continue;
+    }
+    if (same_both_hands(*drawing)) {
+      drawing->notes.push_back("Left and right are identical: make two of this one.");
+      all.push_back(std::move(sheet));
+      continue;
+    }
+    Drawing other = mirrored(*drawing);
+    drawing->notes.push_back("Starboard. The port one is its mirror image and has a sheet of its own: mark both L and R, FRONT and OUTSIDE.");
+    other.notes.push_back("Port, mirrored from the starboard one: mark both L and R, FRONT and OUTSIDE.");
+    const std::string title = sheet.title;
+    drawing->title = sheet.title = title + ", starboard";
+    other.title = title + ", port";
+    const std::string id = sheet.id + ":port";
+    all.push_back(std::move(sheet));
+    all.push_back({id, other.title, std::move(other)});
+  }
+  sheets_ = std::move(all);
+}
+
+Maker::Made Maker::clocking(const MemberLine& m) const {
+  Drawing s;
+  const double d = m.diameter * mm, around = std::numbers::pi * d;
+  // The wrap: the pin's line at both ends and in the middle (its two mouths), the axle's beside it.
+  const double high = 46;
+  s.rectangle({0, 0}, {around, high}, Line::cut);
+  const double aside = m.clocking / 2 * d;
+  for (const double mouth : {0.25, 0.75}) {
+    const double pin = mouth * around;
+    s.line({pin, high - 22}, {pin, high}, Line::centre);
+    s.line({pin + aside, 0}, {pin + aside, 22}, Line::mark);
+    if (m.count == 2) s.line({pin - aside, 0}, {pin - aside, 12}, Line::dimension);
+  }
+  s.write({0, high + 2}, 2.4, "wrap round the tube, this edge towards its upper end; long marks: the pin's hole");
+  s.write({0, -4}, 2.4, m.count == 2 ? "lower marks: the axle's hole, starboard leg; thin ones: port leg" : "lower marks: the axle's hole");
+  // The fixture: the tube in a vee, seen from its upper end, a rod through the first hole laid against a block.
+  const double r = d / 2, y = -24 - 2.2 * r - std::max(30.0, 2 * r);
+  const Vec2 c{std::max(around / 2, 2.2 * r + 30), y};
+  s.circles.push_back({c, r, Line::cut});
+  s.line({c.x() - 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, {c.x(), c.y() - std::sqrt(2.0) * r}, Line::mark);
+  s.line({c.x(), c.y() - std::sqrt(2.0) * r}, {c.x() + 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, Line::mark);
+  // The drill comes from above through the axle's hole; the pin's lies clocked from it.
+  s.line({c.x(), c.y() - r - 6}, {c.x(), c.y() + r + 18}, Line::centre);
+  const double a = std::numbers::pi / 2 + m.clocking;  // back from the drill to the pin
+  const Vec2 way{std::cos(a), std::sin(a)};
+  s.line(c - (r + 24) * way, c + (r + 24) * way, Line::bend);
+  s.write({c.x() + 2, c.y() + r + 14}, 2.4, "drill: the axle's hole");
+  s.write(c + (r + 26) * way, 2.4, "rod through the pin's hole");
+  s.write({c.x() - 2.2 * r, c.y() - 2.4 * r - 8}, 3, fmt::format("{} clockwise from the pin's hole to the axle's, seen from the upper end",
+                                                             angle(m.clocking)));
+  s.notes = {caution(), fmt::format("{}, {}: tube {} {}. Drill the pin's hole first; lay the tube in the vee, a straight rod through "
+                                    "that hole, set the rod with an angle finder, clamp, drill.{}",
+                                    m.leg, m.name, number(m.diameter), unit(),
+                                    m.count == 2 ? " The port leg is clocked the other way." : "")};
+  return s;
+}
+
 Maker::Made Maker::plate(const Joint& j) const {
   if (!j.length.known() || !j.width.known()) return "the plate's length and width";
   Drawing s;

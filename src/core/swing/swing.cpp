@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/swing/swing.h"
 
+#include "core/motion/linkage.h"
+#include "core/motion/suspend.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -383,6 +386,42 @@ std::optional<SwingFigures> swing_figures(const Leg& leg) {
   f.protrusion =
       r.well.low.z - lowest_point(f.wheel_stowed, f.axle_stowed, leg.wheel.diameter, leg.wheel.width);
   return f;
+}
+
+std::optional<double> turn_by_springing(const Leg& leg) {
+  if (!leg.retraction.fitted || !(leg.travel > 0) || !leg.axle.known()) return {};
+  const auto made = moving_leg(leg);
+  const auto* moving = std::get_if<MovingLeg>(&made);
+  if (!moving) return {};
+  const motion::Retracting& moves = moving->moves;
+  const bool by_rod = moves.lift || std::holds_alternative<motion::TwistRod>(moves.twist);
+  if (!by_rod) return {};
+  const auto hinge = motion::hinge_axis(leg);
+  const bool on_pivot = hinge && (hinge->point - moves.axis.point).cross(moves.axis.direction).norm() < 1e-3 &&
+                        hinge->direction.cross(moves.axis.direction).norm() < 0.02;
+  if (hinge && !on_pivot) return {};
+  if (!hinge && moves.lift) return {};  // the carrier itself does not spring
+  constexpr int steps = 64;
+  double most = 0;
+  const auto see = [&](double turn) { most = std::isnan(turn) ? turn : std::max(most, std::abs(turn)); };
+  if (!hinge) {
+    // The ball rises along the leg with it: seen from there the rod's fixed end goes down.
+    const auto& rod = std::get<motion::TwistRod>(moves.twist);
+    const double length = (rod.collar - rod.airframe).norm();
+    const double branch = motion::branch_of(motion::rod_turn(moves.line, rod.collar, rod.airframe, length), 0);
+    for (int i = 1; i <= steps && std::isfinite(most); ++i) {
+      const Vec3 seen = rod.airframe + leg.travel * i / steps * moves.line.direction;
+      see(motion::rod_turn(moves.line, rod.collar, seen, length).at(branch));
+    }
+    return most;
+  }
+  const Vec3 axle = leg.axle.vec();
+  for (int i = 1; i <= 16 * steps && std::isfinite(most); ++i) {
+    const double turn = moves.full_turn * i / (16 * steps);
+    if ((moves.pose(motion::Carried::wheel, turn) * axle).z() - axle.z() > leg.travel) break;
+    see(moves.lift ? moves.lift->carrier_turn(turn) : moves.twist_at(turn));
+  }
+  return most;
 }
 
 }  // namespace kranich::swing

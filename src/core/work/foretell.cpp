@@ -53,20 +53,15 @@ double entered_so_far(const Entered& entered, Kind kind, const Task& task, std::
 
 Told of_figure(const Look& look, const Task& task, const Piece& piece, const FigureInfo& figure,
                const Entered& entered, std::string_view reading) {
-  const auto at = [&](const std::string& leg, bool port) {
-    return FigureAt{look.design(),
-                    look.assessment(),
-                    leg,
-                    port,
-                    entered_so_far(entered, Kind::force, task, reading),
-                    entered_so_far(entered, Kind::length, task, reading),
-                    entered_so_far(entered, Kind::mass, task, reading)};
+  const auto value = [&](const std::string& leg, bool port) {
+    return look.figure(figure, leg, port, entered_so_far(entered, Kind::force, task, reading),
+                       entered_so_far(entered, Kind::length, task, reading),
+                       entered_so_far(entered, Kind::mass, task, reading));
   };
-  if (!figure.of_a_leg || !piece.leg.empty()) return {figure.value(at(piece.leg, piece.port)), figure.kind};
+  if (!figure.of_a_leg || !piece.leg.empty()) return {value(piece.leg, piece.port), figure.kind};
   // Without a leg the one that has it: the mains first.
   for (const Leg& leg : look.design().gear.legs)
-    if (const double value = figure.value(at(leg.id, leg.stands == LegStands::port)); std::isfinite(value))
-      return {value, figure.kind};
+    if (const double si = value(leg.id, leg.stands == LegStands::port); std::isfinite(si)) return {si, figure.kind};
   return {nan, figure.kind};
 }
 
@@ -80,7 +75,10 @@ Told told_for(const Look& look, const History& book, const Task& task, const Pie
       const auto path = path_for(look.design(), piece, term.name);
       if (!path) return {nan, {}};
       const auto spec = spec_at(look.design(), *path);
-      return {term.times * value_at(look.design(), *path), spec ? std::optional(spec->kind) : std::nullopt};
+      const auto given = given_at(look.design(), *path);
+      if (!given) return {nan, {}};
+      return {term.times * given->si, spec ? std::optional(spec->kind) : std::nullopt,
+              std::abs(term.times) * given->tolerance};
     }
     case Term::Sort::figure: {
       if (const FigureInfo* figure = find_figure(term.name)) {
@@ -142,6 +140,15 @@ const Finding* Look::finding(std::string_view measure, const Piece& piece) const
   return nullptr;
 }
 
+double Look::figure(const FigureInfo& figure, const std::string& leg, bool port, double load, double height,
+                    double mass) const {
+  // Told by their digits: a number that is not known is equal to none, itself included.
+  const auto [at, fresh] = figures_.try_emplace(
+      FigureKey{figure.id, leg, port, shortest(load), shortest(height), shortest(mass)}, nan);
+  if (fresh) at->second = figure.value({design_, assessment_, leg, port, load, height, mass});
+  return at->second;
+}
+
 Told told(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
           const Entered& entered) {
   return told_for(look, book, task, piece, term, entered, {});
@@ -153,6 +160,7 @@ Foretold foretold(const Look& look, const History& book, const Task& task, const
                   const Entered& entered) {
   const Reading& r = task.readings[reading];
   Foretold f{nan, nan, nan};
+  double spread = 0;
   using Sort = Predicted::Sort;
   switch (r.predicted.sort) {
     case Sort::nothing:
@@ -161,8 +169,11 @@ Foretold foretold(const Look& look, const History& book, const Task& task, const
       break;
     case Sort::sum:
       f.value = 0;
-      for (const Term& term : r.predicted.sum)
-        f.value += told_for(look, book, task, piece, term, entered, r.name).si;
+      for (const Term& term : r.predicted.sum) {
+        const Told t = told_for(look, book, task, piece, term, entered, r.name);
+        f.value += t.si;
+        spread += t.spread;
+      }
       break;
     case Sort::twin:
       if (piece.has_twin)
@@ -191,7 +202,9 @@ Foretold foretold(const Look& look, const History& book, const Task& task, const
       break;
     case Bound::within: {
       if (!std::isfinite(f.value)) break;
-      double by = r.allowed.share ? *r.allowed.share * std::abs(f.value) : size.value_or(0);
+      // A prediction that is itself uncertain is compared with the larger of the two.
+      const double by =
+          std::max(spread, r.allowed.share ? *r.allowed.share * std::abs(f.value) : size.value_or(0));
       f.lower = f.value - by;
       f.upper = f.value + by;
       break;

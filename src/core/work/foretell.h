@@ -6,6 +6,7 @@
 #include <map>
 #include <string>
 #include <string_view>
+#include <tuple>
 #include <utility>
 #include <vector>
 
@@ -15,6 +16,8 @@
 #include "core/work/task.h"
 
 namespace kranich::work {
+
+struct FigureInfo;
 
 //! One look at a design: its findings by measure, for as long as both live.
 class Look {
@@ -29,12 +32,17 @@ class Look {
   //! The finding of a measure for a piece: of its leg, its door; the worst where there are several, or where
   //! none is its own. Null where there is none.
   const Finding* finding(std::string_view measure, const Piece& piece) const;
+  //! A figure, worked out once for each leg and each reading that it follows from: some take a search.
+  double figure(const FigureInfo& figure, const std::string& leg, bool port, double load, double height,
+                double mass) const;
 
  private:
   const Design& design_;
   const Assessment& assessment_;
   std::string loading_;
   std::map<std::string_view, std::vector<const Finding*>> by_measure_;
+  using FigureKey = std::tuple<std::string_view, std::string, bool, std::string, std::string, std::string>;
+  mutable std::map<FigureKey, double> figures_;
 };
 
 //! What is entered so far for one box, by reading: figures may follow from it (closure from the load).
@@ -44,6 +52,7 @@ using Entered = std::vector<Read>;
 struct Told {
   double si;
   std::optional<Kind> kind;
+  double spread = 0;  //!< what the number of the design may be off by itself
 };
 Told told(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
           const Entered& entered);

@@ -7,6 +7,7 @@
 
 #include "core/assess/subjects.h"
 #include "core/assess/table_sheet.h"
+#include "core/force/materials.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 
@@ -144,8 +145,17 @@ class Filler {
         return;
       }
       *at->given = Given(read.value, Origin::measured, at->given->tolerance);
+      // A part that was weighed says so.
+      if (piece_.at.starts_with("/ledger/") && path->ends_with("/mass_kg"))
+        if (bool* weighed = locate_flag(d_, piece_.at + "weighed")) *weighed = true;
     } else if (std::string* text = locate_text(d_, *path)) {
-      if (!read.text.empty()) *text = read.text;
+      if (read.text.empty()) return;
+      if (path->ends_with("/material") && !force::find_material(d_.materials, read.text)) {
+        told_.push_back(say("{}: \"{}\" is none of the materials, so the design keeps what it has; enter it under Materials",
+                            Text(r.name), Text(read.text)));
+        return;
+      }
+      *text = read.text;
     } else if (const auto choice = choice_at(d_, *path)) {
       if (read.text.empty()) return;
       if (const auto index = choice_named(*choice, read.text))
