@@ -93,8 +93,7 @@ void LadderPane::draw(Sheet& s) {
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
     p.drawText(QRectF(left, y - row / 2 + 18, 150, row - 18), Qt::AlignLeft | Qt::TextWordWrap,
-               applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop))
-                       : QObject::tr("does not apply to this gear: passed over"));
+               applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop)) : QObject::tr("does not apply"));
     // What stands on it: one line a step, its legs' boxes beside it.
     std::map<const work::Task*, std::vector<const work::Box*>> by_task;
     std::vector<const work::Task*> order;
@@ -107,8 +106,7 @@ void LadderPane::draw(Sheet& s) {
     const double line = std::min(17.0, (row - 4) / std::max<double>(1, static_cast<double>(order.size())));
     double ty = y - line * static_cast<double>(order.size()) / 2;
     for (const auto* task : order) {
-      QString name = text_of(task->id.substr(task->id.find('.') + 1));
-      name = capitalised(name.replace('-', ' '));
+      const QString name = short_name(*task);
       p.setFont(text_font(8));
       p.setPen(t.ink);
       p.drawText(QRectF(start_x, ty, 96, line), Qt::AlignLeft | Qt::AlignVCenter,
@@ -143,12 +141,18 @@ QString ReadingsPane::said() const {
     const auto say = [&](double si) {
       return unit.kind ? document_.say(si, *unit.kind) : QString::number(si, 'g', 4);
     };
+    // A rate is small beside what drifts: two figures of it, in the reading's unit.
+    const auto rate = [&](double si) {
+      if (!unit.kind) return QString::number(si, 'g', 2);
+      const auto& shown = display_unit(*unit.kind, document_.units());
+      return QStringLiteral("%1 %2").arg(QString::number(si / shown.to_si, 'g', 2), text_of(shown.symbol));
+    };
     const QString name = text_of(of->readings[i].name),
                   step = row.by_landings ? QObject::tr("landing") : QObject::tr("day");
     if (row.jump) words << QObject::tr("%1 jumped by %2 since the reading before.").arg(name, say(*row.jump));
     if (row.drift) {
       QString said = QObject::tr("%1 drifts by %2 a %3 (± %4)")
-                         .arg(name, say(row.drift->slope), step, say(row.drift->error));
+                         .arg(name, rate(row.drift->slope), step, rate(row.drift->error));
       if (std::isfinite(row.drift->out_in))
         said += QObject::tr(", out of tolerance in about %1").arg(std::lround(row.drift->out_in));
       words << said + ".";
@@ -163,7 +167,7 @@ QString ReadingsPane::said() const {
       const auto sides = work::difference_row(journal.history(), *of, box->piece, i);
       if (sides.drift)
         words << QObject::tr("Left and right drift apart in %1 by %2 a %3.")
-                     .arg(name, say(sides.drift->slope), step);
+                     .arg(name, rate(sides.drift->slope), step);
     }
   }
   return words.join(' ');
@@ -205,7 +209,7 @@ void ReadingsPane::draw(Sheet& s) {
   const double width = inside.width() / static_cast<double>(count);
   for (size_t i = 0; i < count; ++i) {
     const auto& [reading, row] = shown[i];
-    const QRectF plot(inside.left() + width * static_cast<double>(i) + 46, inside.top() + 36, width - 64,
+    const QRectF plot(inside.left() + width * static_cast<double>(i) + 62, inside.top() + 36, width - 78,
                       inside.height() - 58 - foot);
     double low = 1e300, high = -1e300;
     for (const auto& x : row.points)
@@ -265,8 +269,8 @@ void ReadingsPane::draw(Sheet& s) {
             QObject::tr("%1, last %2").arg(capitalised(text_of(reading->name)), say(row.points.back().value)),
             Qt::ElideRight, static_cast<int>(plot.width() + 48)));
     p.setPen(t.grey);
-    p.drawText(QRectF(plot.left() - 48, plot.top() - 6, 44, 12), Qt::AlignRight, say(high));
-    p.drawText(QRectF(plot.left() - 48, plot.bottom() - 7, 44, 12), Qt::AlignRight, say(low));
+    p.drawText(QRectF(plot.left() - 66, plot.top() - 6, 62, 12), Qt::AlignRight, say(high));
+    p.drawText(QRectF(plot.left() - 66, plot.bottom() - 7, 62, 12), Qt::AlignRight, say(low));
     p.drawText(QRectF(plot.left(), plot.bottom() + 3, plot.width(), 12), Qt::AlignLeft,
                text_of(row.points.front().day));
     p.drawText(QRectF(plot.left(), plot.bottom() + 3, plot.width(), 12), Qt::AlignRight,

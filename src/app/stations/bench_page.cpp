@@ -714,7 +714,9 @@ class BenchPage : public StationPage {
 
   void fill_book() {
     const QString wanted = find_->text().trimmed();
-    const auto& entries = journal_.book().entries;
+    // By their times: two books laid together stand in any order.
+    std::vector<work::Entry> entries = journal_.book().entries;
+    std::stable_sort(entries.begin(), entries.end(), [](const work::Entry& a, const work::Entry& b) { return a.at < b.at; });
     std::set<std::string> struck;
     double hours = 0, cost = 0;
     for (const auto& e : entries)
@@ -724,8 +726,8 @@ class BenchPage : public StationPage {
     for (auto e = entries.rbegin(); e != entries.rend(); ++e) {
       const bool out = struck.count(e->id) > 0;
       if (!out) {
-        hours += e->hours;
-        cost += e->cost;
+        hours += work::hours_of(*e);
+        cost += work::cost_of(*e);
       }
       QString what = text_of(std::string(work::mark_names[static_cast<size_t>(e->mark)]));
       if (!e->task.empty()) what = QStringLiteral("%1 · %2").arg(text_of(e->task), what);
@@ -741,8 +743,11 @@ class BenchPage : public StationPage {
       if (e->count) said << (e->count == 1 ? tr("1 landing") : tr("%1 landings").arg(e->count));
       for (const std::string* s : {&e->choice, &e->reason, &e->note, &e->source})
         if (!s->empty()) said << text_of(*s);
-      if (e->hours != 0) said << tr("%1 h").arg(e->hours);
-      if (e->cost != 0) said << tr("cost %1").arg(e->cost);
+      const auto reads = [&](std::string_view unit) {
+        return std::any_of(e->readings.begin(), e->readings.end(), [&](const work::Read& r) { return r.unit == unit; });
+      };
+      if (e->hours != 0 && !reads("h")) said << tr("%1 h").arg(e->hours);
+      if (e->cost != 0 && !reads("money")) said << tr("cost %1").arg(e->cost);
       for (const auto& p : e->pictures)
         said << (QFileInfo::exists(journal_.picture_path(p))
                      ? tr("picture %1").arg(text_of(p))

@@ -53,12 +53,6 @@ QString coloured(const QColor& colour, const QString& markup) {
   return QStringLiteral("<span style='color:%1'>%2</span>").arg(colour.name(), markup);
 }
 
-//! A step's name on the screen: what its id says behind the dot.
-QString short_name(const work::Task& task) {
-  QString s = text_of(task.id.substr(task.id.find('.') + 1));
-  return capitalised(s.replace('-', ' '));
-}
-
 //! A row of a list of steps: its state's sign, the piece, the text in two lines.
 class StepButton : public QAbstractButton {
  public:
@@ -206,6 +200,15 @@ QString read_text(const work::Read& read, UnitSystem units) {
   if (!std::isfinite(read.value)) return text_of(read.text);
   const auto unit = work::reading_unit(read.unit);
   return unit ? number_text(read.value, *unit, units) : QString::number(read.value);
+}
+
+QString short_name(const work::Task& task) {
+  QString s = text_of(task.id.substr(task.id.find('.') + 1));
+  s.replace('-', ' ');
+  // The same step for full size and for models has two lines in the table: one of them is shown.
+  for (const QString& end : {QStringLiteral(" full"), QStringLiteral(" model")})
+    if (s.endsWith(end)) s.chop(end.size());
+  return capitalised(s);
 }
 
 QString question_text(const work::Hanging& q) {

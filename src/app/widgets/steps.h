@@ -25,6 +25,8 @@ QString foretold_text(const work::Reading& reading, const work::Foretold& foreto
 QString read_text(const work::Read& read, UnitSystem units);
 //! "How are the legs moved? 14 steps hang on it."
 QString question_text(const work::Hanging& question);
+//! A step's name on the screen: what its id says behind the dot.
+QString short_name(const work::Task& task);
 //! The sign before a step: its state by shape and colour.
 void draw_state(class QPainter& painter, const QPointF& centre, double size, work::State state);
 

@@ -15,55 +15,47 @@
 namespace kranich::shop {
 namespace {
 
-constexpr double page_width = 188, page_height = 222;  //!< mm that every paper holds
-constexpr double large = 3.4, small = 2.7;             //!< letters
-constexpr size_t large_line = 60, small_line = 80;     //!< letters that fit a line
+constexpr double page_width = 188;          //!< mm that every paper holds
+constexpr double large = 3.4, small = 2.7;  //!< letters
+constexpr size_t large_line = 60, small_line = 80;  //!< letters that fit a line
 
-//! Lays lines onto pages; begins a new one where a block would be cut.
+//! One drawing whose pages lie below each other as paper is cut (print/templates.h): a pitch apart, each with
+//! what the one before it shows again at its foot left blank. A block is never cut.
 class Pages {
  public:
-  Pages(std::string id, std::string title, std::string state, std::vector<std::string> head)
-      : id_(std::move(id)), title_(std::move(title)), state_(std::move(state)), head_(std::move(head)) {}
-
-  //! A piece of drawing that is never cut: how high it is, and how it is drawn from its top on.
-  template <class Draw>
-  void block(double height, Draw draw) {
-    if (!open_ || y_ - height < -page_height) begin();
-    draw(pages_.back(), y_);
-    y_ -= height;
-  }
-  std::vector<Sheet> sheets() {
-    std::vector<Sheet> list;
-    for (size_t i = 0; i < pages_.size(); ++i) {
-      const bool one = pages_.size() == 1;
-      pages_[i].title = one ? title_ : fmt::format("{}, page {} of {}", title_, i + 1, pages_.size());
-      pages_[i].state = state_;
-      list.push_back({one ? id_ : fmt::format("{}-{}", id_, i + 1), pages_[i].title, std::move(pages_[i])});
-    }
-    return list;
-  }
-
- private:
-  void begin() {
-    open_ = true;
-    pages_.emplace_back();
-    y_ = 0;
-    // Every page keeps the full width, so that all of them are printed alike.
-    pages_.back().line({0, 0}, {page_width, 0}, Line::dimension);
-    if (pages_.size() == 1)
-      for (const auto& text : head_)
-        for (const auto& words : wrapped(text, small_line)) {
-          y_ -= 4.4;
-          pages_.back().write({0, y_}, small, words);
-        }
+  Pages(Paper paper, std::string id, std::string title, std::string state, std::vector<std::string> head)
+      : pitch_(paper == Paper::a4 ? 235 : 217.4), id_(std::move(id)), title_(std::move(title)) {
+    drawing_.title = title_;
+    drawing_.state = std::move(state);
+    drawing_.line({0, 0}, {page_width, 0}, Line::dimension);
+    for (const auto& text : head)
+      for (const auto& words : wrapped(text, small_line)) drawing_.write({0, y_ -= 4.4}, small, words);
     y_ -= 4;
   }
 
-  std::string id_, title_, state_;
-  std::vector<std::string> head_;
-  std::vector<Drawing> pages_;
+  //! A piece that stays together: how high it is, and how it is drawn from its top on.
+  template <class Draw>
+  void block(double height, Draw draw) {
+    if (y_ - height < -pitch_ * (page_ + 1) + 2 && !fresh_) {
+      ++page_;
+      y_ = -pitch_ * page_ - shown_again - 4.4;
+      drawing_.write({0, y_}, small, fmt::format("{}, page {}", title_, page_ + 1));
+      y_ -= 3;
+    }
+    fresh_ = false;
+    draw(drawing_, y_);
+    y_ -= height;
+  }
+  Sheet sheet() { return {id_, title_, std::move(drawing_)}; }
+
+ private:
+  static constexpr double shown_again = 10;
+  double pitch_;
+  std::string id_, title_;
+  Drawing drawing_;
   double y_ = 0;
-  bool open_ = false;
+  int page_ = 0;
+  bool fresh_ = true;
 };
 
 class Printer {
@@ -106,8 +98,9 @@ class Printer {
   std::string filled(const work::Box& b, const std::string& text) const {
     return work::filled(look_, book_, *b.task, b.piece, text, units_);
   }
-  void add(Pages& pages) {
-    for (auto& s : pages.sheets()) sheets_.push_back(std::move(s));
+  void add(Pages& pages) { sheets_.push_back(pages.sheet()); }
+  Pages pages_of(const std::string& id, const std::string& title) const {
+    return {look_.design().jig.paper, id, title, state_, head_};
   }
 
   std::string amount(double value, const work::ReadingUnit& unit) const {
@@ -132,7 +125,7 @@ class Printer {
   void check_list(const std::string& id, const std::string& title,
                   const std::vector<const work::Box*>& boxes) {
     if (boxes.empty()) return;
-    Pages pages(id, title, state_, head_);
+    Pages pages = pages_of(id, title);
     int number = 0;
     std::set<const work::Hazard*> hazards;
     for (const auto* box : boxes) hazards.insert(box->task->hazards.begin(), box->task->hazards.end());
@@ -204,7 +197,7 @@ class Printer {
   }
 
   void ladder() {
-    Pages pages("ladder", "Ladder of tests", state_, head_);
+    Pages pages = pages_of("ladder", "Ladder of tests");
     for (const auto& rung : progress_.ladder) {
       std::vector<std::string> lines;
       std::map<std::string, std::string> by_task;
@@ -239,7 +232,7 @@ class Printer {
   void part_list() {
     const auto rows = work::part_register(look_.design(), progress_, book_);
     if (rows.empty()) return;
-    Pages pages("register", "Part register", state_, head_);
+    Pages pages = pages_of("register", "Part register");
     const double at[]{0, 58, 78, 100, 118, 140, 158};
     const auto row = [&](const std::vector<std::string>& cells, bool heading) {
       pages.block(6, [&](Drawing& d, double y) {
@@ -263,7 +256,7 @@ class Printer {
 
   //! Blank lines for tries, to be filled in with dirty hands and copied into the Book.
   void trial_form() {
-    Pages pages("trial-form", "Trial form", state_, head_);
+    Pages pages = pages_of("trial-form", "Trial form");
     const double at[]{0, 22, 62, 92, 122};
     pages.block(9, [&](Drawing& d, double y) {
       const char* words[]{"Day", "Changed", "From", "To", "What it did"};

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! What is printed of the work: check list of today and of each stage, ladder of tests, service card, part
-//! register, trial form. In letters to be read at arm's length, a page a sheet.
+//! register, trial form. In letters to be read at arm's length; pages are
+//! broken for the paper that is set.
 #pragma once
 
 #include "core/shop/sheets.h"

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <charconv>
 #include <chrono>
+#include <cmath>
 #include <set>
 
 namespace kranich::work {
@@ -59,6 +60,19 @@ std::vector<const Entry*> History::readings(std::string_view task, std::string_v
     if (e->mark == Mark::done || e->mark == Mark::tried) list.push_back(e);
   return list;
 }
+
+namespace {
+double in(const Entry& e, double own, std::string_view unit) {
+  if (own != 0) return own;
+  double all = 0;
+  for (const Read& r : e.readings)
+    if (r.unit == unit && std::isfinite(r.value)) all += r.value;
+  return all;
+}
+}  // namespace
+
+double hours_of(const Entry& e) { return in(e, e.hours, "h"); }
+double cost_of(const Entry& e) { return in(e, e.cost, "money"); }
 
 std::optional<int> day_number(std::string_view date) {
   int year = 0;

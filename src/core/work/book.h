@@ -95,6 +95,10 @@ class History {
   std::map<std::pair<std::string_view, std::string_view>, std::vector<const Entry*>> by_box_;
 };
 
+//! Hours and money of an entry: its own, or what a reading of it says in that unit.
+double hours_of(const Entry& entry);
+double cost_of(const Entry& entry);
+
 //! Days since the start of 1970 of "2026-11-30…"; nothing where it is no date.
 std::optional<int> day_number(std::string_view date);
 
