@@ -29,7 +29,7 @@ constexpr RungWords rung_words[]{
     {QT_TRANSLATE_NOOP("QObject", "Emergency"),
      QT_TRANSLATE_NOOP("QObject", "a leg hangs, a lamp lies, a leg starts by itself")},
     {QT_TRANSLATE_NOOP("QObject", "Drop"),
-     QT_TRANSLATE_NOOP("QObject", "bottomed, set, crack, 15 % above the foretold peak: rung 1 again")},
+     QT_TRANSLATE_NOOP("QObject", "bottomed, set, crack, noise: then rung 1 again")},
     {QT_TRANSLATE_NOOP("QObject", "Taxi"), QT_TRANSLATE_NOOP("QObject", "shimmy, pull, smell, nod, rub")},
     {QT_TRANSLATE_NOOP("QObject", "Flight, gear down"),
      QT_TRANSLATE_NOOP("QObject", "any doubt of lamp, leg or noise")},
@@ -65,6 +65,23 @@ void LadderPane::draw(Sheet& s) {
     p.drawText(QRectF(x, inside.top() + 16, width, 16), Qt::AlignLeft, said);
     x += width;
   }
+  // A column for each leg where it stands; what is for the aircraft stands in the first.
+  const double start_x = other + 182;
+  std::vector<work::Piece> legs = work::pieces_of(document_.design(), work::Per::leg);
+  const double first = start_x + 112;
+  const double column = std::clamp((inside.right() - first) / std::max<double>(1, static_cast<double>(legs.size())), 24.0, 92.0);
+  const auto column_of = [&](const work::Piece& piece) {
+    for (size_t k = 0; k < legs.size(); ++k)
+      if (!piece.leg.empty() && legs[k].leg == piece.leg &&
+          (legs[k].port == piece.port || piece.key.ends_with(":type") || !piece.has_twin))
+        return first + column * static_cast<double>(k);
+    return first;
+  };
+  p.setFont(text_font(7.5));
+  p.setPen(t.grey);
+  for (size_t k = 0; k < legs.size(); ++k)
+    p.drawText(QRectF(first + column * static_cast<double>(k) - 10, inside.top() - 8, column - 2, 44),
+               Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, text_of(legs[k].words, document_.units()));
   p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap));
   const double top = inside.top() + 38, bottom = inside.bottom();
   p.drawLine(QPointF(rail, top), QPointF(rail, bottom));
@@ -92,9 +109,13 @@ void LadderPane::draw(Sheet& s) {
     p.drawText(QRectF(left, y - row / 2 + 2, 150, 16), Qt::AlignLeft, QObject::tr(words.title));
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
-    p.drawText(QRectF(left, y - row / 2 + 18, 150, row - 18), Qt::AlignLeft | Qt::TextWordWrap,
-               applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop)) : QObject::tr("does not apply"));
-    // What stands on it: one line a step, its legs' boxes beside it.
+    const QString below = applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop)) : QObject::tr("does not apply");
+    if (row >= 46)
+      p.drawText(QRectF(left, y - row / 2 + 18, 152, row - 18), Qt::AlignLeft | Qt::TextWordWrap, below);
+    else
+      p.drawText(QRectF(left, y - row / 2 + 17, 152, 13), Qt::AlignLeft | Qt::AlignVCenter,
+                 p.fontMetrics().elidedText(below, Qt::ElideRight, 152));
+    // What stands on it: one line a step, a box for each leg in its column.
     std::map<const work::Task*, std::vector<const work::Box*>> by_task;
     std::vector<const work::Task*> order;
     for (const size_t i : rung.boxes) {
@@ -102,30 +123,28 @@ void LadderPane::draw(Sheet& s) {
       if (!by_task.count(b.task)) order.push_back(b.task);
       by_task[b.task].push_back(&b);
     }
-    const double start_x = left + 166;
-    const double line = std::min(17.0, (row - 4) / std::max<double>(1, static_cast<double>(order.size())));
-    double ty = y - line * static_cast<double>(order.size()) / 2;
-    for (const auto* task : order) {
-      const QString name = short_name(*task);
-      p.setFont(text_font(8));
+    const auto most = static_cast<size_t>(std::max(1.0, (row - 2) / 11));
+    const size_t shown = order.size() <= most ? order.size() : std::max<size_t>(1, most - 1);
+    const size_t lines = shown < order.size() ? shown + 1 : shown;
+    const double line = std::min(17.0, (row - 2) / std::max<double>(1, static_cast<double>(lines)));
+    double ty = y - line * static_cast<double>(lines) / 2;
+    p.setFont(text_font(8));
+    for (size_t k = 0; k < shown; ++k, ty += line) {
       p.setPen(t.ink);
-      p.drawText(QRectF(start_x, ty, 96, line), Qt::AlignLeft | Qt::AlignVCenter,
-                 p.fontMetrics().elidedText(name, Qt::ElideRight, 94));
-      double bx = start_x + 106;
-      for (const auto* box : by_task[task]) {
-        const QString who =
-            box->piece.words.empty() ? QString() : text_of(box->piece.words, document_.units());
-        const double width = std::max(20.0, p.fontMetrics().horizontalAdvance(who) + 26.0);
-        if (bx + width > inside.right() && bx > start_x + 106) break;
-        draw_state(p, {bx + 7, ty + line / 2}, std::min(10.0, line - 5), box->state);
-        p.setPen(box->state == work::State::waits ? t.grey : t.ink);
-        p.drawText(QRectF(bx + 18, ty, width - 18, line), Qt::AlignLeft | Qt::AlignVCenter, who);
-        spot(QStringLiteral("rung:%1|%2").arg(text_of(task->id), text_of(box->piece.key)),
-             QRectF(bx - 2, ty, width, line),
-             [&journal, id = task->id, key = box->piece.key] { journal.choose(id, key); });
-        bx += width;
+      p.drawText(QRectF(start_x, ty, 98, line), Qt::AlignLeft | Qt::AlignVCenter,
+                 p.fontMetrics().elidedText(short_name(*order[k]), Qt::ElideRight, 96));
+      for (const auto* box : by_task[order[k]]) {
+        const double bx = column_of(box->piece);
+        draw_state(p, {bx, ty + line / 2}, std::min(10.0, line - 3), box->state);
+        spot(QStringLiteral("rung:%1|%2").arg(text_of(box->task->id), text_of(box->piece.key)),
+             QRectF(bx - 10, ty, 20, line),
+             [&journal, id = box->task->id, key = box->piece.key] { journal.choose(id, key); });
       }
-      ty += line;
+    }
+    if (shown < order.size()) {
+      p.setPen(t.grey);
+      p.drawText(QRectF(start_x, ty, 98, line), Qt::AlignLeft | Qt::AlignVCenter,
+                 QObject::tr("and %1 more").arg(order.size() - shown));
     }
   }
 }

@@ -395,8 +395,6 @@ class BenchPage : public StationPage {
     board()->setMaximumHeight(v == ladder ? QWIDGETSIZE_MAX : 230);
     board()->setMinimumHeight(v == ladder ? 320 : 200);
     show_readings();
-    board()->set_share(ladder_, v == ladder ? QRectF(0, 0, 1, 0.66) : QRectF());
-    board()->set_share(readings_, v == ladder ? QRectF(0, 0.66, 1, 0.34) : QRectF(0, 0, 1, 1));
     refresh();
   }
 
@@ -408,6 +406,9 @@ class BenchPage : public StationPage {
     for (size_t i = 0; task && i < task->readings.size(); ++i)
       any = any || !work::row_of(journal_.history(), *task, piece_, i).points.empty();
     board()->setVisible(v == ladder || ((v == now || v == all) && any));
+    const bool both = v == ladder && any;
+    board()->set_share(ladder_, v != ladder ? QRectF() : both ? QRectF(0, 0, 1, 0.68) : QRectF(0, 0, 1, 1));
+    board()->set_share(readings_, v != ladder ? QRectF(0, 0, 1, 1) : both ? QRectF(0, 0.68, 1, 0.32) : QRectF());
   }
 
   QWidget* build_book() {
@@ -456,7 +457,7 @@ class BenchPage : public StationPage {
     register_->setObjectName("bench-register-table");
     register_->setHorizontalHeaderLabels({tr("What"), tr("Side"), tr("Pin or size"), tr("Angle"), tr("Turns"),
                                           tr("Mass"), tr("Price"), tr("State"), tr("Waits for")});
-    register_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    register_->verticalHeader()->setDefaultSectionSize(23);
     register_->verticalHeader()->hide();
     register_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     register_->setShowGrid(false);
@@ -804,7 +805,7 @@ class BenchPage : public StationPage {
                             text_of(r.waits_for, document_.units())};
       for (int c = 0; c < 9; ++c) register_->setItem(static_cast<int>(i), c, new QTableWidgetItem(cells[c]));
     }
-    for (int c = 1; c < 9; ++c) register_->resizeColumnToContents(c);
+    for (int c = 0; c < 9; ++c) register_->resizeColumnToContents(c);
   }
 
   Journal& journal_;

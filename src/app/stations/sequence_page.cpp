@@ -217,7 +217,7 @@ class SequencePage : public StationPage {
     steps_->setSpacing(2);
     field("/sequence/margin_s", tr("Time wanted in hand"));
     put(new TextRow(document_, "/sequence/order", tr("Order of the legs, and why"), this));
-    fold(tr("Boxes that time it"), tr("outputs, what they hold, chained"), [this] { build_boxes(); });
+    fold(tr("Boxes that time it"), tr("outputs, holds"), [this] { build_boxes(); });
     add_findings(tr("What it does"));
     connect(findings(), &FindingList::chosen_changed, this, [this] { board()->update(); });
     heading(tr("Travel times"));
