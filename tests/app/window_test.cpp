@@ -208,6 +208,7 @@ TEST_CASE("every station draws both demos, in light and dark, wide and narrow") 
         CHECK(inked > 60);
       }
     }
+    b.go(Station::place);  // a board stands where it is looked at
     b.window->set_dark(true);
     b.settle();
     CHECK(b.window->grab().toImage().pixelColor(200, 60).lightness() < 90);

@@ -125,6 +125,7 @@ class BigView : public QDialog {
     all->addWidget(text_, 1);
     entry_ = new QLineEdit(this);
     entry_->setObjectName("bench-view-entry");
+    entry_->setAccessibleName(QObject::tr("Reading, or what you saw"));
     entry_->setFont(text_font(24));
     all->addWidget(entry_);
     keys_ = new QLabel(QObject::tr("<b>Enter</b> the reading, then done · <b>Page down</b> next · <b>Page "
@@ -297,6 +298,7 @@ class BenchPage : public StationPage {
     }
     find_ = new QLineEdit(top);
     find_->setObjectName("bench-find");
+    find_->setAccessibleName(tr("Find in steps and Book"));
     find_->setPlaceholderText(tr("Find in steps and Book"));
     find_->setClearButtonEnabled(true);
     bar->addWidget(find_, 1);
@@ -417,6 +419,7 @@ class BenchPage : public StationPage {
     lines->setContentsMargins(12, 0, 12, 8);
     book_ = new QTableWidget(0, 5, page);
     book_->setObjectName("bench-book-table");
+    book_->setAccessibleName(tr("The Book"));
     book_->setHorizontalHeaderLabels({tr("Day"), tr("Who"), tr("What"), tr("For"), tr("Read, said, seen")});
     book_->horizontalHeader()->setSectionResizeMode(4, QHeaderView::Stretch);
     book_->verticalHeader()->hide();
@@ -439,6 +442,7 @@ class BenchPage : public StationPage {
     };
     strike_ = new QLineEdit(page);
     strike_->setObjectName("bench-strike-reason");
+    strike_->setAccessibleName(tr("Why an entry does not count"));
     strike_->setPlaceholderText(tr("why it does not count"));
     strike_->setMaximumWidth(180);
     buttons->addWidget(strike_);
@@ -455,6 +459,7 @@ class BenchPage : public StationPage {
     lines->setContentsMargins(12, 0, 12, 8);
     register_ = new QTableWidget(0, 9, page);
     register_->setObjectName("bench-register-table");
+    register_->setAccessibleName(tr("Part register"));
     register_->setHorizontalHeaderLabels({tr("What"), tr("Side"), tr("Pin or size"), tr("Angle"), tr("Turns"),
                                           tr("Mass"), tr("Price"), tr("State"), tr("Waits for")});
     register_->verticalHeader()->setDefaultSectionSize(23);
@@ -469,6 +474,7 @@ class BenchPage : public StationPage {
     heading(tr("Something happened"), tr("landings, a failure, a try: one line at once"));
     event_ = new QComboBox(this);
     event_->setObjectName("event-sort");
+    event_->setAccessibleName(tr("What happened"));
     event_->addItem(tr("A note"), QString());
     for (const auto& e : work::all_events()) event_->addItem(text_of(e.words), text_of(e.name));
     put(event_);
@@ -481,6 +487,7 @@ class BenchPage : public StationPage {
     };
     event_leg_ = new QComboBox(this);
     event_leg_->setObjectName("event-leg");
+    event_leg_->setAccessibleName(tr("To which leg"));
     put(event_leg_);
     event_what_ = line("event-what", tr("Which part"));
     event_from_ = line("event-from", tr("Changed from"));

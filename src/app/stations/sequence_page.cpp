@@ -279,6 +279,7 @@ class SequencePage : public StationPage {
   void build_boxes() {
     auto* shelf = new QComboBox(this);
     shelf->setObjectName("box-shelf");
+    shelf->setAccessibleName(tr("Add a box from the shelf"));
     shelf->addItem(tr("Add a box …"));
     for (const auto& b : shipped_stock().boxes)
       shelf->addItem(tr("%1: %2 outputs, holds %3, %4")

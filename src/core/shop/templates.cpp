@@ -120,17 +120,18 @@ Maker::Made Maker::clocking(const MemberLine& m) const {
   s.write({0, high + 2}, 2.4, "wrap round the tube, this edge towards its upper end; long marks: the pin's hole");
   s.write({0, -4}, 2.4, m.count == 2 ? "lower marks: the axle's hole, starboard leg; thin ones: port leg" : "lower marks: the axle's hole");
   // The fixture: the tube in a vee, seen from its upper end, a rod through the first hole laid against a block.
-  const double r = d / 2, y = -24 - 2.2 * r - std::max(30.0, 2 * r);
+  const double r = d / 2, y = -30 - r;
   const Vec2 c{std::max(around / 2, 2.2 * r + 30), y};
   s.circles.push_back({c, r, Line::cut});
   s.line({c.x() - 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, {c.x(), c.y() - std::sqrt(2.0) * r}, Line::mark);
   s.line({c.x(), c.y() - std::sqrt(2.0) * r}, {c.x() + 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, Line::mark);
   // The drill comes from above through the axle's hole; the pin's lies clocked from it.
-  s.line({c.x(), c.y() - r - 6}, {c.x(), c.y() + r + 18}, Line::centre);
+  s.line({c.x(), c.y() - r - 6}, {c.x(), c.y() + r + 14}, Line::centre);
   const double a = std::numbers::pi / 2 + m.clocking;  // back from the drill to the pin
-  const Vec2 way{std::cos(a), std::sin(a)};
+  // Its lettered end to the right, where nothing else stands.
+  const Vec2 way = std::cos(a) < 0 ? Vec2(-std::cos(a), -std::sin(a)) : Vec2(std::cos(a), std::sin(a));
   s.line(c - (r + 24) * way, c + (r + 24) * way, Line::bend);
-  s.write({c.x() + 2, c.y() + r + 14}, 2.4, "drill: the axle's hole");
+  s.write({c.x() + 2, c.y() + r + 11}, 2.4, "drill: the axle's hole");
   s.write(c + (r + 26) * way, 2.4, "rod through the pin's hole");
   s.write({c.x() - 2.2 * r, c.y() - 2.4 * r - 8}, 3, fmt::format("{} clockwise from the pin's hole to the axle's, seen from the upper end",
                                                              angle(m.clocking)));

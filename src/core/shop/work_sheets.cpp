@@ -192,6 +192,10 @@ class Printer {
         d.write({7, y + 1.6}, small, shortened(r.name, 30));
         d.write({78, y + 1.6}, small, should.empty() ? "" : "should be " + should);
         d.line({142, y + 0.8}, {page_width, y + 0.8}, Line::mark);
+        if (!b.last) continue;
+        for (const work::Read& read : b.last->readings)
+          if (read.name == r.name)
+            d.write({144, y + 1.6}, small, shortened(std::isfinite(read.value) ? amount(read.value, r.unit) : read.text, 18));
       }
     });
   }
