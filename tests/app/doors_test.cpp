@@ -209,7 +209,8 @@ TEST_CASE("a box is taken from the shelf, actors are hung on it, and it is judge
   CHECK(outputs[0].box == "A");
   CHECK(outputs[1].number.si == Approx(2));
   CHECK(outputs[0].actor != outputs[1].actor);
-  for (const char* judged : {"sequence.box_hold", "sequence.box_outputs", "sequence.box_start", "sequence.box_left"}) {
+  for (const char* judged :
+       {"sequence.box_hold", "sequence.box_outputs", "sequence.box_start", "sequence.box_left"}) {
     INFO(judged);
     CHECK(b.worst(judged));
   }

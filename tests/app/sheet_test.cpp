@@ -69,7 +69,8 @@ TEST_CASE("the dialog lists the sheets, shows each, and says what one lacks") {
   QTest::mouseClick(b.find<QPushButton>("open-sheets"), Qt::LeftButton);
   b.settle();
   auto* list = b.find<QListWidget>("sheets");
-  REQUIRE(list->count() == static_cast<int>(sheets_of(b.document).size()));
+  const auto sheets = sheets_of(b.document);
+  REQUIRE(list->count() == static_cast<int>(sheets.size()));
   auto* view = b.find<QWidget>("sheet-view");
   QImage last;
   int ready = 0;
@@ -79,7 +80,7 @@ TEST_CASE("the dialog lists the sheets, shows each, and says what one lacks") {
     const QImage now = view->grab().toImage();
     CHECK(now != last);
     last = now;
-    const bool can = sheets_of(b.document)[static_cast<size_t>(i)].ready();
+    const bool can = sheets[static_cast<size_t>(i)].ready();
     CHECK(b.find<QPushButton>("sheet-pdf")->isEnabled() == can);
     ready += can;
   }

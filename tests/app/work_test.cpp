@@ -344,14 +344,16 @@ TEST_CASE("check lists, ladder, service card, register and trial form are printe
     int longest = 0;
     for (const char* id :
          {"check-list-today", "check-list-jig", "ladder", "service-card", "register", "trial-form"}) {
-      const auto it = std::find_if(sheets.begin(), sheets.end(), [&](const shop::Sheet& s) { return s.id == id; });
+      const auto it =
+          std::find_if(sheets.begin(), sheets.end(), [&](const shop::Sheet& s) { return s.id == id; });
       INFO(id);
       REQUIRE(it != sheets.end());
       const auto& drawing = std::get<shop::Drawing>(it->drawing);
       const Tiling tiles = tiling_of(drawing, paper);
       CHECK(tiles.columns == 1);
       longest = std::max(longest, tiles.rows);
-      // No line of letters is cut: each lies whole on a page, and none stands where the page before shows it again.
+      // No line of letters is cut: each lies whole on a page, and none stands where the page before shows it
+      // again.
       const double pitch = tiles.height - Tiling::overlap;
       std::string all;
       for (const auto& t : drawing.texts) {

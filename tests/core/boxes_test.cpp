@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Boxes that time a sequence: what they must hold, what shares an output, what moves when they are switched on.
+//! Boxes that time a sequence: what they must hold, what shares an output, what moves when they are switched
+//! on.
+#include "core/sequence/boxes.h"
+
 #include <catch2/catch.hpp>
 
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
 #include "core/io/stock.h"
 #include "core/model/locate.h"
-#include "core/sequence/boxes.h"
 #include "cured.h"
 #include "demo.h"
 #include "said.h"
@@ -67,14 +69,16 @@ std::vector<std::string> cured_by(const Design& d, const char* id, const char* k
 }
 bool says(const std::vector<std::string>& words, std::string_view part) {
   for (const auto& w : words) UNSCOPED_INFO(w);
-  return std::any_of(words.begin(), words.end(), [&](const std::string& w) { return w.find(part) != std::string::npos; });
+  return std::any_of(words.begin(), words.end(),
+                     [&](const std::string& w) { return w.find(part) != std::string::npos; });
 }
 
 }  // namespace
 
 TEST_CASE("a box must hold as long as the slowest leg takes, chained ones together") {
   Design d = boxed();
-  for (const char* id : {"sequence.box_hold", "sequence.box_outputs", "sequence.box_apart", "sequence.box_sense", "sequence.box_start"})
+  for (const char* id : {"sequence.box_hold", "sequence.box_outputs", "sequence.box_apart",
+                         "sequence.box_sense", "sequence.box_start"})
     CHECK(verdict(d, id) == Verdict::holds);
   CHECK(verdict(d, "sequence.box_left", "sequence") == Verdict::holds);
   // By hand: an actor's start to the next one's, and behind a leg its slowest time with the margin.
@@ -83,11 +87,14 @@ TEST_CASE("a box must hold as long as the slowest leg takes, chained ones togeth
   double slowest = 0, planned = 0;
   for (const bool up : {true, false}) {
     auto bars = a.line(up).bars;
-    std::stable_sort(bars.begin(), bars.end(), [](const auto& x, const auto& y) { return x.start < y.start; });
+    std::stable_sort(bars.begin(), bars.end(),
+                     [](const auto& x, const auto& y) { return x.start < y.start; });
     for (size_t i = 1; i < bars.size(); ++i) {
       planned = std::max(planned, bars[i].start - bars[i - 1].start);
-      if (!bars[i - 1].is_door && bars[i].is_door && bars[i].action == Action::close && bars[i].leg == bars[i - 1].leg)
-        slowest = std::max(slowest, bars[i - 1].latest_end - bars[i - 1].start + (d.sequence.margin.known() ? d.sequence.margin.si : 0));
+      if (!bars[i - 1].is_door && bars[i].is_door && bars[i].action == Action::close &&
+          bars[i].leg == bars[i - 1].leg)
+        slowest = std::max(slowest, bars[i - 1].latest_end - bars[i - 1].start +
+                                        (d.sequence.margin.known() ? d.sequence.margin.si : 0));
     }
   }
   CHECK(check.needs == Approx(std::max(slowest, planned)));
@@ -182,6 +189,7 @@ TEST_CASE("boxes are kept, named anew and taken away with what hangs on them") {
   CHECK(std::holds_alternative<std::vector<Fault>>(twice));
   // The shelf that ships is whole; a faulty line is named.
   CHECK(shipped_stock().boxes.size() >= 6);
-  CHECK(read_box_shelf("name,outputs,longest_hold_s,at_switch_on\nx,0,3,stays as it is\n").faults.size() == 1);
+  CHECK(read_box_shelf("name,outputs,longest_hold_s,at_switch_on\nx,0,3,stays as it is\n").faults.size() ==
+        1);
   CHECK(read_box_shelf("name,outputs,longest_hold_s,at_switch_on\nx,2,3,explodes\n").faults.size() == 1);
 }

@@ -485,7 +485,8 @@ TEST_CASE("two holes round a tube are clocked as pin and axle lie: by hand, the 
   // An axle that is square to the flight lies along the pin.
   leg.toe = leg.camber = Given(0);
   CHECK(clocking() == Approx(0).margin(1e-9));
-  // Toe turns it about the upright tube by just so much: the wheel's front inboard, the axle's outer end ahead.
+  // Toe turns it about the upright tube by just so much: the wheel's front inboard, the axle's outer end
+  // ahead.
   leg.toe = Given(radians(3));
   CHECK(std::abs(clocking()) == Approx(3).epsilon(1e-6));
   const double in = clocking();
@@ -503,7 +504,8 @@ TEST_CASE("two holes round a tube are clocked as pin and axle lie: by hand, the 
   leg.toe = Given(radians(3));
   const Assessment a = assess(d);
   const auto all = shop::shop_sheets(d, a, "");
-  const auto it = std::find_if(all.begin(), all.end(), [](const shop::Sheet& s) { return s.id.rfind("clocking:", 0) == 0; });
+  const auto it = std::find_if(all.begin(), all.end(),
+                               [](const shop::Sheet& s) { return s.id.rfind("clocking:", 0) == 0; });
   REQUIRE(it != all.end());
   const auto& drawing = std::get<shop::Drawing>(it->drawing);
   CHECK(drawing.scale == 1);
@@ -535,7 +537,8 @@ TEST_CASE("left and right: said to be identical where they are, drawn mirrored w
   const Drawing back = shop::mirrored(other);
   CHECK(back.texts[0].at.x() == Approx(handed.texts[0].at.x()));
   CHECK(back.paths[0].points[2].x() == Approx(handed.paths[0].points[2].x()));
-  // Of a design: a plate with a hole off its middle has two sheets, one that is symmetrical has one that says so.
+  // Of a design: a plate with a hole off its middle has two sheets, one that is symmetrical has one that says
+  // so.
   Design d = demo("redshank");
   Leg& leg = d.gear.main();
   leg.joints.clear();

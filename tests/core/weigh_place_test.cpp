@@ -397,13 +397,15 @@ TEST_CASE("the field is asked for before what hangs on it is judged") {
       const auto paths = paths_in(f.remark);
       asked = asked || std::find(paths.begin(), paths.end(), "/purpose/field") != paths.end();
     }
-    if (f.measure_id == "place.rotation" && f.verdict != Verdict::unknown && d.airframe.aerodynamics.friction.known() == false)
+    if (f.measure_id == "place.rotation" && f.verdict != Verdict::unknown &&
+        d.airframe.aerodynamics.friction.known() == false)
       CHECK(in_words(f.assumption).find("the field is not said") != std::string::npos);
   }
   CHECK(asked);
   d.purpose.field = Field::turf;
   for (const auto& f : assess(d).findings)
-    if (f.measure_id == "place.ground_pressure" && f.subject.leg == "main") CHECK(f.verdict != Verdict::unknown);
+    if (f.measure_id == "place.ground_pressure" && f.subject.leg == "main")
+      CHECK(f.verdict != Verdict::unknown);
   // It is kept, and a file that says nothing means what it meant.
   d.purpose.field = Field::unsaid;
   CHECK(read_project(write_project(d)).design->purpose.field == Field::unsaid);

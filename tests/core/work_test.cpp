@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The steps of the work: the table, conditions, gates, readings, what opens a step again, the ladder, the
 //! Book.
+#include <fmt/format.h>
 #include <unistd.h>
 
 #include <catch2/catch.hpp>
@@ -879,7 +880,8 @@ TEST_CASE("Every demonstration and a blank project has its list of steps", "[wor
   CHECK(p.questions.size() >= 3);
 }
 
-TEST_CASE("Every word of the conditions is true of some aircraft, and so every step is shown to somebody", "[work]") {
+TEST_CASE("Every word of the conditions is true of some aircraft, and so every step is shown to somebody",
+          "[work]") {
   // The demonstrations, and what a few changes make of them.
   std::vector<Design> samples;
   for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) samples.push_back(demo(name));
@@ -892,8 +894,10 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
       for (Leg& leg : d.gear.legs) change(leg);
     };
   };
-  for (const SpringKind kind : {SpringKind::coil, SpringKind::gas, SpringKind::cord, SpringKind::pucks, SpringKind::leaf})
-    for (const char* name : {"wheatear", "redshank"}) made_of(name, all_legs([kind](Leg& l) { l.spring.kind = kind; }));
+  for (const SpringKind kind :
+       {SpringKind::coil, SpringKind::gas, SpringKind::cord, SpringKind::pucks, SpringKind::leaf})
+    for (const char* name : {"wheatear", "redshank"})
+      made_of(name, all_legs([kind](Leg& l) { l.spring.kind = kind; }));
   for (const BentForm form : {BentForm::leaf, BentForm::bow, BentForm::wire})
     for (const char* name : {"wheatear", "redshank"})
       made_of(name, all_legs([form](Leg& l) {
@@ -952,7 +956,8 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
   for (const Design& d : samples) {
     Assessment a = assess(d);
     // Whatever a leaf is made of, it may take a set.
-    if (std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) { return l.spring.kind == SpringKind::bending; })) {
+    if (std::any_of(d.gear.legs.begin(), d.gear.legs.end(),
+                    [](const Leg& l) { return l.spring.kind == SpringKind::bending; })) {
       a.findings.emplace_back();
       a.findings.back().measure_id = "spring.set";
       a.findings.back().value = 0.002;
@@ -961,7 +966,8 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
     for (const auto& word : work::all_words())
       if (facts.of(word.name) == Truth::yes) never.erase(word.name);
     for (const auto& task : table.tasks)
-      if (task.applies.of(facts) == Truth::yes && !work::pieces_of(d, task.per).empty()) unseen.erase(task.id);
+      if (task.applies.of(facts) == Truth::yes && !work::pieces_of(d, task.per).empty())
+        unseen.erase(task.id);
   }
   // No aircraft of Kranich's is worked by air.
   CHECK(never == std::set<std::string_view>{"air"});

@@ -93,7 +93,8 @@ void EnvelopePane::draw(Sheet& s) {
         QStringLiteral("%1, %2").arg(QString::fromStdString(l.name), document_.say(m, Kind::mass));
     p.drawText(
         // Within the card; of one that is too narrow from its left.
-        QRectF(std::max(card.left() + 4, std::min(here.x() - 110, card.right() - 224)), here.y() - 19, 220, 13),
+        QRectF(std::max(card.left() + 4, std::min(here.x() - 110, card.right() - 224)), here.y() - 19, 220,
+               13),
         Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, 216));
   }
 }

@@ -69,7 +69,8 @@ void LadderPane::draw(Sheet& s) {
   const double start_x = other + 182;
   std::vector<work::Piece> legs = work::pieces_of(document_.design(), work::Per::leg);
   const double first = start_x + 112;
-  const double column = std::clamp((inside.right() - first) / std::max<double>(1, static_cast<double>(legs.size())), 24.0, 92.0);
+  const double column = std::clamp(
+      (inside.right() - first) / std::max<double>(1, static_cast<double>(legs.size())), 24.0, 92.0);
   const auto column_of = [&](const work::Piece& piece) {
     for (size_t k = 0; k < legs.size(); ++k)
       if (!piece.leg.empty() && legs[k].leg == piece.leg &&
@@ -109,7 +110,8 @@ void LadderPane::draw(Sheet& s) {
     p.drawText(QRectF(left, y - row / 2 + 2, 150, 16), Qt::AlignLeft, QObject::tr(words.title));
     p.setFont(text_font(7.5));
     p.setPen(t.grey);
-    const QString below = applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop)) : QObject::tr("does not apply");
+    const QString below =
+        applies ? QObject::tr("stop at: %1").arg(QObject::tr(words.stop)) : QObject::tr("does not apply");
     if (row >= 46)
       p.drawText(QRectF(left, y - row / 2 + 18, 152, row - 18), Qt::AlignLeft | Qt::TextWordWrap, below);
     else

@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/document/journal.h"
 #include "app/print/report.h"
 
 #include <QDate>
@@ -9,6 +8,7 @@
 #include <QPainter>
 #include <cmath>
 
+#include "app/document/journal.h"
 #include "app/drawing/panes.h"
 #include "app/drawing/swing_pane.h"
 #include "app/print/pdf.h"
@@ -24,7 +24,8 @@ namespace {
 //! One A4 page after another, in millimetres with the origin at the paper's corner.
 class PrintedPage {
  public:
-  PrintedPage(QPdfWriter& writer, const Document& document) : writer_(writer), document_(document), p_(&writer) {
+  PrintedPage(QPdfWriter& writer, const Document& document)
+      : writer_(writer), document_(document), p_(&writer) {
     p_.scale(dots_per_mm, dots_per_mm);
     head();
   }
@@ -145,9 +146,10 @@ void work_section(PrintedPage& paper, Document& document) {
   paper.need(30);
   paper.text(QObject::tr("The work, from the Book"), 4, true);
   for (const auto& proof : progress.proofs)
-    paper.text(proof.flight  ? QObject::tr("%1: flight-proved.").arg(sentence_of(proof.words, units))
-               : proof.bench ? QObject::tr("%1: bench-proved, not flight-proved.").arg(sentence_of(proof.words, units))
-                             : QObject::tr("%1: not proved yet.").arg(sentence_of(proof.words, units)),
+    paper.text(proof.flight ? QObject::tr("%1: flight-proved.").arg(sentence_of(proof.words, units))
+               : proof.bench
+                   ? QObject::tr("%1: bench-proved, not flight-proved.").arg(sentence_of(proof.words, units))
+                   : QObject::tr("%1: not proved yet.").arg(sentence_of(proof.words, units)),
                3, false, proof.bench ? Theme::light().holds : Qt::black);
   int passed = 0, of = 0;
   QStringList lines, picks;
@@ -158,14 +160,18 @@ void work_section(PrintedPage& paper, Document& document) {
     QString what = text_of(work::stage_title(b.task->stage)) + QStringLiteral(", ") +
                    text_of(b.task->id.substr(b.task->id.find('.') + 1)).replace('-', ' ');
     if (!b.piece.words.empty()) what += QStringLiteral(" (%1)").arg(text_of(b.piece.words, units));
-    if (b.last && !b.last->choice.empty()) picks << QStringLiteral("%1: %2").arg(what, text_of(b.last->choice));
+    if (b.last && !b.last->choice.empty())
+      picks << QStringLiteral("%1: %2").arg(what, text_of(b.last->choice));
     if (b.state == work::State::off) {
       for (const auto& r : b.last->readings) {
         if (r.compared != work::Compared::outside) continue;
         work::Read foretold = r;
         foretold.value = r.foretold;
-        lines << QObject::tr("%1: %2 read %3%4").arg(what, text_of(r.name), read_text(r, units),
-                                                    std::isfinite(r.foretold) ? QObject::tr(", foretold %1").arg(read_text(foretold, units)) : QString());
+        lines << QObject::tr("%1: %2 read %3%4")
+                     .arg(what, text_of(r.name), read_text(r, units),
+                          std::isfinite(r.foretold)
+                              ? QObject::tr(", foretold %1").arg(read_text(foretold, units))
+                              : QString());
       }
     } else if (b.state == work::State::tried) {
       lines << QObject::tr("%1: tried before its time, no proof: %2").arg(what, text_of(b.last->reason));
@@ -182,12 +188,15 @@ void work_section(PrintedPage& paper, Document& document) {
   for (size_t i = 0; i < valid.size() && i < 12; ++i) {
     const work::Entry& e = *valid[valid.size() - 1 - i];
     QStringList said;
-    for (const auto& r : e.readings) said << QStringLiteral("%1 %2").arg(text_of(r.name), read_text(r, units));
+    for (const auto& r : e.readings)
+      said << QStringLiteral("%1 %2").arg(text_of(r.name), read_text(r, units));
     if (e.count) said << QObject::tr("%1 landings").arg(e.count);
     for (const std::string* words : {&e.what, &e.note})
       if (!words->empty()) said << text_of(*words);
-    paper.text(QStringLiteral("%1  %2  %3: %4").arg(text_of(std::string(e.day())), text_of(e.who),
-                                                    text_of(e.task.empty() ? (e.event.empty() ? std::string("note") : e.event) : e.task), said.join("; ")),
+    paper.text(QStringLiteral("%1  %2  %3: %4")
+                   .arg(text_of(std::string(e.day())), text_of(e.who),
+                        text_of(e.task.empty() ? (e.event.empty() ? std::string("note") : e.event) : e.task),
+                        said.join("; ")),
                2.7, false, Qt::darkGray);
   }
 }

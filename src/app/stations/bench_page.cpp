@@ -410,7 +410,9 @@ class BenchPage : public StationPage {
     board()->setVisible(v == ladder || ((v == now || v == all) && any));
     const bool both = v == ladder && any;
     board()->set_share(ladder_, v != ladder ? QRectF() : both ? QRectF(0, 0, 1, 0.68) : QRectF(0, 0, 1, 1));
-    board()->set_share(readings_, v != ladder ? QRectF(0, 0, 1, 1) : both ? QRectF(0, 0.68, 1, 0.32) : QRectF());
+    board()->set_share(readings_, v != ladder ? QRectF(0, 0, 1, 1)
+                                  : both      ? QRectF(0, 0.68, 1, 0.32)
+                                              : QRectF());
   }
 
   QWidget* build_book() {
@@ -724,7 +726,8 @@ class BenchPage : public StationPage {
     const QString wanted = find_->text().trimmed();
     // By their times: two books laid together stand in any order.
     std::vector<work::Entry> entries = journal_.book().entries;
-    std::stable_sort(entries.begin(), entries.end(), [](const work::Entry& a, const work::Entry& b) { return a.at < b.at; });
+    std::stable_sort(entries.begin(), entries.end(),
+                     [](const work::Entry& a, const work::Entry& b) { return a.at < b.at; });
     std::set<std::string> struck;
     double hours = 0, cost = 0;
     for (const auto& e : entries)
@@ -752,7 +755,8 @@ class BenchPage : public StationPage {
       for (const std::string* s : {&e->choice, &e->reason, &e->note, &e->source})
         if (!s->empty()) said << text_of(*s);
       const auto reads = [&](std::string_view unit) {
-        return std::any_of(e->readings.begin(), e->readings.end(), [&](const work::Read& r) { return r.unit == unit; });
+        return std::any_of(e->readings.begin(), e->readings.end(),
+                           [&](const work::Read& r) { return r.unit == unit; });
       };
       if (e->hours != 0 && !reads("h")) said << tr("%1 h").arg(e->hours);
       if (e->cost != 0 && !reads("money")) said << tr("cost %1").arg(e->cost);

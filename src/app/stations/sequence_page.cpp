@@ -77,7 +77,8 @@ class TimelinePane : public DiagramPane {
       if (const auto output = sequence::output_of(document_.design(), names[i]); !output.empty()) {
         p.setFont(text_font(7.5, true));
         p.setPen(t.accent);
-        p.drawText(QRectF(area_.left(), y, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop, text_of(output));
+        p.drawText(QRectF(area_.left(), y, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop,
+                   text_of(output));
       }
       for (const auto& b : line().bars) {
         if (b.actor != names[i]) continue;
@@ -297,32 +298,45 @@ class SequencePage : public StationPage {
         take(d.sequence.boxes.back(), from);
       });
     });
-    put(new ListTable(document_, "/sequence/boxes",
-                      {{"id", tr("Id")}, {"name", tr("Box")}, {"outputs", tr("Outputs")}, {"longest_hold_s", tr("Holds")},
-                       {"at_switch_on", tr("Switched on")}, {"chained_to", tr("Started by")}},
-                      [](Design& d) { d.sequence.boxes.push_back(new_box(d)); }, this));
-    put(new ListTable(document_, "/sequence/outputs",
-                      {{"box", tr("Box")}, {"output", tr("Output")}, {"actor", tr("Moves"), Refers::actor}, {"reversed", tr("Reverser")}},
-                      [](Design& d) {
-                        BoxOutput o;
-                        // The first box that has one left, and the first actor that hangs on none.
-                        for (const SequencerBox& b : d.sequence.boxes)
-                          if (const int free = sequence::free_output(d, b); free && o.box.empty()) {
-                            o.box = b.id;
-                            o.number = Given(static_cast<double>(free));
-                          }
-                        if (const auto left = sequence::on_no_box(d); !left.empty()) o.actor = left[0];
-                        d.sequence.outputs.push_back(o);
-                      },
-                      this));
-    remark(tr("Boxes that are trusted less move doors, never flight controls; none stands between the receiver and a flight control."));
+    put(new ListTable(
+        document_, "/sequence/boxes",
+        {{"id", tr("Id")},
+         {"name", tr("Box")},
+         {"outputs", tr("Outputs")},
+         {"longest_hold_s", tr("Holds")},
+         {"at_switch_on", tr("Switched on")},
+         {"chained_to", tr("Started by")}},
+        [](Design& d) { d.sequence.boxes.push_back(new_box(d)); }, this));
+    put(new ListTable(
+        document_, "/sequence/outputs",
+        {{"box", tr("Box")},
+         {"output", tr("Output")},
+         {"actor", tr("Moves"), Refers::actor},
+         {"reversed", tr("Reverser")}},
+        [](Design& d) {
+          BoxOutput o;
+          // The first box that has one left, and the first actor that hangs on none.
+          for (const SequencerBox& b : d.sequence.boxes)
+            if (const int free = sequence::free_output(d, b); free && o.box.empty()) {
+              o.box = b.id;
+              o.number = Given(static_cast<double>(free));
+            }
+          if (const auto left = sequence::on_no_box(d); !left.empty()) o.actor = left[0];
+          d.sequence.outputs.push_back(o);
+        },
+        this));
+    remark(
+        tr("Boxes that are trusted less move doors, never flight controls; none stands between the receiver "
+           "and a flight control."));
   }
   //! A box by the next letter that none bears.
   static SequencerBox new_box(const Design& d) {
     SequencerBox box;
     for (char c = 'A'; c <= 'Z'; ++c) {
       box.id = std::string(1, c);
-      if (std::none_of(d.sequence.boxes.begin(), d.sequence.boxes.end(), [&](const SequencerBox& b) { return b.id == box.id; })) break;
+      if (std::none_of(d.sequence.boxes.begin(), d.sequence.boxes.end(),
+                       [&](const SequencerBox& b) { return b.id == box.id; }))
+        break;
     }
     return box;
   }

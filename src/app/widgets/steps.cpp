@@ -557,7 +557,8 @@ void StepCard::tick() {
   work::Entry compared = e;
   work::compare_readings(journal_.look(), journal_.history(), task, box->piece, compared);
   QStringList odd;
-  for (const Text& t : work::odd(compared, journal_.today().toStdString())) odd << text_of(t, document_.units());
+  for (const Text& t : work::odd(compared, journal_.today().toStdString()))
+    odd << text_of(t, document_.units());
   if (!odd.isEmpty() && asked_ != odd) {
     asked_ = odd;
     return say(tr("%1 Press again to keep it.").arg(capitalised(odd.join(QStringLiteral("; "))) + "."), true);

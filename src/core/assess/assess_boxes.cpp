@@ -12,7 +12,8 @@ namespace kranich {
 namespace {
 
 Subject about_box(const SequencerBox& box) {
-  return {box.name.empty() ? say("box {}", Text(box.id)) : say("box {}, {}", Text(box.id), Text(box.name)), "box:" + box.id};
+  return {box.name.empty() ? say("box {}", Text(box.id)) : say("box {}, {}", Text(box.id), Text(box.name)),
+          "box:" + box.id};
 }
 Text words_of(const Design& d, const std::vector<std::string>& actors) {
   std::vector<Text> words;
@@ -26,7 +27,8 @@ void assess_boxes(const Design& d, const Assessment& a, Collector& collect) {
   const auto& boxes = d.sequence.boxes;
   if (boxes.empty()) return;
   const auto checks = sequence::check_boxes(d, a.line(true), a.line(false));
-  const auto none = [&](const char* measure, const std::vector<std::string>& actors, const char* source) -> Finding& {
+  const auto none = [&](const char* measure, const std::vector<std::string>& actors,
+                        const char* source) -> Finding& {
     auto& f = collect.add(measure, static_cast<double>(actors.size()), {{}, 0.0, {}, 0.0, source});
     if (!actors.empty()) f.remark = words_of(d, actors);
     return f;
@@ -45,25 +47,30 @@ void assess_boxes(const Design& d, const Assessment& a, Collector& collect) {
       auto& f = collect.add("sequence.box_hold", check.holds - check.needs,
                             at_least(0, "handbook, Doors and sequence: it must outlast the slowest leg"));
       f.working = {{"holds at most", check.holds, Kind::time}, {"must hold", check.needs, Kind::time}};
-      if (!check.to.empty()) f.remark = say("between {} and {}", d.actor_word(check.from), d.actor_word(check.to));
-      if (!box.chained_to.empty()) f.remark.also(say("with box {}, that it is chained to", Text(box.chained_to)));
+      if (!check.to.empty())
+        f.remark = say("between {} and {}", d.actor_word(check.from), d.actor_word(check.to));
+      if (!box.chained_to.empty())
+        f.remark.also(say("with box {}, that it is chained to", Text(box.chained_to)));
     }
     if (!box.outputs.known()) {
       collect.unknown("sequence.box_outputs", entry(path + "/outputs", "how many outputs it has"));
     } else {
       auto& f = collect.add("sequence.box_outputs", box.outputs - check.used,
                             at_least_or_tight(0, 0, "what hangs on it needs an output each"));
-      f.working = {{"outputs", box.outputs, Kind::factor}, {"used", static_cast<double>(check.used), Kind::factor}};
+      f.working = {{"outputs", box.outputs, Kind::factor},
+                   {"used", static_cast<double>(check.used), Kind::factor}};
     }
     none("sequence.box_apart", check.apart, "what shares an output starts with it");
     none("sequence.box_sense", check.other_way, "units on one output run the same way, or have a reverser");
-    none("sequence.box_start", check.moved, "handbook, Doors and sequence: nothing moves when it is switched on");
+    none("sequence.box_start", check.moved,
+         "handbook, Doors and sequence: nothing moves when it is switched on");
   }
   collect.about({"the sequence", "sequence"});
   none("sequence.box_left", sequence::on_no_box(d), "every actor hangs on a box, or on none");
 }
 
-std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::ShelfBox>& shelf, const Finding& finding) {
+std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::ShelfBox>& shelf,
+                               const Finding& finding) {
   std::vector<KnobRef> list;
   const std::string_view id = finding.measure_id;
   const auto& key = finding.subject.key;
@@ -73,9 +80,12 @@ std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::Shel
     for (const SequencerBox& box : d.sequence.boxes) {
       const int free = sequence::free_output(d, box);
       if (!free) continue;
-      list.push_back(one_choice("box." + actor + ".own", say("{} on output {} of box {}", d.actor_word(actor), Figure{static_cast<double>(free)}, Text(box.id)),
+      list.push_back(one_choice("box." + actor + ".own",
+                                say("{} on output {} of box {}", d.actor_word(actor),
+                                    Figure{static_cast<double>(free)}, Text(box.id)),
                                 [actor, free, to = box.id, number](Design& x) {
-                                  std::erase_if(x.sequence.outputs, [&](const BoxOutput& o) { return o.actor == actor; });
+                                  std::erase_if(x.sequence.outputs,
+                                                [&](const BoxOutput& o) { return o.actor == actor; });
                                   BoxOutput o;
                                   o.box = to;
                                   o.actor = actor;
@@ -104,12 +114,14 @@ std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::Shel
       }));
     return list;
   }
-  const auto box = std::find_if(d.sequence.boxes.begin(), d.sequence.boxes.end(), [&](const SequencerBox& b) { return key == "box:" + b.id; });
+  const auto box = std::find_if(d.sequence.boxes.begin(), d.sequence.boxes.end(),
+                                [&](const SequencerBox& b) { return key == "box:" + b.id; });
   if (box == d.sequence.boxes.end()) return list;
   for (const BoxOutput& o : d.sequence.outputs) {
     if (o.box != box->id) continue;
     if (id == "sequence.box_sense" && d.gear.find(o.actor))
-      list.push_back(one_choice("box." + o.actor + ".reverser", say("a reverser in the lead of {}", d.actor_word(o.actor)),
+      list.push_back(one_choice("box." + o.actor + ".reverser",
+                                say("a reverser in the lead of {}", d.actor_word(o.actor)),
                                 [actor = o.actor](Design& x) {
                                   for (BoxOutput& y : x.sequence.outputs)
                                     if (y.actor == actor) y.reversed = !y.reversed;
@@ -119,7 +131,8 @@ std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::Shel
   if (id == "sequence.box_hold" && box->chained_to.empty())
     for (const SequencerBox& other : d.sequence.boxes)
       if (other.id != box->id && other.chained_to != box->id)
-        list.push_back(one_choice("box." + box->id + ".chain_" + other.id, say("box {} chained to box {}", Text(box->id), Text(other.id)),
+        list.push_back(one_choice("box." + box->id + ".chain_" + other.id,
+                                  say("box {} chained to box {}", Text(box->id), Text(other.id)),
                                   [at = box->id, to = other.id](Design& x) {
                                     for (SequencerBox& b : x.sequence.boxes)
                                       if (b.id == at) b.chained_to = to;
@@ -127,7 +140,8 @@ std::vector<KnobRef> box_swaps(const Design& d, const std::vector<sequence::Shel
   if (id == "sequence.box_hold" || id == "sequence.box_outputs" || id == "sequence.box_start")
     for (const sequence::ShelfBox& s : shelf)
       if (s.name != box->name)
-        list.push_back(one_choice("box." + box->id + ".shelf_" + s.name, say("{} in the place of box {}", Text(s.name), Text(box->id)),
+        list.push_back(one_choice("box." + box->id + ".shelf_" + s.name,
+                                  say("{} in the place of box {}", Text(s.name), Text(box->id)),
                                   [at = box->id, s](Design& x) {
                                     for (SequencerBox& b : x.sequence.boxes)
                                       if (b.id == at) take(b, s);

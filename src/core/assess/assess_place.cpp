@@ -75,8 +75,7 @@ void rotation(const PlaceRules& r, const PlaceFigures& f, const Standing& s, Col
       x.remark = "full thrust lifts the nose at standstill";
     if (r.run_estimated) x.remark.also("estimated: coefficients by default");
     x.assumption = "thrust at that speed, level attitude, static heights, no ground effect";
-    if (r.turf_taken)
-      x.assumption.also("the field is not said: the rolling friction of turf is taken");
+    if (r.turf_taken) x.assumption.also("the field is not said: the rolling friction of turf is taken");
   }
   if (f.furthest_aft) {
     auto& x = collect.add("place.furthest_aft", *f.furthest_aft - s.main.x);

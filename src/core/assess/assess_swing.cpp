@@ -40,7 +40,11 @@ class SwingJudge {
     if (const auto turn = swing::turn_by_springing(leg_)) {
       if (std::isfinite(*turn))
         collect_.add("swing.spring_turn", *turn,
-                     {{}, radians(2), {}, radians(1), "handbook, Swing: the rod is dead over the suspension's travel"});
+                     {{},
+                      radians(2),
+                      {},
+                      radians(1),
+                      "handbook, Swing: the rod is dead over the suspension's travel"});
       else
         collect_.fails("swing.spring_turn", at_most(radians(2), "the rod goes all the way"),
                        "the rod locks while the leg springs");

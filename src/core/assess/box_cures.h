@@ -15,7 +15,8 @@ class Collector;
 
 //! The part of Sequence that is about boxes.
 void assess_boxes(const Design& design, const Assessment& assessment, Collector& collect);
-std::vector<KnobRef> box_swaps(const Design& design, const std::vector<sequence::ShelfBox>& shelf, const Finding& finding);
+std::vector<KnobRef> box_swaps(const Design& design, const std::vector<sequence::ShelfBox>& shelf,
+                               const Finding& finding);
 //! A box of the shelf in a box's place: what hangs on it stays.
 void take(SequencerBox& box, const sequence::ShelfBox& from);
 

@@ -21,8 +21,8 @@ struct DoorState {
   double density = 0;
   std::optional<motion::DoorPanel> panel;
   std::optional<doors::Region> region;  //!< of a door that the leg does not move
-  std::optional<drive::Extreme> over;    //!< least distance to the stowed leg over the openings
-  std::optional<double> clears_down;     //!< opening from which on it clears the leg that is down; NaN: none
+  std::optional<drive::Extreme> over;   //!< least distance to the stowed leg over the openings
+  std::optional<double> clears_down;    //!< opening from which on it clears the leg that is down; NaN: none
   std::optional<doors::CrankDrive> crank;
   std::optional<doors::LegDoor> follows;  //!< of one that the leg moves
   //! Its opening over evenly spread shares of the leg's travel, from down to stowed.

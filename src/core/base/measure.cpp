@@ -563,10 +563,11 @@ const std::array registry{
     Measure{"swing.seat", swing, "Starboard wheel deeper than port", Kind::length,
             "Difference of the depths measured on both sides: they should sit alike.",
             "difference of readings", "measured", 0.01},
-    Measure{"swing.spring_turn", swing, "Wheel turned by springing", Kind::angle,
-            "How far the rod that turns the wheel as it stows turns it already over the suspension's travel: it "
-            "would steer.",
-            "greatest χ over the travel", "handbook, Swing", radians(1)},
+    Measure{
+        "swing.spring_turn", swing, "Wheel turned by springing", Kind::angle,
+        "How far the rod that turns the wheel as it stows turns it already over the suspension's travel: it "
+        "would steer.",
+        "greatest χ over the travel", "handbook, Swing", radians(1)},
     Measure{"swing.unit_turn", swing, "This unit's turn against its number", Kind::angle,
             "The turn measured on the very unit less the one entered: units that look alike differ.",
             "difference", "measured"},
@@ -714,17 +715,18 @@ const std::array registry{
             "Time in hand between the slowest leg at rest and the door starting to close.",
             "w₂ − (w₁ + t_leg,max)", "timed school, plain rule", 1},
     Measure{"sequence.box_hold", sequence, "Box holds longer than needed", Kind::time,
-            "Longest time that the box holds between one output and the next, with the one it is chained to, less "
+            "Longest time that the box holds between one output and the next, with the one it is chained to, "
+            "less "
             "what it must hold: the plan's longest wait, and behind a leg as long as the slowest leg takes.",
             "t_hold − max(t_plan, t_leg,max + margin)", "handbook, Doors and sequence", 1},
     Measure{"sequence.box_outputs", sequence, "Outputs of the box left", Kind::factor,
             "Outputs that it has less those that something hangs on.", "n − used", "counted", 1},
     Measure{"sequence.box_apart", sequence, "Shares an output, starts otherwise", Kind::factor,
-            "Actors that hang on one output with another and do not start together with it, the same way.", "counted",
-            "timeline", 1},
+            "Actors that hang on one output with another and do not start together with it, the same way.",
+            "counted", "timeline", 1},
     Measure{"sequence.box_sense", sequence, "Runs the other way on its output", Kind::factor,
-            "Legs whose unit runs the other way than what else hangs on their output, without a reverser.", "counted",
-            "units as they are bought (Swing)", 1},
+            "Legs whose unit runs the other way than what else hangs on their output, without a reverser.",
+            "counted", "units as they are bought (Swing)", 1},
     Measure{"sequence.box_start", sequence, "Moves when the box is switched on", Kind::factor,
             "Actors that the box sets going when it is switched on, before anybody asks for it.", "counted",
             "the box as it is bought", 1},

@@ -140,7 +140,8 @@ std::vector<Fault> relation_faults(const Design& d) {
   std::set<std::string_view> boxes;
   for (size_t i = 0; i < d.sequence.boxes.size(); ++i)
     if (const std::string& id = d.sequence.boxes[i].id; id.empty() || !boxes.insert(id).second)
-      faults.push_back({fmt::format("/sequence/boxes/{}/id", i), id.empty() ? "must not be empty" : fmt::format("\"{}\" is used twice", id), "Box"});
+      faults.push_back({fmt::format("/sequence/boxes/{}/id", i),
+                        id.empty() ? "must not be empty" : fmt::format("\"{}\" is used twice", id), "Box"});
   const auto must_be_leg = [&](const std::string& id, std::string where, const char* what) {
     if (!d.gear.find(id))
       faults.push_back({std::move(where), fmt::format("\"{}\" is no leg's id", id), what});

@@ -44,7 +44,8 @@ void need_of(const Design& d, const std::set<std::string>& actors, const Timelin
     const Bar &before = *bars[i - 1], &now = *bars[i];
     double time = now.start - before.start;
     // A door that closes behind a leg: whatever is planned, the slowest leg decides.
-    const bool leg_before = !before.is_door && now.is_door && now.action == Action::close && now.leg == before.leg;
+    const bool leg_before =
+        !before.is_door && now.is_door && now.action == Action::close && now.leg == before.leg;
     if (leg_before) time = std::max(time, before.latest_end - before.start + margin);
     if (!(time > check.needs)) continue;
     check.needs = time;
@@ -89,11 +90,13 @@ std::vector<BoxCheck> check_boxes(const Design& d, const Timeline& up, const Tim
       const BoxOutput* first = outputs.front();
       for (const BoxOutput* o : outputs) {
         if (o == first) continue;
-        if (moves_of(up, o->actor) != moves_of(up, first->actor) || moves_of(down, o->actor) != moves_of(down, first->actor))
+        if (moves_of(up, o->actor) != moves_of(up, first->actor) ||
+            moves_of(down, o->actor) != moves_of(down, first->actor))
           check.apart.push_back(o->actor);
         const Leg *leg = d.gear.find(o->actor), *other = d.gear.find(first->actor);
         if (leg && other &&
-            (leg->retraction.unit.other_way != o->reversed) != (other->retraction.unit.other_way != first->reversed))
+            (leg->retraction.unit.other_way != o->reversed) !=
+                (other->retraction.unit.other_way != first->reversed))
           check.other_way.push_back(o->actor);
       }
     }

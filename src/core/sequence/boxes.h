@@ -23,8 +23,8 @@ struct ShelfBox {
 struct BoxCheck {
   std::string box;  //!< its id
   int used = 0;     //!< outputs that something hangs on
-  //! Longest time that it can hold between one output and the next, with that of the box it is chained to; NaN
-  //! where a box's own is unknown.
+  //! Longest time that it can hold between one output and the next, with that of the box it is chained to;
+  //! NaN where a box's own is unknown.
   double holds = 0;
   //! Longest time between the starts of its actors that it must hold: as planned, and between a leg and the
   //! door that closes behind it as long as the slowest leg takes, with the time wanted in hand.

@@ -35,7 +35,8 @@ class Maker {
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
     for (const auto& m : members_of(d_))
       if (std::isfinite(m.clocking))
-        put("clocking:" + m.leg + ":" + m.name, fmt::format("Holes of {}, {}, clocked", m.name, m.leg), clocking(m));
+        put("clocking:" + m.leg + ":" + m.name, fmt::format("Holes of {}, {}, clocked", m.name, m.leg),
+            clocking(m));
     for (const Leg& leg : d_.gear.legs) {
       const std::string word = leg_word(leg);
       const std::string& id = leg.id;

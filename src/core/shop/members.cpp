@@ -61,7 +61,8 @@ std::vector<MemberLine> members_of(const Design& d) {
            pin.norm() > 0 ? leg::drill_angle(foot - top, pin)
                           : std::numbers::pi / 2 - leg::drill_angle(foot - top, face_of(leg, part)),
            leg::drill_angle(foot - top, axle_line),
-           std::isfinite(diameter) && pin.norm() > 0 ? clocked(foot - top, pin, axle_line) : nan, leg.stands == LegStands::both_sides ? 2 : 1});
+           std::isfinite(diameter) && pin.norm() > 0 ? clocked(foot - top, pin, axle_line) : nan,
+           leg.stands == LegStands::both_sides ? 2 : 1});
     };
     for (const auto& t : leg.tubes)
       add(t.name, t.material, t.diameter, t.wall, nan, nan, t.top.vec(),

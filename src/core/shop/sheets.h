@@ -37,10 +37,10 @@ struct MemberLine {
   leg::TubeGeometry geometry;
   double drill_top;   //!< acute angle to the hinge or pivot line; of a fixed leg to the face it is held on
   double drill_axle;  //!< to the axle
-  //! Of a round member that turns on a pin: from the pin's hole to the axle's, round the tube as seen from its
-  //! upper end, clockwise, to starboard (to port the other way); within ±90°. NaN of any other.
+  //! Of a round member that turns on a pin: from the pin's hole to the axle's, round the tube as seen from
+  //! its upper end, clockwise, to starboard (to port the other way); within ±90°. NaN of any other.
   double clocking;
-  int count;          //!< both sides
+  int count;  //!< both sides
 };
 std::vector<MemberLine> members_of(const Design& design);
 

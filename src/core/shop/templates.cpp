@@ -81,7 +81,8 @@ void Maker::hands() {
     const Leg* leg = d_.gear.find(rest.substr(0, rest.find(':')));
     auto* drawing = std::get_if<Drawing>(&sheet.drawing);
     // The bending plan's drawing is a list, the mould a section: they say their other hand themselves.
-    const bool cut_out = kind == "plate" || kind == "unit" || kind == "well" || kind == "slot" || kind == "outline";
+    const bool cut_out =
+        kind == "plate" || kind == "unit" || kind == "well" || kind == "slot" || kind == "outline";
     if (!drawing || !leg || !cut_out || leg->stands != LegStands::both_sides) {
       all.push_back(std::move(sheet));
       continue;
@@ -92,7 +93,9 @@ void Maker::hands() {
       continue;
     }
     Drawing other = mirrored(*drawing);
-    drawing->notes.push_back("Starboard. The port one is its mirror image and has a sheet of its own: mark both L and R, FRONT and OUTSIDE.");
+    drawing->notes.push_back(
+        "Starboard. The port one is its mirror image and has a sheet of its own: mark both L and R, FRONT "
+        "and OUTSIDE.");
     other.notes.push_back("Port, mirrored from the starboard one: mark both L and R, FRONT and OUTSIDE.");
     const std::string title = sheet.title;
     drawing->title = sheet.title = title + ", starboard";
@@ -117,14 +120,20 @@ Maker::Made Maker::clocking(const MemberLine& m) const {
     s.line({pin + aside, 0}, {pin + aside, 22}, Line::mark);
     if (m.count == 2) s.line({pin - aside, 0}, {pin - aside, 12}, Line::dimension);
   }
-  s.write({0, high + 2}, 2.4, "wrap round the tube, this edge towards its upper end; long marks: the pin's hole");
-  s.write({0, -4}, 2.4, m.count == 2 ? "lower marks: the axle's hole, starboard leg; thin ones: port leg" : "lower marks: the axle's hole");
-  // The fixture: the tube in a vee, seen from its upper end, a rod through the first hole laid against a block.
+  s.write({0, high + 2}, 2.4,
+          "wrap round the tube, this edge towards its upper end; long marks: the pin's hole");
+  s.write({0, -4}, 2.4,
+          m.count == 2 ? "lower marks: the axle's hole, starboard leg; thin ones: port leg"
+                       : "lower marks: the axle's hole");
+  // The fixture: the tube in a vee, seen from its upper end, a rod through the first hole laid against a
+  // block.
   const double r = d / 2, y = -30 - r;
   const Vec2 c{std::max(around / 2, 2.2 * r + 30), y};
   s.circles.push_back({c, r, Line::cut});
-  s.line({c.x() - 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, {c.x(), c.y() - std::sqrt(2.0) * r}, Line::mark);
-  s.line({c.x(), c.y() - std::sqrt(2.0) * r}, {c.x() + 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, Line::mark);
+  s.line({c.x() - 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r}, {c.x(), c.y() - std::sqrt(2.0) * r},
+         Line::mark);
+  s.line({c.x(), c.y() - std::sqrt(2.0) * r}, {c.x() + 2.2 * r, c.y() + 2.2 * r - std::sqrt(2.0) * r},
+         Line::mark);
   // The drill comes from above through the axle's hole; the pin's lies clocked from it.
   s.line({c.x(), c.y() - r - 6}, {c.x(), c.y() + r + 14}, Line::centre);
   const double a = std::numbers::pi / 2 + m.clocking;  // back from the drill to the pin
@@ -133,12 +142,16 @@ Maker::Made Maker::clocking(const MemberLine& m) const {
   s.line(c - (r + 24) * way, c + (r + 24) * way, Line::bend);
   s.write({c.x() + 2, c.y() + r + 11}, 2.4, "drill: the axle's hole");
   s.write(c + (r + 26) * way, 2.4, "rod through the pin's hole");
-  s.write({c.x() - 2.2 * r, c.y() - 2.4 * r - 8}, 3, fmt::format("{} clockwise from the pin's hole to the axle's, seen from the upper end",
-                                                             angle(m.clocking)));
-  s.notes = {caution(), fmt::format("{}, {}: tube {} {}. Drill the pin's hole first; lay the tube in the vee, a straight rod through "
-                                    "that hole, set the rod with an angle finder, clamp, drill.{}",
-                                    m.leg, m.name, number(m.diameter), unit(),
-                                    m.count == 2 ? " The port leg is clocked the other way." : "")};
+  s.write({c.x() - 2.2 * r, c.y() - 2.4 * r - 8}, 3,
+          fmt::format("{} clockwise from the pin's hole to the axle's, seen from the upper end",
+                      angle(m.clocking)));
+  s.notes = {
+      caution(),
+      fmt::format(
+          "{}, {}: tube {} {}. Drill the pin's hole first; lay the tube in the vee, a straight rod through "
+          "that hole, set the rod with an angle finder, clamp, drill.{}",
+          m.leg, m.name, number(m.diameter), unit(),
+          m.count == 2 ? " The port leg is clocked the other way." : "")};
   return s;
 }
 

@@ -15,8 +15,8 @@
 namespace kranich::shop {
 namespace {
 
-constexpr double page_width = 188;          //!< mm that every paper holds
-constexpr double large = 3.4, small = 2.7;  //!< letters
+constexpr double page_width = 188;                  //!< mm that every paper holds
+constexpr double large = 3.4, small = 2.7;          //!< letters
 constexpr size_t large_line = 60, small_line = 80;  //!< letters that fit a line
 
 //! One drawing whose pages lie below each other as paper is cut (print/templates.h): a pitch apart, each with
@@ -195,7 +195,8 @@ class Printer {
         if (!b.last) continue;
         for (const work::Read& read : b.last->readings)
           if (read.name == r.name)
-            d.write({144, y + 1.6}, small, shortened(std::isfinite(read.value) ? amount(read.value, r.unit) : read.text, 18));
+            d.write({144, y + 1.6}, small,
+                    shortened(std::isfinite(read.value) ? amount(read.value, r.unit) : read.text, 18));
       }
     });
   }

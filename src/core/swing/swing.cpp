@@ -1,9 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/swing/swing.h"
 
-#include "core/motion/linkage.h"
-#include "core/motion/suspend.h"
-
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -14,7 +11,9 @@
 
 #include "core/base/numerics.h"
 #include "core/model/lacking.h"
+#include "core/motion/linkage.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 #include "core/place/keepout.h"
 #include "core/swing/pair.h"
 
@@ -397,7 +396,8 @@ std::optional<double> turn_by_springing(const Leg& leg) {
   const bool by_rod = moves.lift || std::holds_alternative<motion::TwistRod>(moves.twist);
   if (!by_rod) return {};
   const auto hinge = motion::hinge_axis(leg);
-  const bool on_pivot = hinge && (hinge->point - moves.axis.point).cross(moves.axis.direction).norm() < 1e-3 &&
+  const bool on_pivot = hinge &&
+                        (hinge->point - moves.axis.point).cross(moves.axis.direction).norm() < 1e-3 &&
                         hinge->direction.cross(moves.axis.direction).norm() < 0.02;
   if (hinge && !on_pivot) return {};
   if (!hinge && moves.lift) return {};  // the carrier itself does not spring
@@ -408,7 +408,8 @@ std::optional<double> turn_by_springing(const Leg& leg) {
     // The ball rises along the leg with it: seen from there the rod's fixed end goes down.
     const auto& rod = std::get<motion::TwistRod>(moves.twist);
     const double length = (rod.collar - rod.airframe).norm();
-    const double branch = motion::branch_of(motion::rod_turn(moves.line, rod.collar, rod.airframe, length), 0);
+    const double branch =
+        motion::branch_of(motion::rod_turn(moves.line, rod.collar, rod.airframe, length), 0);
     for (int i = 1; i <= steps && std::isfinite(most); ++i) {
       const Vec3 seen = rod.airframe + leg.travel * i / steps * moves.line.direction;
       see(motion::rod_turn(moves.line, rod.collar, seen, length).at(branch));

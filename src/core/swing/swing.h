@@ -103,9 +103,9 @@ std::variant<MovingLeg, Text> moving_leg(const Leg& leg);
 std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<KeepOut>& keep_outs);
 
 //! How far a rod that turns the wheel as the leg swings turns it already while the leg springs: greatest turn
-//! either way over the suspension's travel, rad (NaN where the rod does not reach). A leg that is hinged on its
-//! retract's pivot springs by the first part of its swing; a telescopic one slides its ball along the leg.
-//! Nothing of a leg without such a rod, or without travel. Source: handbook, Swing.
+//! either way over the suspension's travel, rad (NaN where the rod does not reach). A leg that is hinged on
+//! its retract's pivot springs by the first part of its swing; a telescopic one slides its ball along the
+//! leg. Nothing of a leg without such a rod, or without travel. Source: handbook, Swing.
 std::optional<double> turn_by_springing(const Leg& leg);
 
 struct Clearance {

@@ -61,7 +61,8 @@ Told of_figure(const Look& look, const Task& task, const Piece& piece, const Fig
   if (!figure.of_a_leg || !piece.leg.empty()) return {value(piece.leg, piece.port), figure.kind};
   // Without a leg the one that has it: the mains first.
   for (const Leg& leg : look.design().gear.legs)
-    if (const double si = value(leg.id, leg.stands == LegStands::port); std::isfinite(si)) return {si, figure.kind};
+    if (const double si = value(leg.id, leg.stands == LegStands::port); std::isfinite(si))
+      return {si, figure.kind};
   return {nan, figure.kind};
 }
 

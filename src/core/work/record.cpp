@@ -151,8 +151,9 @@ class Filler {
     } else if (std::string* text = locate_text(d_, *path)) {
       if (read.text.empty()) return;
       if (path->ends_with("/material") && !force::find_material(d_.materials, read.text)) {
-        told_.push_back(say("{}: \"{}\" is none of the materials, so the design keeps what it has; enter it under Materials",
-                            Text(r.name), Text(read.text)));
+        told_.push_back(say(
+            "{}: \"{}\" is none of the materials, so the design keeps what it has; enter it under Materials",
+            Text(r.name), Text(read.text)));
         return;
       }
       *text = read.text;
