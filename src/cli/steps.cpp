@@ -11,8 +11,8 @@
 #include "core/base/text.h"
 #include "core/io/book_file.h"
 #include "core/shop/work_sheets.h"
-#include "core/work/figures.h"
-#include "core/work/progress.h"
+#include "core/tasks/figures.h"
+#include "core/tasks/progress.h"
 
 namespace kranich::cli {
 namespace {
@@ -28,24 +28,24 @@ void print_steps(const Design& design, const std::string& path, const std::strin
   const auto read = read_book(read_text_file(book_beside(path), size_t{64} << 20).value_or(""));
   for (const Fault& f : read.faults)
     std::cerr << book_beside(path).string() << ", " << f.where << ": " << f.what << '\n';
-  const work::TaskTable table = task_table(design);
+  const tasks::TaskTable table = task_table(design);
   for (const auto& problem : table.problems) std::cerr << problem << '\n';
-  const work::History history(read.book);
+  const tasks::History history(read.book);
   const std::string loading = a.loadings.empty() ? std::string() : a.loadings.front().name;
-  const work::Look look(design, a, loading);
-  const work::Progress progress = work::progress_of(table, look, history, today);
+  const tasks::Look look(design, a, loading);
+  const tasks::Progress progress = tasks::progress_of(table, look, history, today);
   const Tongue tongue{design.units, nullptr};
   auto list = nlohmann::ordered_json::array();
   std::string stage;
-  for (const work::Box& b : progress.boxes) {
-    const bool open = b.gates.empty() && !b.passed() && b.state != work::State::standing;
+  for (const tasks::Box& b : progress.boxes) {
+    const bool open = b.gates.empty() && !b.passed() && b.state != tasks::State::standing;
     if (!every && !open) continue;
-    const std::string text = work::filled(look, history, *b.task, b.piece, b.task->text, design.units);
+    const std::string text = tasks::filled(look, history, *b.task, b.piece, b.task->text, design.units);
     if (json) {
       nlohmann::ordered_json one{{"id", b.task->id},
                                  {"stage", b.task->stage},
                                  {"for", b.piece.key},
-                                 {"state", work::state_word(b.state)},
+                                 {"state", tasks::state_word(b.state)},
                                  {"text", text}};
       auto gates = nlohmann::ordered_json::array();
       for (const auto& g : b.gates) gates.push_back(in_words(g.words, tongue));
@@ -53,7 +53,7 @@ void print_steps(const Design& design, const std::string& path, const std::strin
       auto readings = nlohmann::ordered_json::array();
       for (size_t i = 0; i < b.task->readings.size(); ++i) {
         const auto& r = b.task->readings[i];
-        const auto f = work::foretold(look, history, *b.task, b.piece, i, {});
+        const auto f = tasks::foretold(look, history, *b.task, b.piece, i, {});
         nlohmann::ordered_json reading{{"name", r.name}, {"unit", r.unit.symbol}};
         for (const auto& [key, value] :
              {std::pair{"foretold", f.value}, {"lower", f.lower}, {"upper", f.upper}})
@@ -67,9 +67,9 @@ void print_steps(const Design& design, const std::string& path, const std::strin
     if (b.task->stage != stage) {
       stage = b.task->stage;
       put("");
-      put(std::string(work::stage_title(stage)));
+      put(std::string(tasks::stage_title(stage)));
     }
-    put(fmt::format("  [{}] {}{}", work::state_word(b.state),
+    put(fmt::format("  [{}] {}{}", tasks::state_word(b.state),
                     b.piece.words.empty() ? std::string() : in_words(b.piece.words, tongue) + ": ", text));
     for (const auto& g : b.gates) put("        before: " + in_words(g.words, tongue));
   }
@@ -89,26 +89,26 @@ void print_steps(const Design& design, const std::string& path, const std::strin
 std::vector<shop::Sheet> work_sheets(const Design& design, const Assessment& assessment,
                                      const std::string& path, const std::string& today) {
   const auto read = read_book(read_text_file(book_beside(path), size_t{64} << 20).value_or(""));
-  const work::History history(read.book);
-  const work::TaskTable table = task_table(design);
-  const work::Look look(design, assessment,
-                        assessment.loadings.empty() ? std::string() : assessment.loadings.front().name);
-  return shop::work_sheets(work::progress_of(table, look, history, today), look, history, "legs extended");
+  const tasks::History history(read.book);
+  const tasks::TaskTable table = task_table(design);
+  const tasks::Look look(design, assessment,
+                         assessment.loadings.empty() ? std::string() : assessment.loadings.front().name);
+  return shop::work_sheets(tasks::progress_of(table, look, history, today), look, history, "legs extended");
 }
 
 void print_steps_table() {
   fmt::print("{}\n",
              "# Steps of the work\n\nMade by `kranich-cli steps-table`; the table is data/steps.csv, how it "
              "is read stands in "
-             "src/core/work/task.h.\n\n## Words of the column `when`\n\n| word | true when | unknown asks "
+             "src/core/tasks/task.h.\n\n## Words of the column `when`\n\n| word | true when | unknown asks "
              "|\n|---|---|---|");
-  for (const auto& w : work::all_words())
+  for (const auto& w : tasks::all_words())
     put(fmt::format("| {} | {} | {} |", w.name, w.meaning,
-                    w.question.empty() ? "–" : work::question(w.question).words));
+                    w.question.empty() ? "–" : tasks::question(w.question).words));
   fmt::print("{}\n",
              "\n## Figures\n\nWhat texts and predictions may name beside the measures.\n\n| id | what | "
              "meaning | source |\n|---|---|---|---|");
-  for (const auto& f : work::all_figures())
+  for (const auto& f : tasks::all_figures())
     put(fmt::format("| `{}` | {} | {} | {} |", f.id, f.title, f.meaning, f.source));
   fmt::print(
       "{}\n",

@@ -14,6 +14,7 @@
 #include "app/drawing/work_panes.h"
 #include "app/print/templates.h"
 #include "app/widgets/dialogs.h"
+#include "app/widgets/station_steps.h"
 #include "app/widgets/steps.h"
 #include "bench.h"
 #include "core/io/book_file.h"
@@ -72,7 +73,7 @@ struct Card {
   QString text(const char* id) { return card->findChild<QLabel*>(QString::fromLatin1(id))->text(); }
 };
 
-work::State state(Bench& b, const char* task, const char* piece = "") {
+tasks::State state(Bench& b, const char* task, const char* piece = "") {
   const auto* box = b.document.journal().progress().find(task, piece);
   REQUIRE(box);
   return box->state;
@@ -97,6 +98,13 @@ TEST_CASE("a step is read, ticked and kept beside the project, outside undo", "[
   card.reading(0)->clear();
   card.press("step-done");
   CHECK(card.card->said().contains("wanted"));
+  // Hours that are no number are refused, not taken for none.
+  card.type(0, QString::number(now / 1e5) + " bar");
+  card.write("step-hours", "an hour");
+  card.press("step-done");
+  CHECK(card.card->said().contains("Hours must be a number"));
+  CHECK(b.document.journal().book().entries.empty());
+  card.write("step-hours", "1.5");
   // What is typed is said back, with the verdict, before it is written down.
   card.type(0, QString::number(now * 1.03 / 1e5) + " bar");
   CHECK(card.foretold(0).contains("within"));
@@ -107,9 +115,10 @@ TEST_CASE("a step is read, ticked and kept beside the project, outside undo", "[
   const auto& entry = b.document.journal().book().entries[0];
   CHECK(entry.who == "Ilse");
   CHECK(entry.note == "warm afternoon");
-  CHECK(entry.readings[0].compared == work::Compared::within);
+  CHECK(entry.hours == 1.5);
+  CHECK(entry.readings[0].compared == tasks::Compared::within);
   CHECK_FALSE(entry.seen.empty());
-  CHECK(state(b, "wheels.tube", "third:wheel") == work::State::done);
+  CHECK(state(b, "wheels.tube", "third:wheel") == tasks::State::done);
   CHECK(b.value("/gear/legs/third/wheel/pressure_Pa") == Approx(now * 1.03).epsilon(1e-4));
   CHECK(card.text("step-history").contains("warm afternoon"));
   // It lies on the disk at once; undo takes the number back, never the entry.
@@ -157,34 +166,34 @@ TEST_CASE("gates, reasons, schools: said beside the box, never a lock", "[window
   CHECK(swing.card->said().contains("reason"));
   swing.write("step-reason", "the light was going");
   swing.press("step-done");
-  CHECK(state(b, "swing.sweep", "third") == work::State::tried);
+  CHECK(state(b, "swing.sweep", "third") == tasks::State::tried);
   Card card(b, "ask.rule");
   card.press("step-aside");
   CHECK(card.card->said().contains("reason"));
   card.write("step-reason", "the inspector keeps it");
   card.press("step-aside");
-  CHECK(state(b, "ask.rule") == work::State::aside);
+  CHECK(state(b, "ask.rule") == tasks::State::aside);
   // Two schools: nothing is chosen beforehand, and a pick is asked for.
   Card school(b, "choose.emergency");
   const auto* side = school.card->findChild<QRadioButton*>("step-side-1");
   REQUIRE(side);
   CHECK_FALSE(side->isChecked());
   school.press("step-done");
-  CHECK(school.card->said().contains("which"));
+  CHECK(school.card->said().contains("Which of the two"));
   school.card->findChild<QRadioButton*>("step-side-1")->click();
   school.press("step-done");
-  CHECK(state(b, "choose.emergency") == work::State::done);
+  CHECK(state(b, "choose.emergency") == tasks::State::done);
   CHECK(b.document.journal().book().entries.back().choice == "dump valve");
   // A change opens it again, with from and to; "it does not matter" keeps it.
   Card path(b, "survey.load-path", "third");
   path.press("step-done");
   b.document.edit("thicker axle", [](Design& d) { d.gear.third().axle_diameter = Given(0.029); });
   b.settle();
-  CHECK(state(b, "survey.load-path", "third") == work::State::again);
+  CHECK(state(b, "survey.load-path", "third") == tasks::State::again);
   CHECK(path.text("step-gates").contains("29\u00a0mm"));
   path.write("step-reason", "looked at again");
   path.press("step-kept");
-  CHECK(state(b, "survey.load-path", "third") == work::State::done);
+  CHECK(state(b, "survey.load-path", "third") == tasks::State::done);
 }
 
 TEST_CASE("a station shows its open steps and asks what decides further ones", "[window]") {
@@ -207,7 +216,7 @@ TEST_CASE("a station shows its open steps and asks what decides further ones", "
   card->findChild<QLineEdit*>("reading:1")->setText("turf");
   QTest::mouseClick(card->findChild<QPushButton*>("step-done"), Qt::LeftButton);
   b.settle();
-  CHECK(state(b, "ask.field") == work::State::done);
+  CHECK(state(b, "ask.field") == tasks::State::done);
   CHECK(b.value("/purpose/obstacle_m") == Approx(0.06));
   CHECK_FALSE(steps->findChild<QAbstractButton*>("step:ask.field|"));
   // At most seven are shown; the rest leads to Bench.
@@ -276,7 +285,18 @@ TEST_CASE("the ladder, the list, the Book and the register", "[window]") {
   happen("hard landing");
   b.find<QLineEdit>("event-note")->setText("dropped from two metres");
   b.press("event-write");
-  CHECK(state(b, "service.hard-full") == work::State::open);
+  CHECK(state(b, "service.hard-full") == tasks::State::open);
+  // Of a failure: which part, and in what; nothing is taken for granted.
+  happen("failure");
+  b.press("event-write");
+  CHECK(b.find<QLabel>("event-said")->text().contains("Which part"));
+  b.find<QLineEdit>("event-what")->setText("pin");
+  b.press("event-write");
+  CHECK(b.find<QLabel>("event-said")->text().contains("In what"));
+  auto* in = b.find<QComboBox>("event-failed-in");
+  in->setCurrentIndex(in->findData("on the bench"));
+  b.press("event-write");
+  CHECK(b.document.journal().book().entries.back().from == "on the bench");
   happen("purchase");
   b.find<QLineEdit>("event-what")->setText("tyre");
   b.find<QLineEdit>("event-cost")->setText("120.5");
@@ -304,7 +324,7 @@ TEST_CASE("the ladder, the list, the Book and the register", "[window]") {
     d.own_tasks.push_back(t);
   });
   b.settle();
-  CHECK(state(b, "my.wash") == work::State::open);
+  CHECK(state(b, "my.wash") == tasks::State::open);
   CHECK(b.find<QLabel>("bench-problems")->text().contains("moonlit"));
 }
 
@@ -333,6 +353,19 @@ TEST_CASE("large letters on the bench: keys only", "[window]") {
   REQUIRE(b.document.journal().book().entries.size() == before + 1);
   CHECK(b.document.journal().book().entries.back().note == "soft at the far end");
   CHECK(b.value("/purpose/obstacle_m") == Approx(0.06));
+  // What cannot be understood is said, and asked again.
+  const QString again = entry->placeholderText();
+  for (int i = 0; i < 60 && entry->placeholderText() == again; ++i) {
+    QTest::keyClick(entry, Qt::Key_PageDown);
+    if (entry->placeholderText().contains("should be")) break;
+  }
+  REQUIRE(entry->placeholderText().contains("should be"));
+  const QString asked = entry->placeholderText();
+  QTest::keyClicks(entry, "a lot of it");
+  QTest::keyClick(entry, Qt::Key_Return);
+  CHECK_FALSE(big->findChild<QLabel*>("bench-view-said")->text().isEmpty());
+  CHECK(entry->placeholderText() == asked);
+  CHECK(entry->text() == "a lot of it");
   big->close();
 }
 

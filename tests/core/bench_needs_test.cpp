@@ -24,7 +24,7 @@ const Cure* offered(const std::vector<Cure>& cures, std::string_view id) {
 }
 
 //! A cure of the shelves or of a knob, put in, must do what it says; nothing where it is not offered.
-void cured_by(const Design& d, std::string_view measure, std::string_view id) {
+void cured_with(const Design& d, std::string_view measure, std::string_view id) {
   const auto a = assess(d);
   const Finding& f = the_worst(a, measure);
   INFO(measure << " by " << id);
@@ -60,8 +60,8 @@ TEST_CASE("mains are told from an edge, and a nose leg must stand at a former") 
   CHECK(from.verdict == Verdict::noted);
   CHECK(the_worst(a, "place.former").value == Approx(0.06));
   CHECK(plain(the_worst(a, "place.former").remark) == "F2");
-  cured_by(d, "place.former", nose + ".to_former");
-  cured_by(d, "place.former", nose + ".station");
+  cured_with(d, "place.former", nose + ".to_former");
+  cured_with(d, "place.former", nose + ".station");
   d.airframe.references.clear();
   CHECK_FALSE(worst(assess(d), "place.former"));
 }
@@ -80,7 +80,7 @@ TEST_CASE("overall width becomes leg-end spacing, and the stack must be the whee
   CHECK(the_worst(a, "place.axle_stack").verdict == Verdict::holds);
   main.spacer = Given(0.004);
   CHECK(the_worst(assess(d), "place.axle_stack").value == Approx(-0.006));
-  cured_by(d, "place.axle_stack", main.id + ".spacer");
+  cured_with(d, "place.axle_stack", main.id + ".spacer");
   main.brake_width = Given();
   const auto lacking = assess(d);
   CHECK(the_worst(lacking, "place.axle_stack").verdict == Verdict::unknown);
@@ -102,7 +102,7 @@ TEST_CASE("a tyre's pressure lies between a rim on the ground and what the wheel
   soft.gear.main().wheel.pressure.si = *f.limit.lower;
   CHECK(the_worst(assess(soft), "place.tyre_left", "main wheel").value == Approx(0.1).margin(0.02));
   w.greatest_pressure = Given(180e3);
-  cured_by(d, "place.tyre_pressure", "main.pressure");
+  cured_with(d, "place.tyre_pressure", "main.pressure");
 }
 
 TEST_CASE("two rests tell the friction: half the difference times the rate") {
@@ -172,9 +172,9 @@ TEST_CASE("what goes into what: too big is drilled, too small a pin is bushed") 
   CHECK(the_worst(assess(d), "leg.fit").verdict == Verdict::holds);
   d.gear.main().fits[0].bore = Given(0.006);
   CHECK(plain(the_worst(assess(d), "leg.fit").remark).find("bush 0.5 mm thick") != std::string::npos);
-  cured_by(d, "leg.fit", "main.fit1");
+  cured_with(d, "leg.fit", "main.fit1");
   d.gear.main().fits[0].bore = Given(0.004);
-  cured_by(d, "leg.fit", "main.fit1");
+  cured_with(d, "leg.fit", "main.fit1");
   d.gear.main().fits[0].bore = Given();
   CHECK(the_worst(assess(d), "leg.fit").verdict == Verdict::unknown);
 }
@@ -268,7 +268,7 @@ TEST_CASE("screws near a plate's edge: a larger plate, or straps") {
     }
   d.gear.main().joints.push_back(plate);
   CHECK(the_worst(assess(d), "leg.edge_distance").value == Approx(0.007 / 0.003));
-  cured_by(d, "leg.edge_distance", "main.straps");
+  cured_with(d, "leg.edge_distance", "main.straps");
   d.gear.main().joints.back().width = Given(0.040);
   CHECK(the_worst(assess(d), "leg.edge_distance").value == Approx(0.002 / 0.003));
 }

@@ -35,42 +35,12 @@ Design boxed() {
   }
   return d;
 }
-const Finding* found(const Assessment& a, const char* id, const char* key) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && f.subject.key == key) return &f;
-  return nullptr;
-}
 Verdict verdict(const Design& d, const char* id, const char* key = "box:A") {
   const Assessment a = assess(d, Stations::only(Station::sequence));
-  const Finding* f = found(a, id, key);
+  const Finding* f = about(a, id, key);
   INFO(id);
   REQUIRE(f);
   return f->verdict;
-}
-
-//! Words of the cures, each tried: it is what it promises, and can be saved.
-std::vector<std::string> cured_by(const Design& d, const char* id, const char* key) {
-  const Assessment a = assess(d);
-  const Finding* f = found(a, id, key);
-  REQUIRE(f);
-  const Stock stock = stock_of(d);
-  std::vector<std::string> words;
-  for (const auto& cure : cures_for(d, a, *f, {100, &stock})) {
-    const Design after = cure.applied(d);
-    const Assessment b = assess(after);
-    INFO(in_words(cure.text));
-    REQUIRE(found(b, id, key));
-    CHECK(found(b, id, key)->verdict == cure.reached);
-    CHECK(severity(cure.reached) < severity(f->verdict));
-    CHECK(read_project(write_project(after)).design);
-    words.push_back(in_words(cure.text));
-  }
-  return words;
-}
-bool says(const std::vector<std::string>& words, std::string_view part) {
-  for (const auto& w : words) UNSCOPED_INFO(w);
-  return std::any_of(words.begin(), words.end(),
-                     [&](const std::string& w) { return w.find(part) != std::string::npos; });
 }
 
 }  // namespace
@@ -98,7 +68,7 @@ TEST_CASE("a box must hold as long as the slowest leg takes, chained ones togeth
     }
   }
   CHECK(check.needs == Approx(std::max(slowest, planned)));
-  CHECK(found(a, "sequence.box_hold", "box:A")->value == Approx(60 - check.needs));
+  CHECK(about(a, "sequence.box_hold", "box:A")->value == Approx(60 - check.needs));
   // One that is too short fails by so much; the shelf and a second box cure it.
   d.sequence.boxes[0].longest_hold = Given(check.needs - 0.5);
   CHECK(verdict(d, "sequence.box_hold") == Verdict::fails);

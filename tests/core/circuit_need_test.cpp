@@ -13,43 +13,13 @@ using namespace kranich;
 
 namespace {
 
-const Finding* on(const Assessment& a, std::string_view id, std::string_view key) {
-  for (const auto& f : a.findings)
-    if (f.measure_id == id && f.subject.key == key) return &f;
-  return nullptr;
-}
 Verdict verdict(const Design& d, std::string_view id, std::string_view key) {
   const Assessment a = assess(d, Stations::only(Station::circuit));
-  const Finding* f = on(a, id, key);
+  const Finding* f = about(a, id, key);
   INFO(id << " " << key);
   REQUIRE(f);
   return f->verdict;
 }
-//! What cures a finding; each is put in and must do what it says.
-std::vector<std::string> cured_by(const Design& d, std::string_view id, std::string_view key) {
-  const Assessment a = assess(d);
-  const Finding* f = on(a, id, key);
-  INFO(id << " " << key);
-  REQUIRE(f);
-  CHECK((f->verdict == Verdict::fails || f->verdict == Verdict::tight));
-  std::vector<std::string> words;
-  for (const auto& cure : cures_for(d, a, *f)) {
-    const Design after = cure.applied(d);
-    const Assessment b = assess(after);
-    REQUIRE(on(b, id, key));
-    CHECK(on(b, id, key)->verdict == cure.reached);
-    CHECK(severity(cure.reached) < severity(f->verdict));
-    CHECK(read_project(write_project(after)).design);
-    words.push_back(in_words(cure.text));
-  }
-  return words;
-}
-bool says(const std::vector<std::string>& words, std::string_view part) {
-  for (const auto& w : words) UNSCOPED_INFO(w);
-  return std::any_of(words.begin(), words.end(),
-                     [&](const std::string& w) { return w.find(part) != std::string::npos; });
-}
-
 }  // namespace
 
 TEST_CASE("the oil of a stroke is the cylinder's volume, its work the load's and the throttle's") {
@@ -115,7 +85,7 @@ TEST_CASE("a pump that cannot, a time that Sequence does not know, a relief that
   d.circuit.hydraulics.loaded_pressure = Given(5e5);
   d.circuit.hydraulics.loaded_flow = Given(0.0);
   const Assessment a = assess(d, Stations::only(Station::circuit));
-  const Finding* f = on(a, "circuit.time", "main/up");
+  const Finding* f = about(a, "circuit.time", "main/up");
   REQUIRE(f);
   CHECK(f->verdict == Verdict::fails);
   CHECK(in_words(f->remark).find("stops at") != std::string::npos);
@@ -148,7 +118,7 @@ TEST_CASE("on a plain tee the lightest leg goes first, the others wait; a divide
   CHECK(of_leg(tee, "nose leg").starts == Approx(0));
   CHECK(of_leg(tee, "port main leg").starts > 0.3 * of_leg(tee, "nose leg").arrives);
   CHECK(of_leg(tee, "port main leg").arrives == Approx(of_leg(tee, "starboard main leg").arrives));
-  CHECK(in_words(on(tee, "circuit.pauses", "together/up")->remark).find("nose leg after") !=
+  CHECK(in_words(about(tee, "circuit.pauses", "together/up")->remark).find("nose leg after") !=
         std::string::npos);
   d.circuit.hydraulics.split = FlowSplit::geared;
   const Assessment geared = assess(d, Stations::only(Station::circuit));
@@ -166,7 +136,7 @@ TEST_CASE("on a plain tee the lightest leg goes first, the others wait; a divide
       if (leg.id == "third") leg.retraction.drive.mass = Given(mass);
     a = assess(d, Stations::only(Station::circuit));
     for (const char* way : {"together/up", "together/down"})
-      if (const Finding* p = on(a, "circuit.pauses", way); p && p->verdict == Verdict::fails) f = p;
+      if (const Finding* p = about(a, "circuit.pauses", way); p && p->verdict == Verdict::fails) f = p;
     if (f) break;
   }
   REQUIRE(f);
@@ -228,14 +198,14 @@ TEST_CASE("what leaks comes on again, by the bench and by the cruise; both agree
   h.test_time = Given(60.0);
   CHECK(verdict(d, "circuit.interval", "held") == Verdict::fails);
   const Assessment a = assess(d, Stations::only(Station::circuit));
-  const double interval = on(a, "circuit.interval", "held")->value;
-  const double leak = said(*on(a, "circuit.interval", "held"), "leak at the cut-out");
+  const double interval = about(a, "circuit.interval", "held")->value;
+  const double leak = said(*about(a, "circuit.interval", "held"), "leak at the cut-out");
   // p falls as e^(−k/C·t): from 6.5 to 4.5 MPa in a minute.
   CHECK(interval == Approx(60 * std::log(6.5 / 5.2) / std::log(6.5 / 4.5)));
   h.test_fall = h.test_time = Given();
   h.cycles_apart = Given(interval);
   const Assessment b = assess(d, Stations::only(Station::circuit));
-  CHECK(said(*on(b, "circuit.interval", "held"), "leak at the cut-out") == Approx(leak));
+  CHECK(said(*about(b, "circuit.interval", "held"), "leak at the cut-out") == Approx(leak));
 }
 
 TEST_CASE("plumbing: branches, cockpit, twins, both sides watched, the dump valve that Logic counts on") {
@@ -288,24 +258,24 @@ TEST_CASE("leads: voltage at the far end, fuse, relay, channel, slack, way, chan
 TEST_CASE("currents over the sequence against the supply, and with one jammed") {
   Design d = demo("dunnock");
   const Assessment a = assess(d);
-  const Finding* f = on(a, "circuit.current", "supply/up");
+  const Finding* f = about(a, "circuit.current", "supply/up");
   REQUIRE(f);
   // Standing, the pump starting, the bay's switch: all at the legs' first start.
   CHECK(said(*f, "peak") == Approx(6 + 45 + 0.2).margin(0.21));
-  CHECK(on(a, "circuit.jammed", "supply/up")->verdict == Verdict::tight);
+  CHECK(about(a, "circuit.jammed", "supply/up")->verdict == Verdict::tight);
   d.circuit.electrics.supply_current = Given(45.0);
-  CHECK(on(assess(d), "circuit.current", "supply/up")->verdict == Verdict::fails);
+  CHECK(about(assess(d), "circuit.current", "supply/up")->verdict == Verdict::fails);
   d.circuit.electrics.supply_current = Given();
-  CHECK(on(assess(d), "circuit.current", "supply/up")->verdict == Verdict::unknown);
+  CHECK(about(assess(d), "circuit.current", "supply/up")->verdict == Verdict::unknown);
   // Neither what one of them runs with nor what it draws stalled is taken for nothing.
   d = demo("dunnock");
   d.circuit.electrics.feeds[1].running = Given();
-  CHECK(on(assess(d), "circuit.current", "supply/up")->verdict == Verdict::unknown);
+  CHECK(about(assess(d), "circuit.current", "supply/up")->verdict == Verdict::unknown);
   d = demo("dunnock");
   for (auto& feed : d.circuit.electrics.feeds) feed.stall = Given();
   const Assessment b = assess(d);
-  CHECK(on(b, "circuit.jammed", "supply/up")->verdict == Verdict::unknown);
-  CHECK(on(b, "circuit.current", "supply/up")->verdict == Verdict::holds);
+  CHECK(about(b, "circuit.jammed", "supply/up")->verdict == Verdict::unknown);
+  CHECK(about(b, "circuit.current", "supply/up")->verdict == Verdict::holds);
 }
 
 TEST_CASE("unequal gas springs are named and made alike") {
@@ -328,17 +298,17 @@ TEST_CASE("what is missing of pump and throttle is named; the circuit is saved")
   d.circuit.hydraulics.down.bore = Given();
   {
     const Assessment a = assess(d, Stations::only(Station::circuit));
-    const Finding* f = on(a, "circuit.time", "main/down");
+    const Finding* f = about(a, "circuit.time", "main/down");
     REQUIRE(f);
     CHECK(f->verdict == Verdict::unknown);
     CHECK(paths_in(f->remark) == std::vector<std::string>{"/circuit/hydraulics/down/bore_m"});
     // What goes up is known all the same.
-    CHECK(std::isfinite(on(a, "circuit.time", "main/up")->value));
+    CHECK(std::isfinite(about(a, "circuit.time", "main/up")->value));
   }
   d = demo("dunnock");
   d.circuit.hydraulics.pump_voltage = Given();
   const Assessment a = assess(d, Stations::only(Station::circuit));
-  const Finding* f = on(a, "circuit.time", "main/up");
+  const Finding* f = about(a, "circuit.time", "main/up");
   REQUIRE(f);
   CHECK(f->verdict == Verdict::unknown);
   CHECK(paths_in(f->remark) == std::vector<std::string>{"/circuit/hydraulics/pump_voltage_V"});

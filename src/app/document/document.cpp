@@ -328,7 +328,7 @@ bool Document::autosave() {
   if (!modified_) return true;
   std::string book;
   if (!journal_->on_disk())
-    for (const work::Entry& e : journal_->book().entries) book += book_line(e);
+    for (const tasks::Entry& e : journal_->book().entries) book += book_line(e);
   const auto why = recovery_.write(write_project(design_), path_, file_state_, book);
   if (why && !copy_failed_) emit refused(tr("No safety copy of this work could be written: %1").arg(*why));
   copy_failed_ = why.has_value();

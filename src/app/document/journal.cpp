@@ -11,7 +11,7 @@
 #include "app/document/document.h"
 #include "core/io/book_file.h"
 #include "core/model/describe_words.h"
-#include "core/work/record.h"
+#include "core/tasks/record.h"
 
 namespace kranich::app {
 
@@ -19,10 +19,10 @@ namespace kranich::app {
 struct Journal::Kept {
   quint64 revision = 0;
   QString day, loading;
-  std::optional<work::History> history;
-  std::optional<work::Look> look;
-  std::optional<work::Progress> progress;
-  work::TaskTable table;
+  std::optional<tasks::History> history;
+  std::optional<tasks::Look> look;
+  std::optional<tasks::Progress> progress;
+  tasks::TaskTable table;
   std::vector<OwnTask> own;
   bool has_table = false;
 };
@@ -35,7 +35,7 @@ void Journal::forget() {
   kept_->history.reset();
 }
 
-const work::TaskTable& Journal::table() {
+const tasks::TaskTable& Journal::table() {
   if (!kept_->has_table || kept_->own != document_.design().own_tasks) {
     kept_->progress.reset();
     const auto own =
@@ -47,12 +47,12 @@ const work::TaskTable& Journal::table() {
   return kept_->table;
 }
 
-const work::History& Journal::history() {
+const tasks::History& Journal::history() {
   if (!kept_->history) kept_->history.emplace(book_);
   return *kept_->history;
 }
 
-const work::Look& Journal::look() {
+const tasks::Look& Journal::look() {
   if (!kept_->look || kept_->revision != document_.revision() || kept_->loading != document_.loading_name()) {
     kept_->progress.reset();
     kept_->revision = document_.revision();
@@ -62,12 +62,12 @@ const work::Look& Journal::look() {
   return *kept_->look;
 }
 
-const work::Progress& Journal::progress() {
+const tasks::Progress& Journal::progress() {
   const auto& steps = table();
   const auto& sight = look();
   if (!kept_->progress || kept_->day != today()) {
     kept_->day = today();
-    kept_->progress = work::progress_of(steps, sight, history(), today().toStdString());
+    kept_->progress = tasks::progress_of(steps, sight, history(), today().toStdString());
   }
   return *kept_->progress;
 }
@@ -97,15 +97,15 @@ std::optional<QString> Journal::follow_to(const QString& project) {
   const QString file = QString::fromStdString(book_beside(project.toStdString()).string());
   if (file == file_) return {};
   const auto there = read_book(read_text_file(file.toStdString(), size_t{64} << 20).value_or(""));
-  for (const work::Entry& e : book_.entries) {
+  for (const tasks::Entry& e : book_.entries) {
     const bool has = std::any_of(there.book.entries.begin(), there.book.entries.end(),
-                                 [&](const work::Entry& other) { return other.id == e.id; });
+                                 [&](const tasks::Entry& other) { return other.id == e.id; });
     if (has) continue;
     if (const auto why = append_to_book(file.toStdString(), e)) return QString::fromStdString(*why);
   }
   // Pictures go with it.
   if (!file_.isEmpty())
-    for (const work::Entry& e : book_.entries)
+    for (const tasks::Entry& e : book_.entries)
       for (const auto& p : e.pictures) {
         const QString to = QFileInfo(file).dir().filePath(QString::fromStdString(p));
         QDir().mkpath(QFileInfo(to).path());
@@ -119,10 +119,10 @@ std::optional<QString> Journal::follow_to(const QString& project) {
   return {};
 }
 
-std::optional<QString> Journal::add_all(const std::vector<work::Entry>& entries, int* taken) {
-  for (const work::Entry& e : entries) {
+std::optional<QString> Journal::add_all(const std::vector<tasks::Entry>& entries, int* taken) {
+  for (const tasks::Entry& e : entries) {
     if (std::any_of(book_.entries.begin(), book_.entries.end(),
-                    [&](const work::Entry& b) { return b.id == e.id; }))
+                    [&](const tasks::Entry& b) { return b.id == e.id; }))
       continue;
     if (const auto why = put(e)) return why;
     if (taken) ++*taken;
@@ -136,8 +136,8 @@ QString Journal::new_id() const {
       .arg(QRandomGenerator::global()->generate(), 8, 16, QLatin1Char('0'));
 }
 
-work::Entry Journal::begun(work::Mark mark) const {
-  work::Entry e;
+tasks::Entry Journal::begun(tasks::Mark mark) const {
+  tasks::Entry e;
   e.id = new_id().toStdString();
   e.at = clock().toString(Qt::ISODate).toStdString();
   // One entry after the other, also within a second: their order is read from their times.
@@ -155,7 +155,7 @@ work::Entry Journal::begun(work::Mark mark) const {
   return e;
 }
 
-std::optional<QString> Journal::put(work::Entry entry) {
+std::optional<QString> Journal::put(tasks::Entry entry) {
   if (!file_.isEmpty())
     if (const auto why = append_to_book(file_.toStdString(), entry)) return QString::fromStdString(*why);
   book_.entries.push_back(std::move(entry));
@@ -165,23 +165,23 @@ std::optional<QString> Journal::put(work::Entry entry) {
   return {};
 }
 
-std::optional<QString> Journal::write(work::Entry entry) { return put(std::move(entry)); }
+std::optional<QString> Journal::write(tasks::Entry entry) { return put(std::move(entry)); }
 
-std::optional<QString> Journal::tick(const work::Task& task, const work::Piece& piece, work::Entry entry,
+std::optional<QString> Journal::tick(const tasks::Task& task, const tasks::Piece& piece, tasks::Entry entry,
                                      QStringList* remarks) {
   entry.task = task.id;
   entry.piece = piece.key;
   entry.piece_words = in_words(piece.words);
   // The table may be read anew while the design changes: what is needed of it is kept here.
-  const work::Task of = task;
-  const work::Piece on = piece;
-  if (entry.mark == work::Mark::done || entry.mark == work::Mark::tried) {
-    work::compare_readings(look(), history(), of, on, entry);
-    if (work::fills(of) && !entry.readings.empty()) {
+  const tasks::Task of = task;
+  const tasks::Piece on = piece;
+  if (entry.mark == tasks::Mark::done || entry.mark == tasks::Mark::tried) {
+    tasks::compare_readings(look(), history(), of, on, entry);
+    if (tasks::fills(of) && !entry.readings.empty()) {
       std::vector<Text> told;
       const Design before = document_.design();
       document_.edit(tr("Reading: %1").arg(QString::fromStdString(of.id)),
-                     [&](Design& d) { told = work::fill_design(d, of, on, entry); });
+                     [&](Design& d) { told = tasks::fill_design(d, of, on, entry); });
       // A change that cannot stand has been said by the document.
       if (remarks && told.empty() && before == document_.design())
         remarks->append(tr("The design holds these numbers already, or does not take them."));
@@ -190,11 +190,21 @@ std::optional<QString> Journal::tick(const work::Task& task, const work::Piece& 
           remarks->append(QString::fromStdString(in_words(t, {document_.units(), nullptr})));
     }
   }
-  work::finish_entry(look(), of, on, entry);
+  tasks::finish_entry(look(), of, on, entry);
   return put(std::move(entry));
 }
 
-QString Journal::keep_picture(const QString& picture, const work::Entry& entry, QString* why) const {
+void Journal::set_without(const std::string& question, bool none) {
+  document_.edit(none ? tr("Answer a question") : tr("Ask again"), [&](Design& d) {
+    std::erase_if(d.without, [&](const Without& w) { return w.question == question; });
+    if (!none) return;
+    Without w;
+    w.question = question;
+    d.without.push_back(w);
+  });
+}
+
+QString Journal::keep_picture(const QString& picture, const tasks::Entry& entry, QString* why) const {
   QImageReader reader(picture);
   reader.setAutoTransform(true);  // turned upright as the camera says
   const QImage image = reader.read();

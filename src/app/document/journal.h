@@ -10,7 +10,7 @@
 #include <memory>
 #include <optional>
 
-#include "core/work/progress.h"
+#include "core/tasks/progress.h"
 
 namespace kranich::app {
 
@@ -22,13 +22,13 @@ class Journal : public QObject {
   explicit Journal(Document& document);
   ~Journal() override;
 
-  const work::TaskTable& table();
-  const work::Book& book() const { return book_; }
-  const work::History& history();
+  const tasks::TaskTable& table();
+  const tasks::Book& book() const { return book_; }
+  const tasks::History& history();
   //! Of the design, the Book and the day as they are; worked out when first asked for after a change.
-  const work::Progress& progress();
+  const tasks::Progress& progress();
   //! Its own assessment of the design, for texts and predictions.
-  const work::Look& look();
+  const tasks::Look& look();
   //! Lines of the table and of the Book that could not be read.
   QStringList problems();
 
@@ -38,23 +38,26 @@ class Journal : public QObject {
   //! nothing.
   std::optional<QString> follow_to(const QString& project);
   //! Takes over entries of another Book (CSV, a safety copy): those whose ids it has not. How many.
-  std::optional<QString> add_all(const std::vector<work::Entry>& entries, int* taken = nullptr);
+  std::optional<QString> add_all(const std::vector<tasks::Entry>& entries, int* taken = nullptr);
 
   //! An entry with day, name, project's state filled in, ready to be filled further.
-  work::Entry begun(work::Mark mark) const;
+  tasks::Entry begun(tasks::Mark mark) const;
   //! Ticks: compares the readings, fills the design, writes the entry. Trouble in words, or nothing. What
   //! could not be filled is told in `remarks`.
-  std::optional<QString> tick(const work::Task& task, const work::Piece& piece, work::Entry entry,
+  std::optional<QString> tick(const tasks::Task& task, const tasks::Piece& piece, tasks::Entry entry,
                               QStringList* remarks = nullptr);
+  //! Answers a question that hangs: there is none of it, told in the design (undo takes it back), or asks
+  //! again.
+  void set_without(const std::string& question, bool none);
   //! Writes any other entry.
-  std::optional<QString> write(work::Entry entry);
+  std::optional<QString> write(tasks::Entry entry);
 
   //! Whether the Book lies in a file; else it is kept here until the project is saved.
   bool on_disk() const { return !file_.isEmpty(); }
   QString file() const { return file_; }
   //! Puts a picture's copy into the folder beside the Book, upright, named by date and step: its name there
   //! relative to the Book. Trouble in `why`.
-  QString keep_picture(const QString& picture, const work::Entry& entry, QString* why) const;
+  QString keep_picture(const QString& picture, const tasks::Entry& entry, QString* why) const;
   //! Where a picture of an entry lies.
   QString picture_path(const std::string& relative) const;
 
@@ -72,11 +75,11 @@ class Journal : public QObject {
 
  private:
   void forget();
-  std::optional<QString> put(work::Entry entry);
+  std::optional<QString> put(tasks::Entry entry);
   QString new_id() const;
 
   Document& document_;
-  work::Book book_;
+  tasks::Book book_;
   QString file_;
   QStringList faults_;
   std::pair<std::string, std::string> chosen_;

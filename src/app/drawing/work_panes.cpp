@@ -5,38 +5,15 @@
 #include <cmath>
 #include <map>
 
+#include "app/document/journal.h"
 #include "app/drawing/diagram.h"
+#include "app/drawing/step_row.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
-#include "app/widgets/steps.h"
-#include "core/work/rows.h"
+#include "core/tasks/rows.h"
+#include "core/tasks/words.h"
 
 namespace kranich::app {
-
-namespace {
-
-//! What is done on a rung, in a few words, and at what it stops (handbook, the ladder).
-struct RungWords {
-  const char *title, *stop;
-};
-constexpr RungWords rung_words[]{
-    {QT_TRANSLATE_NOOP("QObject", "No power, by hand"),
-     QT_TRANSLATE_NOOP("QObject", "touch, bind, a lock that wants help")},
-    {QT_TRANSLATE_NOOP("QObject", "Slow"),
-     QT_TRANSLATE_NOOP("QObject", "touch, jerk, hum, leak, smell, wrong lamp")},
-    {QT_TRANSLATE_NOOP("QObject", "Full"),
-     QT_TRANSLATE_NOOP("QObject", "a time off by a fifth, heat, door on leg")},
-    {QT_TRANSLATE_NOOP("QObject", "Emergency"),
-     QT_TRANSLATE_NOOP("QObject", "a leg hangs, a lamp lies, a leg starts by itself")},
-    {QT_TRANSLATE_NOOP("QObject", "Drop"),
-     QT_TRANSLATE_NOOP("QObject", "bottomed, set, crack, noise: then rung 1 again")},
-    {QT_TRANSLATE_NOOP("QObject", "Taxi"), QT_TRANSLATE_NOOP("QObject", "shimmy, pull, smell, nod, rub")},
-    {QT_TRANSLATE_NOOP("QObject", "Flight, gear down"),
-     QT_TRANSLATE_NOOP("QObject", "any doubt of lamp, leg or noise")},
-    {QT_TRANSLATE_NOOP("QObject", "Flight, retraction"),
-     QT_TRANSLATE_NOOP("QObject", "lamp or time not as on stands: leave it down, back to 3")}};
-
-}  // namespace
 
 void LadderPane::draw(Sheet& s) {
   start(s);
@@ -67,11 +44,11 @@ void LadderPane::draw(Sheet& s) {
   }
   // A column for each leg where it stands; what is for the aircraft stands in the first.
   const double start_x = other + 182;
-  std::vector<work::Piece> legs = work::pieces_of(document_.design(), work::Per::leg);
+  std::vector<tasks::Piece> legs = tasks::pieces_of(document_.design(), tasks::Per::leg);
   const double first = start_x + 112;
   const double column = std::clamp(
       (inside.right() - first) / std::max<double>(1, static_cast<double>(legs.size())), 24.0, 92.0);
-  const auto column_of = [&](const work::Piece& piece) {
+  const auto column_of = [&](const tasks::Piece& piece) {
     for (size_t k = 0; k < legs.size(); ++k)
       if (!piece.leg.empty() && legs[k].leg == piece.leg &&
           (legs[k].port == piece.port || piece.key.ends_with(":type") || !piece.has_twin))
@@ -93,7 +70,7 @@ void LadderPane::draw(Sheet& s) {
     for (const size_t i : rung.boxes) {
       const auto& b = progress.boxes[i];
       passed = passed && b.passed();
-      broken = broken || b.state == work::State::off || b.state == work::State::again;
+      broken = broken || b.state == tasks::State::off || b.state == tasks::State::again;
       begun = begun || b.last;
     }
     const bool applies = !rung.boxes.empty();
@@ -103,7 +80,7 @@ void LadderPane::draw(Sheet& s) {
     p.setFont(text_font(11, true));
     p.setPen(colour);
     p.drawText(QRectF(rail, y - 22, other - rail, 20), Qt::AlignCenter, QString::number(rung.number));
-    const auto& words = rung_words[rung.number - 1];
+    const auto& words = tasks::rung_words(rung.number);
     p.setFont(text_font(9, true));
     p.setPen(applies ? t.ink : t.grey);
     const double left = other + 16;
@@ -118,8 +95,8 @@ void LadderPane::draw(Sheet& s) {
       p.drawText(QRectF(left, y - row / 2 + 17, 152, 13), Qt::AlignLeft | Qt::AlignVCenter,
                  p.fontMetrics().elidedText(below, Qt::ElideRight, 152));
     // What stands on it: one line a step, a box for each leg in its column.
-    std::map<const work::Task*, std::vector<const work::Box*>> by_task;
-    std::vector<const work::Task*> order;
+    std::map<const tasks::Task*, std::vector<const tasks::Box*>> by_task;
+    std::vector<const tasks::Task*> order;
     for (const size_t i : rung.boxes) {
       const auto& b = progress.boxes[i];
       if (!by_task.count(b.task)) order.push_back(b.task);
@@ -134,7 +111,7 @@ void LadderPane::draw(Sheet& s) {
     for (size_t k = 0; k < shown; ++k, ty += line) {
       p.setPen(t.ink);
       p.drawText(QRectF(start_x, ty, 98, line), Qt::AlignLeft | Qt::AlignVCenter,
-                 p.fontMetrics().elidedText(short_name(*order[k]), Qt::ElideRight, 96));
+                 p.fontMetrics().elidedText(text_of(order[k]->name()), Qt::ElideRight, 96));
       for (const auto* box : by_task[order[k]]) {
         const double bx = column_of(box->piece);
         draw_state(p, {bx, ty + line / 2}, std::min(10.0, line - 3), box->state);
@@ -157,11 +134,9 @@ QString ReadingsPane::said() const {
   if (!of) return {};
   QStringList words;
   for (size_t i = 0; i < of->readings.size(); ++i) {
-    const auto row = work::row_of(journal.history(), *of, piece, i);
+    const auto row = tasks::row_of(journal.history(), *of, piece, i);
     const auto& unit = of->readings[i].unit;
-    const auto say = [&](double si) {
-      return unit.kind ? document_.say(si, *unit.kind) : QString::number(si, 'g', 4);
-    };
+    const auto say = [&](double si) { return text_of(tasks::amount_of(si, unit), document_.units()); };
     // A rate is small beside what drifts: two figures of it, in the reading's unit.
     const auto rate = [&](double si) {
       if (!unit.kind) return QString::number(si, 'g', 2);
@@ -185,7 +160,7 @@ QString ReadingsPane::said() const {
                    "fitted to what was read (Bench of Spring, times in Swing).")
                    .arg(name);
     if (const auto* box = journal.progress().find(task, piece); box && box->piece.has_twin) {
-      const auto sides = work::difference_row(journal.history(), *of, box->piece, i);
+      const auto sides = tasks::difference_row(journal.history(), *of, box->piece, i);
       if (sides.drift)
         words << QObject::tr("Left and right drift apart in %1 by %2 a %3.")
                      .arg(name, rate(sides.drift->slope), step);
@@ -202,13 +177,13 @@ void ReadingsPane::draw(Sheet& s) {
   Journal& journal = document_.journal();
   const auto* of = journal.table().find(task);
   struct Shown {
-    const work::Reading* reading;
-    work::ReadingRow row;
+    const tasks::Reading* reading;
+    tasks::ReadingRow row;
   };
   std::vector<Shown> shown;
   if (of)
     for (size_t i = 0; i < of->readings.size(); ++i)
-      if (auto row = work::row_of(journal.history(), *of, piece, i); !row.points.empty())
+      if (auto row = tasks::row_of(journal.history(), *of, piece, i); !row.points.empty())
         shown.push_back({&of->readings[i], std::move(row)});
   p.setFont(text_font(9, true));
   p.setPen(t.ink);
@@ -248,7 +223,7 @@ void ReadingsPane::draw(Sheet& s) {
                      plot.bottom() - (y - low) / (high - low) * plot.height());
     };
     const auto say = [&](double si) {
-      return reading->unit.kind ? document_.say(si, *reading->unit.kind) : QString::number(si, 'g', 4);
+      return text_of(tasks::amount_of(si, shown[i].reading->unit), document_.units());
     };
     // The tolerance as it was at each reading, a band from one to the next.
     p.setPen(Qt::NoPen);

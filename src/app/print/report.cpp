@@ -14,9 +14,9 @@
 #include "app/print/pdf.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
-#include "app/widgets/steps.h"
 #include "core/assess/swing_state.h"
 #include "core/io/csv.h"
+#include "core/tasks/words.h"
 
 namespace kranich::app {
 namespace {
@@ -154,30 +154,30 @@ void work_section(PrintedPage& paper, Document& document) {
   int passed = 0, of = 0;
   QStringList lines, picks;
   for (const auto& b : progress.boxes) {
-    if (b.state == work::State::standing) continue;
+    if (b.state == tasks::State::standing) continue;
     ++of;
     passed += b.passed();
-    QString what = text_of(work::stage_title(b.task->stage)) + QStringLiteral(", ") +
-                   text_of(b.task->id.substr(b.task->id.find('.') + 1)).replace('-', ' ');
+    QString what =
+        QStringLiteral("%1, %2").arg(text_of(tasks::stage_title(b.task->stage)), text_of(b.task->name()));
     if (!b.piece.words.empty()) what += QStringLiteral(" (%1)").arg(text_of(b.piece.words, units));
     if (b.last && !b.last->choice.empty())
       picks << QStringLiteral("%1: %2").arg(what, text_of(b.last->choice));
-    if (b.state == work::State::off) {
+    if (b.state == tasks::State::off) {
       for (const auto& r : b.last->readings) {
-        if (r.compared != work::Compared::outside) continue;
-        work::Read foretold = r;
+        if (r.compared != tasks::Compared::outside) continue;
+        tasks::Read foretold = r;
         foretold.value = r.foretold;
         lines << QObject::tr("%1: %2 read %3%4")
-                     .arg(what, text_of(r.name), read_text(r, units),
+                     .arg(what, text_of(r.name), text_of(tasks::said(r), units),
                           std::isfinite(r.foretold)
-                              ? QObject::tr(", foretold %1").arg(read_text(foretold, units))
+                              ? QObject::tr(", foretold %1").arg(text_of(tasks::said(foretold), units))
                               : QString());
       }
-    } else if (b.state == work::State::tried) {
+    } else if (b.state == tasks::State::tried) {
       lines << QObject::tr("%1: tried before its time, no proof: %2").arg(what, text_of(b.last->reason));
-    } else if (b.state == work::State::aside) {
+    } else if (b.state == tasks::State::aside) {
       lines << QObject::tr("%1: set aside: %2").arg(what, text_of(b.last->reason));
-    } else if (b.state == work::State::again) {
+    } else if (b.state == tasks::State::again) {
       lines << QObject::tr("%1: open again: %2").arg(what, text_of(b.changed[0], units));
     }
   }
@@ -186,18 +186,13 @@ void work_section(PrintedPage& paper, Document& document) {
   if (!picks.isEmpty()) paper.text(QObject::tr("Decided: %1.").arg(picks.join("; ")), 3);
   const auto& valid = journal.history().valid();
   for (size_t i = 0; i < valid.size() && i < 12; ++i) {
-    const work::Entry& e = *valid[valid.size() - 1 - i];
-    QStringList said;
-    for (const auto& r : e.readings)
-      said << QStringLiteral("%1 %2").arg(text_of(r.name), read_text(r, units));
-    if (e.count) said << QObject::tr("%1 landings").arg(e.count);
-    for (const std::string* words : {&e.what, &e.note})
-      if (!words->empty()) said << text_of(*words);
-    paper.text(QStringLiteral("%1  %2  %3: %4")
-                   .arg(text_of(std::string(e.day())), text_of(e.who),
-                        text_of(e.task.empty() ? (e.event.empty() ? std::string("note") : e.event) : e.task),
-                        said.join("; ")),
-               2.7, false, Qt::darkGray);
+    const tasks::Entry& e = *valid[valid.size() - 1 - i];
+    QStringList told;
+    for (const Text& t : tasks::told(e)) told << text_of(t, units);
+    paper.text(
+        QStringLiteral("%1  %2  %3: %4")
+            .arg(text_of(e.day()), text_of(e.who), text_of(tasks::heading_of(e), units), told.join("; ")),
+        2.7, false, Qt::darkGray);
   }
 }
 

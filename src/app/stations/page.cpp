@@ -5,7 +5,7 @@
 #include <utility>
 
 #include "app/theme.h"
-#include "app/widgets/steps.h"
+#include "app/widgets/station_steps.h"
 
 namespace kranich::app {
 

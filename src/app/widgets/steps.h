@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Steps on the screen: the card of one, where it is read, ticked or set aside, and the short list of those
-//! that a station's page shows.
+//! A step on the screen: the card where it is read, ticked or set aside.
 #pragma once
 
 #include <QFrame>
@@ -17,19 +16,10 @@
 namespace kranich::app {
 
 //! A step's text, reason, stop in words, with this design's numbers.
-QString step_text(Journal& journal, const work::Task& task, const work::Piece& piece, const std::string& text,
-                  UnitSystem units);
-//! What a reading should say: "12.4° ± 0.3°", "at most 1 mm", empty where nothing is foretold.
-QString foretold_text(const work::Reading& reading, const work::Foretold& foretold, UnitSystem units);
-//! A reading as it was entered.
-QString read_text(const work::Read& read, UnitSystem units);
+QString step_text(Journal& journal, const tasks::Task& task, const tasks::Piece& piece,
+                  const std::string& text, UnitSystem units);
 //! "How are the legs moved? 14 steps hang on it."
-QString question_text(const work::Hanging& question);
-//! A step's name on the screen: what its id says behind the dot.
-QString short_name(const work::Task& task);
-//! The sign before a step: its state by shape and colour.
-void draw_state(class QPainter& painter, const QPointF& centre, double size, work::State state);
-
+QString question_text(const tasks::Hanging& question);
 //! One step for one piece.
 class StepCard : public QFrame {
   Q_OBJECT
@@ -47,11 +37,17 @@ class StepCard : public QFrame {
  private:
   void build();
   void refresh();
-  void tick();
-  void set_aside();
-  void keep();
+  //! Done, or tried where a gate is open.
+  tasks::Mark done_mark() const;
+  void write(tasks::Mark mark);
   void add_picture();
-  work::Entry draft(work::Mark mark, bool* good);
+  //! What is typed so far, as an entry; what of it could not be understood.
+  struct Draft {
+    tasks::Entry entry;
+    std::map<size_t, QString> unread;  //!< by reading
+    QString trouble;                   //!< the first, with the field's name
+  };
+  Draft draft(tasks::Mark mark) const;
   void say(const QString& text, bool trouble);
 
   Document& document_;
@@ -72,28 +68,7 @@ class StepCard : public QFrame {
   class QButtonGroup* choice_ = nullptr;
   std::vector<std::string> pictures_;
   QLabel* pictures_said_ = nullptr;
-  work::State state_ = work::State::open;
   QStringList asked_;  //!< what was odd about what is typed, asked about already
-};
-
-//! The open steps of a station whose gates are done, at most seven; what waits behind them; questions in the
-//! place of steps. One of them opens into its card.
-class StationSteps : public QWidget {
-  Q_OBJECT
- public:
-  static constexpr size_t most = 7;
-  StationSteps(Document& document, Station station, QWidget* parent = nullptr);
-
- private:
-  void refresh();
-  Document& document_;
-  Journal& journal_;
-  Station station_;
-  QLabel* heading_;
-  QVBoxLayout* rows_;
-  QPushButton* rest_;
-  StepCard* card_;
-  std::pair<std::string, std::string> open_;
 };
 
 }  // namespace kranich::app

@@ -119,7 +119,7 @@ std::optional<double> shim_for_pitch(const Design& d, const std::string& name,
 }
 
 //! Bench judges nothing of a design by itself: what it shows follows from the Book, which is none of it
-//! (work/progress.h).
+//! (tasks/progress.h).
 void assess_bench(const Design&, Assessment&, Collector&, const Asked&) {}
 
 Stations Stations::only(Station station) {

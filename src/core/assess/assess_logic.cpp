@@ -8,6 +8,7 @@
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
 #include "core/assess/logic_state.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich {
 namespace {
@@ -55,20 +56,15 @@ std::string_view measure_of(Rule rule) { return rule_measures[static_cast<size_t
 
 double longest_run(const Design& d) {
   double doors = 0;
-  double legs = 0;
   const auto most = [](double have, const Given& time, const Given& slowest) {
     const double t = time * (slowest.known() ? slowest.si : 1);
     return std::isnan(have) || std::isnan(t) ? std::numeric_limits<double>::quiet_NaN() : std::max(have, t);
   };
-  for (const auto& leg : d.gear.legs) {
-    const auto& r = leg.retraction;
-    if (r.fitted) legs = most(most(legs, r.time_up, r.slowest), r.time_down, r.slowest);
-  }
   // A pump moves the doors as well.
   for (const auto& door : d.doors)
     if (!doors::moved_by_leg(door) && d.logic.power == LegPower::pump)
       doors = most(most(doors, door.time_open, door.slowest), door.time_close, door.slowest);
-  return legs + doors;
+  return sequence::slowest_leg(d) + doors;
 }
 
 LogicState logic_of(const Design& d, const Assessment& a) {

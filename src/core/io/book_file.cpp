@@ -19,10 +19,10 @@
 namespace kranich {
 
 using nlohmann::ordered_json;
-using work::Compared;
-using work::Entry;
-using work::Mark;
-using work::Read;
+using tasks::Compared;
+using tasks::Entry;
+using tasks::Mark;
+using tasks::Read;
 
 namespace {
 
@@ -30,7 +30,7 @@ constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr std::array<std::string_view, 3> compared_names{"", "within", "outside"};
 
 double to_si(const std::string& unit) {
-  const auto of = work::reading_unit(unit);
+  const auto of = tasks::reading_unit(unit);
   return of ? of->to_si : 1;
 }
 //! In the reading's own unit, without the digits that a conversion adds.
@@ -67,14 +67,14 @@ Entry entry_of(const ordered_json& line) {
   e.id = text_in(line, "id");
   e.at = text_in(line, "at");
   if (e.id.empty()) throw std::string("has no \"id\"");
-  if (!work::day_number(e.at))
+  if (!tasks::day_number(e.at))
     throw fmt::format("\"at\" must be a day and time, is \"{}\"", shortened(e.at, 30));
   const std::string mark = text_in(line, "mark");
-  const auto at = std::find(work::mark_names.begin(), work::mark_names.end(), mark);
-  if (at == work::mark_names.end())
+  const auto at = std::find(tasks::mark_names.begin(), tasks::mark_names.end(), mark);
+  if (at == tasks::mark_names.end())
     throw fmt::format("\"mark\" must be one of done, tried, aside, kept, note, event, struck, is \"{}\"",
                       shortened(mark, 30));
-  e.mark = static_cast<Mark>(at - work::mark_names.begin());
+  e.mark = static_cast<Mark>(at - tasks::mark_names.begin());
   e.who = text_in(line, "who");
   e.task = text_in(line, "step");
   e.piece = text_in(line, "for");
@@ -161,7 +161,7 @@ std::string book_line(const Entry& e) {
   line["id"] = e.id;
   line["at"] = e.at;
   put(line, "who", e.who);
-  line["mark"] = work::mark_names[static_cast<size_t>(e.mark)];
+  line["mark"] = tasks::mark_names[static_cast<size_t>(e.mark)];
   put(line, "step", e.task);
   put(line, "for", e.piece);
   put(line, "called", e.piece_words);
@@ -243,7 +243,7 @@ std::string written(double si, const std::string& unit) {
 
 }  // namespace
 
-std::string book_to_csv(const work::Book& book) {
+std::string book_to_csv(const tasks::Book& book) {
   std::string out = csv_line(csv_heading());
   for (const Entry& e : book.entries) {
     std::string pictures;
@@ -256,7 +256,7 @@ std::string book_to_csv(const work::Book& book) {
       const auto once = [&](std::string text) { return i ? std::string() : std::move(text); };
       out += csv_line({e.at,
                        once(e.who),
-                       std::string(work::mark_names[static_cast<size_t>(e.mark)]),
+                       std::string(tasks::mark_names[static_cast<size_t>(e.mark)]),
                        e.task,
                        e.piece,
                        once(e.piece_words),
@@ -304,19 +304,19 @@ BookFromCsv book_from_csv(std::string_view text) {
       Entry e;
       e.id = id;
       e.at = cell("at");
-      if (!work::day_number(e.at)) {
+      if (!tasks::day_number(e.at)) {
         table.fault(row, "at", fmt::format("must be a day and time, is \"{}\"", shortened(e.at, 30)));
         continue;
       }
       const std::string mark = cell("mark");
-      const auto at = std::find(work::mark_names.begin(), work::mark_names.end(), mark);
-      if (at == work::mark_names.end()) {
+      const auto at = std::find(tasks::mark_names.begin(), tasks::mark_names.end(), mark);
+      if (at == tasks::mark_names.end()) {
         table.fault(row, "mark",
                     fmt::format("must be one of done, tried, aside, kept, note, event, struck, is \"{}\"",
                                 shortened(mark, 30)));
         continue;
       }
-      e.mark = static_cast<Mark>(at - work::mark_names.begin());
+      e.mark = static_cast<Mark>(at - tasks::mark_names.begin());
       e.who = cell("who");
       e.task = cell("step");
       e.piece = cell("for");
@@ -350,7 +350,7 @@ BookFromCsv book_from_csv(std::string_view text) {
     Read r;
     r.name = cell("reading");
     r.unit = cell("unit");
-    const auto unit = work::reading_unit(r.unit);
+    const auto unit = tasks::reading_unit(r.unit);
     if (!unit) {
       table.fault(row, "unit", fmt::format("\"{}\" is no unit of a reading", shortened(r.unit, 20)));
       continue;
@@ -359,7 +359,7 @@ BookFromCsv book_from_csv(std::string_view text) {
       const Given given = table.number(row, column, any);
       return given.known() ? given * unit->to_si : nan;
     };
-    if (unit->form == work::Form::number)
+    if (unit->form == tasks::Form::number)
       r.value = si("value");
     else
       r.text = cell("value");
@@ -372,54 +372,54 @@ BookFromCsv book_from_csv(std::string_view text) {
   return result;
 }
 
-std::vector<std::pair<std::string, work::TaskLine>> task_lines(std::string_view csv,
-                                                               std::vector<Fault>& faults) {
-  std::vector<std::pair<std::string, work::TaskLine>> lines;
+std::vector<std::pair<std::string, tasks::TaskLine>> task_lines(std::string_view csv,
+                                                                std::vector<Fault>& faults) {
+  std::vector<std::pair<std::string, tasks::TaskLine>> lines;
   Table table(csv, {"id", "stage", "when", "text"}, faults);
   for (size_t row = 0; row < table.rows.size(); ++row) {
-    work::TaskLine line;
-    for (const auto column : work::task_columns)
+    tasks::TaskLine line;
+    for (const auto column : tasks::task_columns)
       line[std::string(column)] = table.text(row, std::string(column));
     lines.emplace_back(fmt::format("line {}", row + 2), std::move(line));
   }
   return lines;
 }
 
-std::vector<std::pair<std::string, work::TaskLine>> shipped_task_lines() {
+std::vector<std::pair<std::string, tasks::TaskLine>> shipped_task_lines() {
   std::vector<Fault> faults;
   return task_lines(shelf_data::steps, faults);
 }
 
-work::TaskTable task_table(const Design& design, std::string_view own_file) {
+tasks::TaskTable task_table(const Design& design, std::string_view own_file) {
   std::vector<Fault> faults;
-  auto own =
-      own_file.empty() ? std::vector<std::pair<std::string, work::TaskLine>>() : task_lines(own_file, faults);
+  auto own = own_file.empty() ? std::vector<std::pair<std::string, tasks::TaskLine>>()
+                              : task_lines(own_file, faults);
   for (auto& [where, line] : own) where = "steps.csv, " + where;
   for (size_t i = 0; i < design.own_tasks.size(); ++i) {
     const OwnTask& t = design.own_tasks[i];
-    work::TaskLine line{{"id", t.id},
-                        {"stage", t.stage},
-                        {"when", t.when},
-                        {"per", t.per},
-                        {"text", t.text},
-                        {"why", t.why},
-                        {"hazard", t.hazard},
-                        {"helpers", t.helpers},
-                        {"gate", t.gate},
-                        {"reading", t.reading},
-                        {"unit", t.unit},
-                        {"predicted", t.predicted},
-                        {"tolerance", t.tolerance},
-                        {"sets", t.sets},
-                        {"stop", t.stop},
-                        {"rung", t.rung},
-                        {"reopens", t.reopens},
-                        {"repeat", t.repeat},
-                        {"choice", t.choice},
-                        {"needs", t.needs}};
+    tasks::TaskLine line{{"id", t.id},
+                         {"stage", t.stage},
+                         {"when", t.when},
+                         {"per", t.per},
+                         {"text", t.text},
+                         {"why", t.why},
+                         {"hazard", t.hazard},
+                         {"helpers", t.helpers},
+                         {"gate", t.gate},
+                         {"reading", t.reading},
+                         {"unit", t.unit},
+                         {"predicted", t.predicted},
+                         {"tolerance", t.tolerance},
+                         {"sets", t.sets},
+                         {"stop", t.stop},
+                         {"rung", t.rung},
+                         {"reopens", t.reopens},
+                         {"repeat", t.repeat},
+                         {"choice", t.choice},
+                         {"needs", t.needs}};
     own.emplace_back(fmt::format("step {} of your own", i + 1), std::move(line));
   }
-  work::TaskTable table = work::table_of(shipped_task_lines(), own);
+  tasks::TaskTable table = tasks::table_of(shipped_task_lines(), own);
   for (const Fault& f : faults) table.problems.push_back(fmt::format("steps.csv, {}: {}", f.where, f.what));
   return table;
 }

@@ -170,7 +170,7 @@ struct Done : Kept {
   bool operator==(const Done&) const = default;
 };
 
-//! A line of the builder's own in the table of steps (work/task.h): its columns as they are written there.
+//! A line of the builder's own in the table of steps (tasks/task.h): its columns as they are written there.
 struct OwnTask : Kept {
   std::string id = "my.step", stage = "make", when = "any", per;
   std::string text, why, hazard, helpers, gate, reading, unit, predicted, tolerance, sets, stop, rung,
@@ -180,7 +180,7 @@ struct OwnTask : Kept {
 
 //! A question about the design whose answer is that there is none: doors, cloth, an assist spring.
 struct Without : Kept {
-  std::string question;  //!< its key (work/condition.h)
+  std::string question;  //!< its key (tasks/condition.h)
   bool operator==(const Without&) const = default;
 };
 

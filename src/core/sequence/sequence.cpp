@@ -11,6 +11,20 @@
 
 namespace kranich::sequence {
 
+double slowest_leg(const Design& design) {
+  double most = 0;
+  for (const Leg& leg : design.gear.legs) {
+    const Retraction& r = leg.retraction;
+    if (!r.fitted) continue;
+    for (const Given& time : {r.time_up, r.time_down}) {
+      const double slowest = time * (r.slowest.known() ? r.slowest.si : 1);
+      most = std::isnan(most) || std::isnan(slowest) ? std::numeric_limits<double>::quiet_NaN()
+                                                     : std::max(most, slowest);
+    }
+  }
+  return most;
+}
+
 double least_leg_wait(const Guarded& g) {
   double wait = std::max(0.0, g.open.most() * g.frees_leg_at - g.leg.least() * g.zone_enter);
   for (const auto& [leg, door] : g.drawn) wait = std::max(wait, g.open.most() * door - g.leg.least() * leg);

@@ -21,14 +21,18 @@ struct Travel {
   double most() const { return nominal * slowest; }
 };
 
+//! Longest time that any leg takes, up or down, with its spread; 0 where none retracts, NaN where a time is
+//! unknown. The spread of a leg is 1 where none is entered.
+double slowest_leg(const Design& design);
+
 //! One door and one leg that passes it, going up: door opens at 0, leg starts at w1, door starts to close at
 //! w2.
 struct Guarded {
   Travel open, leg, close;
   double frees_leg_at;            //!< share open
   double zone_enter, zone_leave;  //!< shares of the leg's travel, in the order it passes them
-  //! Shares of the leg's travel, in the order it passes them, and of the door's opening below which the door is
-  //! in its way there: the drawn region, beside the plain one that those three shares make.
+  //! Shares of the leg's travel, in the order it passes them, and of the door's opening below which the door
+  //! is in its way there: the drawn region, beside the plain one that those three shares make.
   std::vector<std::pair<double, double>> drawn{};
 };
 //! Least wait before the leg starts: the most of t_open,max·(door's share) − t_leg,min·(leg's share) over all

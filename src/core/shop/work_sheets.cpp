@@ -10,7 +10,8 @@
 
 #include "core/base/text.h"
 #include "core/model/describe_words.h"
-#include "core/work/register.h"
+#include "core/tasks/register.h"
+#include "core/tasks/words.h"
 
 namespace kranich::shop {
 namespace {
@@ -60,7 +61,7 @@ class Pages {
 
 class Printer {
  public:
-  Printer(const work::Progress& progress, const work::Look& look, const work::History& book,
+  Printer(const tasks::Progress& progress, const tasks::Look& look, const tasks::History& book,
           std::string state)
       : progress_(progress), look_(look), book_(book), state_(std::move(state)), units_(look.design().units) {
     const Design& d = look.design();
@@ -74,18 +75,18 @@ class Printer {
   }
 
   std::vector<Sheet> all() {
-    std::vector<const work::Box*> today;
-    for (const auto* b : work::ready(progress_, "")) today.push_back(b);
+    std::vector<const tasks::Box*> today;
+    for (const auto* b : tasks::ready(progress_, "")) today.push_back(b);
     check_list("check-list-today", "Check list, what is open now", today);
-    for (const auto stage : work::stages) {
-      std::vector<const work::Box*> list;
+    for (const auto stage : tasks::stages) {
+      std::vector<const tasks::Box*> list;
       for (const auto& b : progress_.boxes)
         if (b.task->stage == stage && stage != "always") list.push_back(&b);
       if (stage == "service")
         check_list("service-card", "Service card", list);
       else
-        check_list("check-list-" + std::string(stage), "Check list, " + std::string(work::stage_title(stage)),
-                   list);
+        check_list("check-list-" + std::string(stage),
+                   "Check list, " + std::string(tasks::stage_title(stage)), list);
     }
     ladder();
     part_list();
@@ -95,43 +96,24 @@ class Printer {
 
  private:
   std::string words(const Text& text) const { return in_words(text, {units_, nullptr}); }
-  std::string filled(const work::Box& b, const std::string& text) const {
-    return work::filled(look_, book_, *b.task, b.piece, text, units_);
+  std::string filled(const tasks::Box& b, const std::string& text) const {
+    return tasks::filled(look_, book_, *b.task, b.piece, text, units_);
   }
   void add(Pages& pages) { sheets_.push_back(pages.sheet()); }
   Pages pages_of(const std::string& id, const std::string& title) const {
     return {look_.design().jig.paper, id, title, state_, head_};
   }
 
-  std::string amount(double value, const work::ReadingUnit& unit) const {
-    return unit.kind ? format_quantity(value, *unit.kind, units_) : fmt::format("{:.6g}", value);
-  }
-  std::string should_be(const work::Reading& r, const work::Foretold& f) const {
-    using Sort = work::Predicted::Sort;
-    if (r.predicted.sort == Sort::yes) return "yes";
-    if (r.predicted.sort == Sort::no) return "no";
-    const bool low = std::isfinite(f.lower), high = std::isfinite(f.upper);
-    if (low && high) {
-      const double by = (f.upper - f.lower) / 2;
-      return by > 0 ? fmt::format("{} ± {}", amount(f.value, r.unit), amount(by, r.unit))
-                    : amount(f.value, r.unit);
-    }
-    if (high) return "at most " + amount(f.upper, r.unit);
-    if (low) return "at least " + amount(f.lower, r.unit);
-    if (std::isfinite(f.value)) return amount(f.value, r.unit);
-    return {};
-  }
-
   void check_list(const std::string& id, const std::string& title,
-                  const std::vector<const work::Box*>& boxes) {
+                  const std::vector<const tasks::Box*>& boxes) {
     if (boxes.empty()) return;
     Pages pages = pages_of(id, title);
     int number = 0;
-    std::set<const work::Hazard*> hazards;
+    std::set<const tasks::Hazard*> hazards;
     for (const auto* box : boxes) hazards.insert(box->task->hazards.begin(), box->task->hazards.end());
     if (!hazards.empty()) {
       std::vector<std::string> said;
-      for (const auto& h : work::all_hazards())
+      for (const auto& h : tasks::all_hazards())
         if (hazards.count(&h))
           for (const auto& text : wrapped(fmt::format("{}  {}", h.sign, h.words), small_line))
             said.push_back(text);
@@ -143,8 +125,8 @@ class Printer {
     add(pages);
   }
 
-  void one(Pages& pages, const work::Box& b, int number) {
-    const work::Task& t = *b.task;
+  void one(Pages& pages, const tasks::Box& b, int number) {
+    const tasks::Task& t = *b.task;
     std::string text = fmt::format("{}. ", number);
     if (!b.piece.words.empty()) text += capitalised(words(b.piece.words)) + ": ";
     text += filled(b, t.text);
@@ -153,8 +135,8 @@ class Printer {
     std::string note = filled(b, t.why);
     if (!t.helper.empty()) note += fmt::format("{}{} more to help", note.empty() ? "" : " · ", t.helper);
     for (const auto* h : t.hazards) note += fmt::format("{}{}", note.empty() ? "" : "  ", h->sign);
-    if (b.state != work::State::open && b.state != work::State::standing)
-      note += fmt::format("{}{}", note.empty() ? "" : " · ", work::state_word(b.state));
+    if (b.state != tasks::State::open && b.state != tasks::State::standing)
+      note += fmt::format("{}{}", note.empty() ? "" : " · ", tasks::state_word(b.state));
     for (const auto& g : b.gates)
       note += fmt::format("{}before: {}", note.empty() ? "" : " · ", words(g.words));
     if (!note.empty()) aside = wrapped(note, small_line - 4);
@@ -173,7 +155,7 @@ class Printer {
       if (b.passed()) {
         d.line({0.7, y - 2.4}, {1.8, y - 3.8}, Line::cut);
         d.line({1.8, y - 3.8}, {3.9, y - 0.9}, Line::cut);
-      } else if (b.state == work::State::tried) {
+      } else if (b.state == tasks::State::tried) {
         d.line({0.4, y - 4.2}, {4, y - 0.6}, Line::cut);
       }
       for (const auto& l : lines) d.write({7, (y -= 5.2) + 1.3}, large, l);
@@ -188,15 +170,13 @@ class Printer {
       for (size_t i = 0; i < t.readings.size(); ++i) {
         const auto& r = t.readings[i];
         y -= 6.5;
-        const auto should = should_be(r, work::foretold(look_, book_, t, b.piece, i, {}));
+        const auto should = words(tasks::should_read(r, tasks::foretold(look_, book_, t, b.piece, i, {})));
         d.write({7, y + 1.6}, small, shortened(r.name, 30));
         d.write({78, y + 1.6}, small, should.empty() ? "" : "should be " + should);
         d.line({142, y + 0.8}, {page_width, y + 0.8}, Line::mark);
         if (!b.last) continue;
-        for (const work::Read& read : b.last->readings)
-          if (read.name == r.name)
-            d.write({144, y + 1.6}, small,
-                    shortened(std::isfinite(read.value) ? amount(read.value, r.unit) : read.text, 18));
+        for (const tasks::Read& read : b.last->readings)
+          if (read.name == r.name) d.write({144, y + 1.6}, small, shortened(words(tasks::said(read)), 18));
       }
     });
   }
@@ -207,25 +187,27 @@ class Printer {
       std::vector<std::string> lines;
       std::map<std::string, std::string> by_task;
       std::vector<std::string> order;
-      std::string stop;
       for (const size_t i : rung.boxes) {
         const auto& b = progress_.boxes[i];
-        if (!by_task.count(b.task->id)) order.push_back(b.task->id);
-        by_task[b.task->id] += fmt::format("[{}] {}   ",
-                                           b.passed()                      ? "x"
-                                           : b.state == work::State::tried ? "/"
-                                                                           : " ",
-                                           b.piece.words.empty() ? "all" : words(b.piece.words));
-        if (stop.empty()) stop = filled(b, b.task->stop);
+        const std::string name = b.task->name();
+        if (!by_task.count(name)) order.push_back(name);
+        by_task[name] += fmt::format("[{}] {}   ",
+                                     b.passed()                       ? "x"
+                                     : b.state == tasks::State::tried ? "/"
+                                                                      : " ",
+                                     b.piece.words.empty() ? "all" : words(b.piece.words));
       }
-      for (const auto& id : order)
-        for (const auto& l : wrapped(id.substr(id.find('.') + 1) + ": " + by_task[id], small_line - 8))
+      for (const auto& name : order)
+        for (const auto& l : wrapped(name + ": " + by_task[name], small_line - 8)) lines.push_back(l);
+      if (rung.boxes.empty())
+        lines.push_back("does not apply to this gear: passed over");
+      else
+        for (const auto& l :
+             wrapped(fmt::format("Stop at: {}", tasks::rung_words(rung.number).stop), small_line - 8))
           lines.push_back(l);
-      if (rung.boxes.empty()) lines.push_back("does not apply to this gear: passed over");
-      if (!stop.empty())
-        for (const auto& l : wrapped("Stop at: " + stop, small_line - 8)) lines.push_back(l);
       pages.block(4.4 * static_cast<double>(lines.size()) + 9, [&](Drawing& d, double y) {
-        d.write({0, y - 5}, large, fmt::format("Rung {}", rung.number));
+        d.write({0, y - 5}, large,
+                fmt::format("Rung {}: {}", rung.number, tasks::rung_words(rung.number).title));
         y -= 6;
         for (const auto& l : lines) d.write({8, y -= 4.4}, small, l);
         d.line({0, y - 2}, {page_width, y - 2}, Line::dimension);
@@ -235,7 +217,7 @@ class Printer {
   }
 
   void part_list() {
-    const auto rows = work::part_register(look_.design(), progress_, book_);
+    const auto rows = tasks::part_register(look_.design(), book_);
     if (rows.empty()) return;
     Pages pages = pages_of("register", "Part register");
     const double at[]{0, 58, 78, 100, 118, 140, 158};
@@ -277,9 +259,9 @@ class Printer {
     add(pages);
   }
 
-  const work::Progress& progress_;
-  const work::Look& look_;
-  const work::History& book_;
+  const tasks::Progress& progress_;
+  const tasks::Look& look_;
+  const tasks::History& book_;
   std::string state_;
   UnitSystem units_;
   std::vector<std::string> head_;
@@ -288,8 +270,8 @@ class Printer {
 
 }  // namespace
 
-std::vector<Sheet> work_sheets(const work::Progress& progress, const work::Look& look,
-                               const work::History& book, const std::string& state) {
+std::vector<Sheet> work_sheets(const tasks::Progress& progress, const tasks::Look& look,
+                               const tasks::History& book, const std::string& state) {
   return Printer(progress, look, book, state).all();
 }
 

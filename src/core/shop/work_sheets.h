@@ -5,12 +5,12 @@
 #pragma once
 
 #include "core/shop/sheets.h"
-#include "core/work/progress.h"
+#include "core/tasks/progress.h"
 
 namespace kranich::shop {
 
 //! `state`: loading and state of the gear on screen.
-std::vector<Sheet> work_sheets(const work::Progress& progress, const work::Look& look,
-                               const work::History& book, const std::string& state);
+std::vector<Sheet> work_sheets(const tasks::Progress& progress, const tasks::Look& look,
+                               const tasks::History& book, const std::string& state);
 
 }  // namespace kranich::shop

@@ -3,9 +3,9 @@
 //! own numbers where it is theirs, and what the task rests on is noted.
 #pragma once
 
-#include "core/work/foretell.h"
+#include "core/tasks/foretell.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 //! First: the design as it was when the reading was taken. Puts prediction, range and verdict beside each
 //! reading of an entry whose task and piece these are.
@@ -30,4 +30,4 @@ std::vector<std::string> still_wanted(const Task& task, const Entry& entry);
 //! times off what was foretold. It is kept all the same.
 std::vector<Text> odd(const Entry& entry, std::string_view today);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/register.h"
+#include "core/tasks/register.h"
 
 #include <algorithm>
 #include <cmath>
@@ -7,7 +7,7 @@
 
 #include "core/model/locate.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -45,7 +45,7 @@ Text decision_on(const Design& d, const std::string& root) {
 
 }  // namespace
 
-std::vector<RegisterRow> part_register(const Design& d, const Progress&, const History& history) {
+std::vector<RegisterRow> part_register(const Design& d, const History& history) {
   std::vector<RegisterRow> rows;
   const auto add = [&](Text what, Text side, const std::string& root,
                        const std::string& shelf) -> RegisterRow& {
@@ -102,4 +102,4 @@ std::vector<RegisterRow> part_register(const Design& d, const Progress&, const H
   return rows;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

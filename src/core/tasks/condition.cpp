@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/condition.h"
+#include "core/tasks/condition.h"
 
 #include <fmt/format.h>
 
@@ -12,7 +12,7 @@
 #include "core/force/materials.h"
 #include "core/model/locate.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 using enum Truth;
 
@@ -425,9 +425,9 @@ Truth Condition::of(const Facts& facts, size_t at) const {
     case Sort::no:
       return opposite(of(facts, n.a));
     case Sort::both:
-      return work::both(of(facts, n.a), of(facts, n.b));
+      return tasks::both(of(facts, n.a), of(facts, n.b));
     case Sort::either:
-      return work::either(of(facts, n.a), of(facts, n.b));
+      return tasks::either(of(facts, n.a), of(facts, n.b));
   }
   return unknown;
 }
@@ -443,4 +443,4 @@ std::vector<std::string_view> Condition::asks(const Facts& facts) const {
   return keys;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

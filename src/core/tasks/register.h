@@ -4,9 +4,10 @@
 
 #include <vector>
 
-#include "core/work/progress.h"
+#include "core/tasks/book.h"
+#include "core/tasks/piece.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 struct RegisterRow {
   Text what, side;
@@ -19,7 +20,6 @@ struct RegisterRow {
 };
 
 //! Units, wheels and springs of every leg, then the parts of the ledger.
-std::vector<RegisterRow> part_register(const Design& design, const Progress& progress,
-                                       const History& history);
+std::vector<RegisterRow> part_register(const Design& design, const History& history);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/task.h"
+#include "core/tasks/task.h"
 
 #include <fmt/format.h>
 
@@ -11,9 +11,9 @@
 
 #include "core/base/measure.h"
 #include "core/base/text.h"
-#include "core/work/figures.h"
+#include "core/tasks/figures.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 std::string trimmed(std::string_view text) {
@@ -32,7 +32,7 @@ std::vector<std::string> parted(std::string_view text, char by) {
   }
   return parts;
 }
-//! Words parted by semicolons, or by blanks where there are none.
+//! Words parted by semicolons.
 std::vector<std::string> words_of(std::string_view text) {
   std::vector<std::string> words;
   for (const auto& part : parted(text, ';'))
@@ -169,7 +169,7 @@ std::string wrong_marks(std::string_view text) {
         good = good || std::holds_alternative<ParsedQuantity>(
                            parse_quantity(mark.substr(1), kind, UnitSystem::metric));
       if (!good) return fmt::format("\"{}\" is no quantity", mark);
-    } else if (!read_term(mark)) {
+    } else if (const auto term = read_term(mark); !term || term->sort == Term::Sort::reading) {
       return fmt::format("\"{}\" is neither a path, a measure nor a figure", mark);
     }
     i = end;
@@ -178,6 +178,28 @@ std::string wrong_marks(std::string_view text) {
 }
 
 }  // namespace
+
+const RungWords& rung_words(int rung) {
+  static constexpr std::array<RungWords, rung_count> words{{
+      {"No power, by hand", "touch, bind, a lock that wants help"},
+      {"Slow", "touch, jerk, hum, leak, smell, wrong lamp"},
+      {"Full", "a time off by a fifth, heat, door on leg"},
+      {"Emergency", "a leg hangs, a lamp lies, a leg starts by itself"},
+      {"Drop", "bottomed, set, crack, noise: then rung 1 again"},
+      {"Taxi", "shimmy, pull, smell, nod, rub"},
+      {"Flight, gear down", "any doubt of lamp, leg or noise"},
+      {"Flight, retraction", "lamp or time not as on stands: leave it down, back to 3"},
+  }};
+  return words.at(static_cast<size_t>(rung - 1));
+}
+
+std::string Task::name() const {
+  std::string word = id.substr(id.find('.') + 1);
+  std::replace(word.begin(), word.end(), '-', ' ');
+  for (const std::string_view end : {" full", " model"})
+    if (word.ends_with(end)) word.erase(word.size() - end.size());
+  return capitalised(word);
+}
 
 std::string_view stage_title(std::string_view stage) {
   static const std::map<std::string_view, std::string_view> titles{
@@ -511,15 +533,17 @@ TaskTable table_of(const std::vector<std::pair<std::string, TaskLine>>& shipped,
           what = fmt::format("the gate \"{}\" {}", g.name,
                              all.count(g.name) ? "stands behind it" : "is no step");
       // What a reading is compared with must be a reading of a task that there is.
-      for (const Reading& r : t->readings)
-        for (const Term& term : r.predicted.sum)
-          if (term.sort == Term::Sort::reading) {
-            const Task* of = table.find(term.name);
-            if (!of)
-              what = fmt::format("predicted: \"{}\" is no step", term.name);
-            else if (term.nth > static_cast<int>(of->readings.size()))
-              what = fmt::format("predicted: \"{}\" has no reading {}", term.name, term.nth);
-          }
+      for (Reading& r : t->readings)
+        for (Term& term : r.predicted.sum) {
+          if (term.sort != Term::Sort::reading) continue;
+          const Task* of = table.find(term.name);
+          if (!of)
+            what = fmt::format("predicted: \"{}\" is no step", term.name);
+          else if (term.nth > static_cast<int>(of->readings.size()))
+            what = fmt::format("predicted: \"{}\" has no reading {}", term.name, term.nth);
+          else
+            term.reading = of->readings[static_cast<size_t>(term.nth - 1)].name;
+        }
       if (what.empty()) {
         before.insert(t->id);
         ++t;
@@ -533,4 +557,4 @@ TaskTable table_of(const std::vector<std::pair<std::string, TaskLine>>& shipped,
   return table;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -11,7 +11,7 @@
 #include "core/assess/assess.h"
 #include "core/base/quantity.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 //! What a figure is asked for: a leg on one side, and what has been read already where the figure follows
 //! from it. NaN where it was not.
@@ -38,4 +38,4 @@ std::span<const FigureInfo> all_figures();
 //! Null where there is none of that id.
 const FigureInfo* find_figure(std::string_view id);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

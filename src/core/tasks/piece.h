@@ -9,9 +9,9 @@
 
 #include "core/base/say.h"
 #include "core/model/design.h"
-#include "core/work/task.h"
+#include "core/tasks/task.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 struct Piece {
   std::string key;  //!< "main/port", "main/joint:rear plate", "door:nose-left"; empty: the aircraft
@@ -35,4 +35,4 @@ Piece whole();
 //! star has nothing to stand for.
 std::optional<std::string> path_for(const Design& design, const Piece& piece, const std::string& path);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

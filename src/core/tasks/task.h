@@ -13,15 +13,23 @@
 #include <vector>
 
 #include "core/base/quantity.h"
-#include "core/work/condition.h"
+#include "core/tasks/condition.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 //! In the order of work; `service` and `always` stand beside all others.
 inline constexpr std::array<std::string_view, 25> stages{
     "ask",    "weigh",   "survey", "choose", "buy",    "structure", "jig",   "make",  "mount",
     "wheels", "springs", "stand",  "swing",  "drive",  "circuit",   "logic", "doors", "cycle",
     "drop",   "close",   "taxi",   "fly",    "finish", "service",   "always"};
+//! A rung of the ladder of tests: what is done on it, at what it ends at once (handbook, the ladder).
+struct RungWords {
+  const char *title, *stop;
+};
+inline constexpr int rung_count = 8;
+//! Of rung 1 to 8.
+const RungWords& rung_words(int rung);
+
 //! "Stand", "Fly": a stage as a heading.
 std::string_view stage_title(std::string_view stage);
 //! The station at whose page a stage's tasks are shown ("place"); Bench shows them all.
@@ -70,9 +78,10 @@ std::optional<ReadingUnit> reading_unit(std::string_view symbol);
 struct Term {
   enum class Sort { number, path, figure, reading };
   Sort sort = Sort::number;
-  double times = 1;  //!< of a number: the number itself
-  std::string name;  //!< path, id of a measure or figure, or the task of a reading
-  int nth = 0;       //!< of a reading: which of that task's, from 1
+  double times = 1;          //!< of a number: the number itself
+  std::string name;          //!< path, id of a measure or figure, or the task of a reading
+  int nth = 0;               //!< of a reading: which of that task's, from 1
+  std::string reading = {};  //!< and its name, once the table is whole: an entry may lack others
 };
 struct Predicted {
   enum class Sort { nothing, sum, yes, no, twin, first, last, judged };
@@ -112,6 +121,10 @@ struct Choice {
 };
 
 struct Task {
+  //! What it is called in a few words: what its id says behind the dot. Full size and model have lines of
+  //! their own for the same thing, of which an aircraft is shown one.
+  std::string name() const;
+
   std::string id, stage;
   std::string when;  //!< as written
   Condition applies;
@@ -163,4 +176,4 @@ struct TaskTable {
 TaskTable table_of(const std::vector<std::pair<std::string, TaskLine>>& shipped,
                    const std::vector<std::pair<std::string, TaskLine>>& own);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

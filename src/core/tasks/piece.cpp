@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/piece.h"
+#include "core/tasks/piece.h"
 
 #include <algorithm>
 #include <map>
 
 #include "core/assess/subjects.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 std::string leg_path(const std::string& id) { return "/gear/legs/" + id + "/"; }
@@ -180,4 +180,4 @@ std::optional<std::string> path_for(const Design& d, const Piece& piece, const s
   return path;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

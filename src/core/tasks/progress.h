@@ -6,9 +6,9 @@
 #include <string>
 #include <vector>
 
-#include "core/work/foretell.h"
+#include "core/tasks/foretell.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 enum class State {
   open,   //!< may be done now
@@ -84,4 +84,4 @@ std::vector<const Box*> ready(const Progress& progress, std::string_view station
 //! Boxes of a station whose gates are not done.
 int waiting(const Progress& progress, std::string_view station);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -7,11 +7,11 @@
 #include <string>
 #include <vector>
 
-#include "core/work/book.h"
-#include "core/work/piece.h"
-#include "core/work/task.h"
+#include "core/tasks/book.h"
+#include "core/tasks/piece.h"
+#include "core/tasks/task.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 struct RowPoint {
   double at;  //!< landings made, or days since the first reading
@@ -39,4 +39,4 @@ ReadingRow row_of(const History& book, const Task& task, const std::string& piec
 //! Left less right, each with the reading of the other side that came last before it.
 ReadingRow difference_row(const History& book, const Task& task, const Piece& piece, size_t reading);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

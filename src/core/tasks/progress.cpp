@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/progress.h"
+#include "core/tasks/progress.h"
 
 #include <fmt/format.h>
 
@@ -12,7 +12,7 @@
 #include "core/base/measure.h"
 #include "core/model/locate.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr int year = 365;
@@ -243,6 +243,10 @@ class Worker {
     box.gates.push_back({std::move(words), {}, id});
   }
 
+  static Text title_of(const Task& task) {
+    return say("{}, {}", Text(std::string(stage_title(task.stage))), Text(task.name()));
+  }
+
   //! Boxes of the same leg where both stand on legs; else all.
   static bool same_piece(const Piece& a, const Piece& b) {
     if (a.leg.empty() || b.leg.empty() || a.key.empty() || b.key.empty()) return true;
@@ -273,7 +277,7 @@ class Worker {
       ++count;
     }
     if (!open) return;
-    Text words = one ? say("{}: {}", Text(title_of(*open->task)), Text(std::string(state_word(open->state))))
+    Text words = one ? say("{}: {}", title_of(*open->task), Text(std::string(state_word(open->state))))
                      : say("{}: {} not done", Text(std::string(stage_title(gate.name))), counted(count));
     if (one && !open->piece.key.empty()) words = say("{} ({})", words, open->piece.words);
     box.gates.push_back({std::move(words), open->task->id, {}});
@@ -295,20 +299,13 @@ class Worker {
       if (!applies) continue;
       if (open && std::none_of(box.gates.begin(), box.gates.end(),
                                [&](const OpenGate& g) { return g.task == open->task->id; }))
-        box.gates.push_back({say("rung {}: {}, {}", Figure{static_cast<double>(rung)},
-                                 Text(title_of(*open->task)), Text(std::string(state_word(open->state)))),
+        box.gates.push_back({say("rung {}: {}, {}", Figure{static_cast<double>(rung)}, title_of(*open->task),
+                                 Text(std::string(state_word(open->state)))),
                              open->task->id,
                              {}});
       return;
     }
   }
-  static std::string title_of(const Task& task) {
-    // The word behind the dot, dashes as blanks: "axle retainer" is told by its id where texts are sentences.
-    std::string word = task.id.substr(task.id.find('.') + 1);
-    std::replace(word.begin(), word.end(), '-', ' ');
-    return std::string(stage_title(task.stage)) + ", " + word;
-  }
-
   //! What is done at each stage's end opens again when a stage has been finished since.
   void stages_finished() {
     std::map<std::string_view, std::string_view> finished;
@@ -342,9 +339,14 @@ class Worker {
   //! proved by is open again.
   void failures() {
     std::map<std::pair<std::string, std::string>, std::vector<const Entry*>> of;
-    for (const Entry* e : book_.valid())
-      if (e->mark == Mark::event && e->event == "failure" && !e->what.empty() && e->from != "hard landing")
-        of[{std::string(leg_of(e->piece)), e->what}].push_back(e);
+    for (const Entry* e : book_.valid()) {
+      if (e->mark != Mark::event || e->event != "failure" || e->what.empty() || e->from != ordinary_landing)
+        continue;
+      std::string part = e->what;  // "Trunnion" and "trunnion" are one part
+      std::transform(part.begin(), part.end(), part.begin(),
+                     [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+      of[{std::string(leg_of(e->piece)), part}].push_back(e);
+    }
     for (const auto& [key, entries] : of) {
       if (entries.size() < 3) continue;
       made_.remarks.push_back(
@@ -363,7 +365,7 @@ class Worker {
   }
 
   void ladder() {
-    for (int rung = 1; rung <= 8; ++rung) {
+    for (int rung = 1; rung <= rung_count; ++rung) {
       Rung r{rung, {}};
       for (size_t i = 0; i < made_.boxes.size(); ++i)
         if (made_.boxes[i].task->rung == rung) r.boxes.push_back(i);
@@ -464,4 +466,4 @@ int waiting(const Progress& progress, std::string_view station) {
   }));
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

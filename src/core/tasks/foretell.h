@@ -11,11 +11,11 @@
 #include <vector>
 
 #include "core/assess/assess.h"
-#include "core/work/book.h"
-#include "core/work/piece.h"
-#include "core/work/task.h"
+#include "core/tasks/book.h"
+#include "core/tasks/piece.h"
+#include "core/tasks/task.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 struct FigureInfo;
 
@@ -48,15 +48,6 @@ class Look {
 //! What is entered so far for one box, by reading: figures may follow from it (closure from the load).
 using Entered = std::vector<Read>;
 
-//! SI value and kind of what a term names, for a piece; NaN where it is unknown. Readings by the Book.
-struct Told {
-  double si;
-  std::optional<Kind> kind;
-  double spread = 0;  //!< what the number of the design may be off by itself
-};
-Told told(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
-          const Entered& entered);
-
 //! What a reading should say: the value foretold (NaN: none), and the range in which it counts as right (NaN:
 //! open on that side). `twin`, `first`, `last` and other readings come from the Book.
 struct Foretold {
@@ -88,4 +79,4 @@ struct Touched {
 std::vector<Touched> touched(const Look& look, const std::vector<std::pair<std::string, std::string>>& before,
                              const std::vector<std::pair<std::string, std::string>>& now);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

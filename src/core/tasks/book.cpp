@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/book.h"
+#include "core/tasks/book.h"
 
 #include <algorithm>
 #include <charconv>
@@ -7,7 +7,7 @@
 #include <cmath>
 #include <set>
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 const std::vector<EventSort>& all_events() {
   static const std::vector<EventSort> list{
@@ -91,4 +91,4 @@ std::optional<int> day_number(std::string_view date) {
   return static_cast<int>(std::chrono::sys_days(ymd).time_since_epoch().count());
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/foretell.h"
+#include "core/tasks/foretell.h"
 
 #include <fmt/format.h>
 
@@ -12,9 +12,9 @@
 #include "core/assess/loading_state.h"
 #include "core/base/measure.h"
 #include "core/model/locate.h"
-#include "core/work/figures.h"
+#include "core/tasks/figures.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -38,6 +38,13 @@ bool is_of(const Finding& f, const Piece& piece) {
   if (f.subject.key.starts_with("starboard ")) return !piece.port;
   return true;
 }
+
+//! A number with what it may be off by.
+struct Told {
+  double si;
+  std::optional<Kind> kind;  //!< nothing of a plain number
+  double spread = 0;         //!< what the number of the design may be off by itself
+};
 
 double entered_so_far(const Entered& entered, Kind kind, const Task& task, std::string_view not_after) {
   // The last reading of that kind before the one that is foretold, without a prediction of its own.
@@ -66,9 +73,9 @@ Told of_figure(const Look& look, const Task& task, const Piece& piece, const Fig
   return {nan, figure.kind};
 }
 
-//! The same term for one reading of a task.
-Told told_for(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
-              const Entered& entered, std::string_view reading) {
+//! What a term names, for a piece and one reading of a task (none: for a text).
+Told told(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
+          const Entered& entered, std::string_view reading) {
   switch (term.sort) {
     case Term::Sort::number:
       return {term.times, {}};
@@ -93,17 +100,14 @@ Told told_for(const Look& look, const History& book, const Task& task, const Pie
     case Term::Sort::reading: {
       // What is being entered counts before what was entered earlier.
       if (term.name == task.id) {
-        const Reading& of = task.readings[static_cast<size_t>(term.nth - 1)];
         for (const Read& e : entered)
-          if (e.name == of.name) return {term.times * e.value, of.unit.kind};
-        return {nan, of.unit.kind};
+          if (e.name == term.reading) return {term.times * e.value, {}};
+        return {nan, {}};
       }
-      const auto nth = static_cast<size_t>(term.nth - 1);
       for (const auto& of : {piece.key, std::string()}) {
         const auto list = book.readings(term.name, of);
         for (auto e = list.rbegin(); e != list.rend(); ++e)
-          if (nth < (*e)->readings.size() && std::isfinite((*e)->readings[nth].value))
-            return {term.times * (*e)->readings[nth].value, {}};
+          if (const double v = value_of(**e, term.reading); std::isfinite(v)) return {term.times * v, {}};
       }
       return {nan, {}};
     }
@@ -150,11 +154,6 @@ double Look::figure(const FigureInfo& figure, const std::string& leg, bool port,
   return at->second;
 }
 
-Told told(const Look& look, const History& book, const Task& task, const Piece& piece, const Term& term,
-          const Entered& entered) {
-  return told_for(look, book, task, piece, term, entered, {});
-}
-
 bool Foretold::judged() const { return std::isfinite(lower) || std::isfinite(upper); }
 
 Foretold foretold(const Look& look, const History& book, const Task& task, const Piece& piece, size_t reading,
@@ -171,7 +170,7 @@ Foretold foretold(const Look& look, const History& book, const Task& task, const
     case Sort::sum:
       f.value = 0;
       for (const Term& term : r.predicted.sum) {
-        const Told t = told_for(look, book, task, piece, term, entered, r.name);
+        const Told t = told(look, book, task, piece, term, entered, r.name);
         f.value += t.si;
         spread += t.spread;
       }
@@ -264,7 +263,7 @@ std::optional<std::string> mark_in_words(const Look& look, const History& book, 
     if (const auto choice = choice_at(look.design(), *path))
       return std::string(choice->names[static_cast<size_t>(choice->index)]);
   }
-  const Told t = told(look, book, task, piece, *term, {});
+  const Told t = told(look, book, task, piece, *term, {}, {});
   if (!std::isfinite(t.si)) return {};
   return t.kind ? format_quantity(t.si, *t.kind, units) : fmt::format("{:.6g}", t.si);
 }
@@ -435,4 +434,4 @@ std::vector<Touched> touched(const Look& look, const std::vector<std::pair<std::
   return list;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -12,7 +12,7 @@
 
 #include "core/assess/assess.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 enum class Truth { no, yes, unknown };
 Truth both(Truth a, Truth b);
@@ -70,4 +70,4 @@ class Condition {
   friend class Reader;
 };
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

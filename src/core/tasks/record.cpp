@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/record.h"
+#include "core/tasks/record.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +11,7 @@
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -197,7 +197,7 @@ class Filler {
     if (same == scales.end() || at.leg.empty()) {
       at.leg = leg->id;
       at.name = in_words(piece_.words);
-      at.tare = measured(0);
+      at.tare = defaulted(0);  // nothing was said of chocks or blocks under the wheel
       at.x = leg->axle.x;
       at.y = Given(side * leg->axle.y);
     }
@@ -286,4 +286,4 @@ std::vector<Text> odd(const Entry& entry, std::string_view today) {
   return list;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

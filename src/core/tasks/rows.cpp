@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/rows.h"
+#include "core/tasks/rows.h"
 
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <limits>
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -130,4 +130,4 @@ ReadingRow difference_row(const History& book, const Task& task, const Piece& pi
   return row;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

@@ -12,7 +12,7 @@
 #include <utility>
 #include <vector>
 
-namespace kranich::work {
+namespace kranich::tasks {
 
 //! What an entry says.
 enum class Mark {
@@ -36,6 +36,12 @@ struct EventSort {
 };
 const std::vector<EventSort>& all_events();
 const EventSort* find_event(std::string_view name);
+
+//! Where something broke, in the key `from` of a failure: only what breaks in ordinary landings tells that a
+//! part is too weak.
+inline constexpr std::string_view ordinary_landing = "ordinary landing";
+inline constexpr std::array<std::string_view, 4> failed_in{ordinary_landing, "hard landing", "on the bench",
+                                                           "otherwise"};
 
 //! How a reading compares with what was foretold of it.
 enum class Compared { unjudged, within, outside };
@@ -102,4 +108,4 @@ double cost_of(const Entry& entry);
 //! Days since the start of 1970 of "2026-11-30…"; nothing where it is no date.
 std::optional<int> day_number(std::string_view date);
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks

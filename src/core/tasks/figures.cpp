@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/work/figures.h"
+#include "core/tasks/figures.h"
 
 #include <algorithm>
 #include <array>
@@ -13,11 +13,13 @@
 #include "core/assess/swing_state.h"
 #include "core/base/numerics.h"
 #include "core/leg/geometry.h"
+#include "core/leg/layup.h"
 #include "core/place/ground.h"
+#include "core/sequence/sequence.h"
 #include "core/stance/stance.h"
 #include "core/swing/swing.h"
 
-namespace kranich::work {
+namespace kranich::tasks {
 namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -177,9 +179,8 @@ double ply_count(const FigureAt& at) {
   return at.design.plies.empty() ? nan : all;
 }
 double ply_area(const FigureAt& at) {
-  double all = 0;
-  for (const Ply& ply : at.design.plies) all += ply.count * ply.area;
-  return at.design.plies.empty() ? nan : all;
+  const auto all = leg::total_of(at.design.plies);
+  return all.left_out.empty() && !at.design.plies.empty() ? all.area : nan;
 }
 
 //! The longest leg that still swings into its well with the wanted clearance.
@@ -191,16 +192,7 @@ double leg_room(const FigureAt& at) {
   return nan;
 }
 
-double slowest_leg(const FigureAt& at) {
-  double most = nan;
-  for (const Leg& leg : at.design.gear.legs) {
-    if (!leg.retraction.fitted) continue;
-    const Retraction& r = leg.retraction;
-    if (!r.time_up.known() && !r.time_down.known()) return nan;
-    most = std::fmax(most, std::fmax(r.time_up, r.time_down) * (r.slowest.known() ? r.slowest.si : 1));
-  }
-  return most;
-}
+double slowest_leg(const FigureAt& at) { return sequence::slowest_leg(at.design); }
 
 //! The leg dropped freely, without lift, from the height and with the mass that were read.
 struct Dropped {
@@ -298,4 +290,4 @@ const FigureInfo* find_figure(std::string_view id) {
   return it == figures.end() ? nullptr : &*it;
 }
 
-}  // namespace kranich::work
+}  // namespace kranich::tasks
