@@ -3,6 +3,7 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QIcon>
+#include <QLineEdit>
 #include <QLocale>
 #include <QPushButton>
 #include <QSettings>
@@ -83,6 +84,31 @@ bool write_pictures(MainWindow& window, const QString& directory) {
       settle(250);
     }
     save(window, QStringLiteral("spring-%1").arg(view));
+  }
+  // A new project's questions, three of them answered; what to measure next for the aircraft they lead to.
+  {
+    Document fresh;
+    start_blank(fresh);
+    MainWindow beginning(fresh);
+    beginning.resize(window.size());
+    beginning.show();
+    beginning.show_start();
+    StartPage* page = beginning.start_page();
+    for (const char* answer : {"answer-seats-2", "answer-retractable", "answer-field-1"})
+      page->findChild<QPushButton*>(QString::fromLatin1(answer))->click();
+    auto* mass = page->findChild<QLineEdit*>("answer-mass");
+    mass->setText("640");
+    emit mass->textEdited("640");
+    settle(6);
+    save(beginning, QStringLiteral("start"));
+    page->findChild<QPushButton*>("start-make")->click();
+    for (int wait = 0; wait < 60 && !fresh.tolerances(); ++wait) settle(10);
+    settle(6);
+    save(beginning, QStringLiteral("measure-next"));
+    beginning.show_station(Station::place);
+    settle(6);
+    save(beginning, QStringLiteral("started"));
+    fresh.start(Design(), QString());  // nothing of it is to be kept
   }
   // The windows beside the stations, on a copy of the design that has a variant to compare with.
   Document& document = window.document();

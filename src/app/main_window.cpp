@@ -43,6 +43,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
   row->setSpacing(0);
   rail_ = new Rail(document_, middle);
   stack_ = new QStackedWidget(middle);
+  start_ = new StartPage(document_, stack_);
+  next_ = new NextPage(document_, stack_);
+  stack_->addWidget(start_);
+  stack_->addWidget(next_);
   row->addWidget(rail_);
   row->addWidget(stack_, 1);
   all->addLayout(row, 1);
@@ -50,6 +54,14 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
   all->addWidget(strip_);
   setCentralWidget(middle);
 
+  connect(start_, &StartPage::made, this, &MainWindow::show_next);
+  connect(start_, &StartPage::without, this, [this] { show_station(Station::weigh); });
+  connect(start_, &StartPage::go_to, this, [this](Station station, const QString& key) {
+    show_station(station);
+    if (!key.isEmpty()) page(station)->findings()->choose(key.toStdString());
+  });
+  connect(next_, &NextPage::go_to, this, &MainWindow::show_station);
+  connect(next_, &NextPage::tell, this, &MainWindow::tell);
   connect(rail_, &Rail::chosen, this, &MainWindow::show_station);
   connect(strip_, &MarginStrip::go_to, this, [this](Station station, const QString& key) {
     show_station(station);
@@ -84,8 +96,11 @@ void MainWindow::build_actions() {
     return a;
   };
   action(menu_, tr("New project"), "Ctrl+N", [this] {
-    if (may_discard()) start_blank(document_);
+    if (!may_discard()) return;
+    start_blank(document_);
+    show_start();
   });
+  action(menu_, tr("What to measure next"), "Ctrl+M", [this] { show_next(); });
   action(menu_, tr("Open …"), "Ctrl+O", [this] { choose_and_open(); });
   recent_ = menu_->addMenu(tr("Recent projects"));
   connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fill_recent);
@@ -146,6 +161,11 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
     bar->addWidget(l);
     return l;
   };
+  next_button_ = new QPushButton(tr("Measure next"), this);
+  next_button_->setObjectName("measure-next");
+  next_button_->setToolTip(tr("What to measure next, by what it would settle (Ctrl+M)"));
+  connect(next_button_, &QPushButton::clicked, this, &MainWindow::show_next);
+  bar->addWidget(next_button_);
   small(tr("Loading"));
   loading_ = new QComboBox(this);
   loading_->setObjectName("loading");
@@ -215,14 +235,15 @@ void MainWindow::set_dark(bool dark) {
   document_.end_drag();  // the board that began it goes with its page
   Theme::choose(dark);
   QSettings().setValue("dark", dark);
-  const Station now = static_cast<Station>(std::max(0, stack_->currentIndex()));
   rebuild_pages();
-  show_station(now);
+  start_->restyle();
   refresh_bar();
 }
 
 void MainWindow::rebuild_pages() {
-  const int now = std::max(0, stack_->currentIndex());
+  QWidget* const beside = stack_->currentWidget() == start_ || stack_->currentWidget() == next_
+                              ? stack_->currentWidget()
+                              : nullptr;
   for (auto& p : pages_) {
     if (!p) continue;
     stack_->removeWidget(p);
@@ -236,12 +257,27 @@ void MainWindow::rebuild_pages() {
     pages_[static_cast<size_t>(i)] = make[i](document_);
     stack_->addWidget(pages_[static_cast<size_t>(i)]);
   }
-  show_station(static_cast<Station>(now));
+  if (beside)
+    stack_->setCurrentWidget(beside);
+  else
+    show_station(station_);
 }
 
 void MainWindow::show_station(Station station) {
-  stack_->setCurrentIndex(static_cast<int>(station));
+  station_ = station;
+  stack_->setCurrentWidget(page(station));
   rail_->show_current(station);
+}
+
+void MainWindow::show_start() {
+  start_->begin();
+  stack_->setCurrentWidget(start_);
+  rail_->show_none();
+}
+
+void MainWindow::show_next() {
+  stack_->setCurrentWidget(next_);
+  rail_->show_none();
 }
 
 void MainWindow::refresh_bar() {
@@ -263,6 +299,7 @@ void MainWindow::refresh_bar() {
       std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) { return l.retraction.fitted; });
   gear_->setEnabled(retracts);
   if (!gear_->isSliderDown()) gear_->setValue(static_cast<int>(std::lround(document_.gear_position() * 200)));
+  next_button_->setVisible(d.begun.started);
   pin_->setText(document_.pinned() ? tr("unpin") : tr("pin"));
   pin_->setStyleSheet(document_.pinned()
                           ? QStringLiteral("color: %1; border-color: %1;").arg(Theme::now().pinned.name())

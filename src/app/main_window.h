@@ -11,6 +11,8 @@
 #include <QStackedWidget>
 
 #include "app/document/document.h"
+#include "app/start/next_page.h"
+#include "app/start/start_page.h"
 #include "app/stations/page.h"
 #include "app/widgets/rail.h"
 
@@ -22,6 +24,11 @@ class MainWindow : public QMainWindow {
   explicit MainWindow(Document& document, QWidget* parent = nullptr);
 
   void show_station(Station station);
+  //! The questions of a new project; what to measure next.
+  void show_start();
+  void show_next();
+  StartPage* start_page() { return start_; }
+  NextPage* next_page() { return next_; }
   StationPage* page(Station station) const { return pages_[static_cast<size_t>(station)]; }
   Document& document() { return document_; }
   //! Opens a file and shows its faults if it has any; false then.
@@ -70,6 +77,10 @@ class MainWindow : public QMainWindow {
   QStackedWidget* stack_;
   MarginStrip* strip_;
   std::array<StationPage*, station_count> pages_{};
+  Station station_ = Station::weigh;  //!< last shown
+  StartPage* start_;
+  NextPage* next_;
+  QPushButton* next_button_;
   QMenu* menu_;
   QMenu* recent_;
   QAction* undo_;

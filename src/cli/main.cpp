@@ -16,6 +16,7 @@
 #include <nlohmann/json.hpp>
 #include <system_error>
 
+#include "cli/start.h"
 #include "cli/steps.h"
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
@@ -371,6 +372,13 @@ int run(int argc, char** argv) {
   steps_command->add_option("FILE", file, "project file")->required();
   steps_command->add_flag("--all", every, "done, waiting and standing ones too");
   steps_command->add_flag("--json", json, "as JSON, readings in their own units");
+  auto* start_command =
+      app.add_subcommand("start", "A whole aircraft from nine answers; what is left open is guessed");
+  cli::StartOptions start;
+  cli::add_start_options(*start_command, start);
+  auto* next_command = app.add_subcommand("next", "What to measure next, by what it would settle");
+  next_command->add_option("FILE", file, "project file")->required();
+  next_command->add_flag("--json", json, "as JSON, SI units");
   auto* table_command = app.add_subcommand("steps-table", "Print docs/steps.md");
   auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
   auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");
@@ -389,6 +397,21 @@ int run(int argc, char** argv) {
     const auto design = open_project(file);
     if (!design) return faulty_file;
     cli::print_steps(*design, file, today(), every, json);
+  }
+  if (*start_command) {
+    const auto design = cli::started(start);
+    if (!design) return wrong_call;
+    if (start.output.empty() || start.output == "-") {
+      std::cout << write_project(*design);
+    } else if (const auto why = save_project(*design, start.output)) {
+      std::cerr << start.output << ": " << *why << '\n';
+      return cannot_write;
+    }
+  }
+  if (*next_command) {
+    const auto design = open_project(file);
+    if (!design) return faulty_file;
+    cli::print_next(*design, json);
   }
   if (*table_command) cli::print_steps_table();
   if (*schema_command) std::cout << project_schema();

@@ -26,8 +26,8 @@ using namespace kranich::app;
 namespace {
 
 //! A demonstration without what was done on it.
-struct Begun : Bench {
-  explicit Begun(const QString& demo) : Bench(demo) {
+struct Untouched : Bench {
+  explicit Untouched(const QString& demo) : Bench(demo) {
     document.journal().begin({}, "");
     settle();
   }
@@ -83,7 +83,7 @@ tasks::State state(Bench& b, const char* task, const char* piece = "") {
 
 TEST_CASE("a step is read, ticked and kept beside the project, outside undo", "[window]") {
   QTemporaryDir folder;
-  Begun b("Dunnock");
+  Untouched b("Dunnock");
   b.document.journal().clock = [] { return QDateTime(QDate(2026, 5, 1), QTime(12, 0)); };
   REQUIRE(b.window->save_to(folder.filePath("mine.kranich")));
   b.document.edit("pressure", [](Design& d) { d.gear.third().wheel.pressure = Given(2.2e5); });
@@ -156,7 +156,7 @@ TEST_CASE("what was written before a project has a file is saved with it, and su
 }
 
 TEST_CASE("gates, reasons, schools: said beside the box, never a lock", "[window]") {
-  Begun b("Dunnock");
+  Untouched b("Dunnock");
   b.go(Station::bench);
   Card swing(b, "swing.sweep", "third");
   CHECK(swing.text("step-gates").contains("Before this"));
@@ -197,7 +197,7 @@ TEST_CASE("gates, reasons, schools: said beside the box, never a lock", "[window
 }
 
 TEST_CASE("a station shows its open steps and asks what decides further ones", "[window]") {
-  Begun b("Dunnock");
+  Untouched b("Dunnock");
   StationPage& page = b.go(Station::doors);
   auto* steps = page.findChild<StationSteps*>("station-steps");
   REQUIRE(steps);
@@ -249,7 +249,7 @@ TEST_CASE("a station shows its open steps and asks what decides further ones", "
 
 TEST_CASE("the ladder, the list, the Book and the register", "[window]") {
   QTemporaryDir folder;
-  Begun b("Dunnock");
+  Untouched b("Dunnock");
   b.document.journal().clock = [] { return QDateTime(QDate(2026, 5, 1), QTime(12, 0)); };
   StationPage& page = b.go(Station::bench);
   auto* list = b.find<QListWidget>("bench-list");
@@ -329,7 +329,7 @@ TEST_CASE("the ladder, the list, the Book and the register", "[window]") {
 }
 
 TEST_CASE("large letters on the bench: keys only", "[window]") {
-  Begun b("Wheatear");
+  Untouched b("Wheatear");
   b.go(Station::bench);
   const auto before = b.document.journal().book().entries.size();
   b.press("bench-big");

@@ -8,7 +8,7 @@ import sys
 ROOT = pathlib.Path(sys.argv[1]) / "src"
 # Stations stand beside one another: one may use an earlier one.
 ORDER = ["base", "model", "motion", "force", "weigh", "place", "stance", "spring", "leg", "swing", "drive", "doors",
-         "sequence", "logic", "circuit", "steer", "assess", "tasks",
+         "sequence", "logic", "circuit", "steer", "assess", "start", "tasks",
          "shop", "io"]
 faults = []
 read = 0

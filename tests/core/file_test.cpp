@@ -69,7 +69,7 @@ TEST_CASE("metric and inch projects hold identical SI values") {
 }
 
 TEST_CASE("unknown keys stay where they were") {
-  auto text = replaced(demo("dunnock"), "\"kranich\": 3,", "\"kranich\": 3, \"colour\": {\"a\": [1, 2]},");
+  auto text = replaced(demo("dunnock"), "\"kranich\": 4,", "\"kranich\": 3, \"colour\": {\"a\": [1, 2]},");
   text = replaced(text, "\"name\": \"battery\",", "\"name\": \"battery\", \"serial\": \"x-7\",");
   const auto r = read_project(text);
   REQUIRE(r.design);

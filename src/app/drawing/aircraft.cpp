@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <numbers>
 
 #include "core/assess/standing.h"
 #include "core/motion/retract.h"
@@ -21,13 +22,62 @@ QRectF around(const QPolygonF& points, double margin) {
 }
 
 //! Outline of a body in the side view: tops forward to back, bottoms back again.
-QPolygonF body_side(const Pose& pose, const Body& b) {
-  QPolygonF outline;
-  for (const auto& s : b.sections)
-    if (s.x.known() && s.top.known()) outline << pose.side({s.x, b.y, s.top});
-  for (auto s = b.sections.rbegin(); s != b.sections.rend(); ++s)
-    if (s->x.known() && s->bottom.known()) outline << pose.side({s->x, b.y, s->bottom});
+//! A smooth line through points in their order (Catmull and Rom's, centripetal: no loops, no overshoot where
+//! they stand close). Two points are a straight line.
+QPolygonF smooth(const QPolygonF& through) {
+  if (through.size() < 3) return through;
+  const auto ghost = [](const QPointF& a, const QPointF& b) { return a + (a - b); };
+  QPolygonF line;
+  constexpr int steps = 8;
+  for (int i = 0; i + 1 < through.size(); ++i) {
+    const QPointF p1 = through[i], p2 = through[i + 1];
+    const QPointF p0 = i > 0 ? through[i - 1] : ghost(p1, p2);
+    const QPointF p3 = i + 2 < through.size() ? through[i + 2] : ghost(p2, p1);
+    const auto knot = [](const QPointF& a, const QPointF& b) {
+      return std::max(1e-9, std::sqrt(std::hypot(b.x() - a.x(), b.y() - a.y())));
+    };
+    const double t1 = knot(p0, p1), t2 = t1 + knot(p1, p2), t3 = t2 + knot(p2, p3);
+    for (int k = 0; k < steps; ++k) {
+      const double t = t1 + (t2 - t1) * k / steps;
+      const auto mix = [&](const QPointF& a, const QPointF& b, double from, double to) {
+        return a * ((to - t) / (to - from)) + b * ((t - from) / (to - from));
+      };
+      const QPointF a1 = mix(p0, p1, 0, t1), a2 = mix(p1, p2, t1, t2), a3 = mix(p2, p3, t2, t3);
+      const QPointF b1 = mix(a1, a2, 0, t2), b2 = mix(a2, a3, t1, t3);
+      line << mix(b1, b2, t1, t2);
+    }
+  }
+  line << through.back();
+  return line;
+}
+
+//! A body's outline from one chain of points forward and one back: each smooth, its front end rounded.
+QPolygonF round_body(const QPolygonF& there, QPolygonF back) {
+  QPolygonF outline = smooth(there);
+  std::reverse(back.begin(), back.end());
+  QPolygonF behind = smooth(back);
+  std::reverse(behind.begin(), behind.end());
+  outline << behind;
+  if (there.isEmpty() || back.isEmpty()) return outline;
+  // From the last point (lower front end) round to the first (upper front end).
+  const QPointF low = behind.back(), high = outline.front(), middle = (low + high) / 2, up = (high - low) / 2;
+  const QPointF ahead = QPointF(-up.y(), up.x()) * 0.45;
+  const QPointF inward = there.size() > 1 ? there[1] - there[0] : QPointF(1, 0);
+  const double sign = QPointF::dotProduct(ahead, inward) > 0 ? -1 : 1;
+  for (int k = 1; k < 10; ++k) {
+    const double angle = -std::numbers::pi / 2 + std::numbers::pi * k / 10;
+    outline << middle + up * std::sin(angle) + sign * ahead * std::cos(angle);
+  }
   return outline;
+}
+
+QPolygonF body_side(const Pose& pose, const Body& b) {
+  QPolygonF top, bottom;
+  for (const auto& s : b.sections)
+    if (s.x.known() && s.top.known()) top << pose.side({s.x, b.y, s.top});
+  for (auto s = b.sections.rbegin(); s != b.sections.rend(); ++s)
+    if (s->x.known() && s->bottom.known()) bottom << pose.side({s->x, b.y, s->bottom});
+  return round_body(top, bottom);
 }
 
 QPolygonF side_outline(const Pose& pose, const std::vector<OutlinePoint>& points) {
@@ -72,8 +122,17 @@ QPolygonF section(const Pose& pose, const Surface& s, double share) {
 struct Palette {
   QColor outline, body, glass, tyre, rim, leg;
 };
-Palette palette(Look look) {
+//! A guessed outline is drawn lighter than one that somebody entered.
+Palette palette(Look look, const Design& d) {
   const Theme& t = Theme::now();
+  if (look == Look::full && !d.airframe.bodies.empty() && !d.airframe.bodies[0].sections.empty() &&
+      d.airframe.bodies[0].sections[0].x.origin == Origin::guessed) {
+    const auto half = [&](const QColor& c) {
+      return QColor((c.red() + t.paper.red()) / 2, (c.green() + t.paper.green()) / 2,
+                    (c.blue() + t.paper.blue()) / 2);
+    };
+    return {t.grey, half(t.body), half(t.glass), half(t.tyre), t.rim, t.grey};
+  }
   if (look == Look::full) return {t.ink, t.body, t.glass, t.tyre, t.rim, t.ink};
   const QColor c = look == Look::ghost ? t.faint : t.pinned;
   return {c, Qt::transparent, Qt::transparent, Qt::transparent, Qt::transparent, c};
@@ -281,14 +340,14 @@ void draw_swung_leg(Sheet& s, const Leg& leg, double share, const Map& map, cons
 
 void draw_side(Sheet& s, const Pose& pose, Look look) {
   const Design& d = *pose.design;
-  const Palette c = palette(look);
+  const Palette c = palette(look, d);
   const auto map = [&](const Vec3& p) { return pose.side(p); };
   if (look == Look::full) {
     s.pen(c.outline, 1.3);
     s.fill(c.body);
     s.polyline(side_outline(pose, d.airframe.fin), true);
     s.fill(c.glass);
-    s.polyline(side_outline(pose, d.airframe.canopy), true);
+    s.polyline(smooth(side_outline(pose, d.airframe.canopy)), true);
     for (size_t i = 0; i < pose.placed.size(); ++i)
       if (far_side(pose, i))
         draw_leg(s, pose, i,
@@ -321,7 +380,7 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
 
 void draw_front(Sheet& s, const Pose& pose, Look look) {
   const Design& d = *pose.design;
-  const Palette c = palette(look);
+  const Palette c = palette(look, d);
   const auto map = [&](const Vec3& p) { return pose.front(p); };
   if (look == Look::full) {
     s.pen(c.outline, 1.1);
@@ -387,7 +446,7 @@ void draw_front(Sheet& s, const Pose& pose, Look look) {
 
 void draw_plan(Sheet& s, const Pose& pose, Look look) {
   const Design& d = *pose.design;
-  const Palette c = palette(look);
+  const Palette c = palette(look, d);
   const auto map = [&](const Vec3& p) { return pose.plan(p); };
   if (look == Look::full) {
     s.pen(c.outline, 1.1);
@@ -409,14 +468,14 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
     }
     for (const auto& b : d.airframe.bodies)
       for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
-        QPolygonF outline;
+        QPolygonF right, left;
         for (const auto& sec : b.sections)
           if (sec.x.known() && sec.half_width.known())
-            outline << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
+            right << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
         for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec)
           if (sec->x.known() && sec->half_width.known())
-            outline << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
-        s.polyline(outline, true);
+            left << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
+        s.polyline(round_body(right, left), true);
       }
     for (const auto& p : d.airframe.propellers) {
       if (!p.hub.known() || !p.diameter.known()) continue;

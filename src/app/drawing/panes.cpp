@@ -170,16 +170,30 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   const char* share = d.on_two_lines()  ? "place.front_share"
                       : d.is_tricycle() ? "place.nose_share"
                                         : "place.tail_share";
-  if (const Finding* f = finding_for(document_, share, name); f && std::isfinite(f->value))
-    s.label({third.x(), 0},
-            QObject::tr("%1 %2, %3")
-                .arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units()),
-                     from_the_cg(d.gear.third().axle.x)),
-            ink_of(f->verdict), Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
-  s.label({contact.x(), 0},
-          QObject::tr("main axle %1, %2")
-              .arg(document_.say(d.gear.main().axle.x, Kind::length), from_the_cg(d.gear.main().axle.x)),
-          Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 11}, 8.5, true);
+  const QString of_main =
+      QObject::tr("main axle %1, %2")
+          .arg(document_.say(d.gear.main().axle.x, Kind::length), from_the_cg(d.gear.main().axle.x));
+  QString of_third;
+  const Finding* f = finding_for(document_, share, name);
+  if (f && std::isfinite(f->value))
+    of_third = QObject::tr("%1 %2, %3")
+                   .arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units()),
+                        from_the_cg(d.gear.third().axle.x));
+  // Side by side below their wheels; of a short wheelbase each keeps to its side of the middle.
+  const QFontMetricsF letters(text_font(8.5, true));
+  const double apart = s.frame().scale() * std::abs(third.x() - contact.x());
+  const bool crowded =
+      !of_third.isEmpty() &&
+      (letters.horizontalAdvance(of_main) + letters.horizontalAdvance(of_third)) / 2 + 12 > apart;
+  const QPointF middle((third.x() + contact.x()) / 2, 0);
+  const auto below = [&](const QPointF& contact_at, const QString& text, Ink ink) {
+    const bool left = contact_at.x() < middle.x();
+    s.label(crowded ? middle : QPointF(contact_at.x(), 0), text, ink,
+            (crowded ? (left ? Qt::AlignRight : Qt::AlignLeft) : Qt::AlignHCenter) | Qt::AlignTop,
+            {crowded ? (left ? -6.0 : 6.0) : 0.0, 11}, 8.5, true);
+  };
+  if (!of_third.isEmpty()) below(third, of_third, ink_of(f->verdict));
+  below(contact, of_main, Ink::accent);
   // The others from the CG likewise.
   for (const auto& line : lines_of_wheels(d)) {
     const Leg& leg = d.gear.leg(line.spokesman);

@@ -26,6 +26,8 @@ QString origin_mark(const Given& g) {
       return QObject::tr("plan");
     case Origin::undecided:
       return QObject::tr("open");
+    case Origin::guessed:
+      return QObject::tr("guess");
     case Origin::missing:
       return {};
   }
@@ -36,6 +38,7 @@ void colour(QWidget* label, const QColor& c, bool italic = false) {
   QPalette p = label->palette();
   p.setColor(QPalette::WindowText, c);
   p.setColor(QPalette::ButtonText, c);
+  p.setColor(QPalette::Text, c);
   label->setPalette(p);
   QFont f = label->font();
   f.setItalic(italic);
@@ -129,13 +132,17 @@ void QuantityRow::show_value() {
   if (g.origin == Origin::undecided) more += "?";
   more_->setText(more);
   more_->setEnabled(g.known());
-  const bool by_default = g.origin == Origin::by_default;
-  colour(more_, Theme::now().grey, by_default);
+  const bool by_default = g.origin == Origin::by_default, guessed = g.origin == Origin::guessed;
+  colour(more_, Theme::now().grey, by_default || guessed);
+  // A guess stands lighter than what somebody knows.
+  colour(field_, guessed ? Theme::now().grey : Theme::now().ink, guessed);
   field_->setToolTip(
       g.known()
           ? tr("%1, %2%3")
                 .arg(document_.say(g.si, spec_.kind),
-                     by_default ? tr("a default: nobody gave it") : origin_mark(g),
+                     by_default ? tr("a default: nobody gave it")
+                     : guessed  ? tr("guessed from the answers")
+                                : origin_mark(g),
                      g.tolerance > 0 ? tr(", ± %1").arg(document_.say(g.tolerance, spec_.kind)) : QString())
           : tr("not known yet: checks that need it say so"));
 }
@@ -193,7 +200,9 @@ void put_entry(Given& g, double si, const std::optional<double>& tolerance) {
   if (tolerance) g.tolerance = *tolerance;
   if (!std::isfinite(si)) {
     g = Given();
-  } else if (g.origin == Origin::missing || g.origin == Origin::by_default) {
+  } else if (g.origin == Origin::missing || g.origin == Origin::by_default || g.origin == Origin::guessed) {
+    // The half-range was of the guess, not of what is known now.
+    if (g.origin == Origin::guessed && !tolerance) g.tolerance = 0;
     g.origin = Origin::plan;
   }
 }

@@ -96,6 +96,14 @@ Rail::Rail(Document& document, QWidget* parent) : QWidget(parent), document_(doc
 
 void Rail::show_current(Station station) { buttons_[static_cast<size_t>(station)]->setChecked(true); }
 
+void Rail::show_none() {
+  for (auto* b : buttons_) {
+    b->setAutoExclusive(false);
+    b->setChecked(false);
+    b->setAutoExclusive(true);
+  }
+}
+
 void Rail::refresh() {
   int counts[station_count][3] = {};
   for (const Finding* f : worst_of_each(document_.assessment())) {

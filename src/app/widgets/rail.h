@@ -31,6 +31,8 @@ class Rail : public QWidget {
  public:
   explicit Rail(Document& document, QWidget* parent = nullptr);
   void show_current(Station station);
+  //! A page is shown that is no station.
+  void show_none();
 
  signals:
   void chosen(kranich::Station station);

@@ -182,8 +182,11 @@ void assess_logic(const Design& d, Assessment& a, Collector& collect, const Aske
   if (!retracts) return;
   collect.about("gear", "", GearState::extended);
   if (d.logic.power == LegPower::none) {
-    // A model's servos and units are commanded by its transmitter.
-    if (!d.is_model()) collect.unknown("logic.states", entry("/logic/power", "what moves the legs"));
+    // A model's servos and units are commanded by its transmitter; and no wiring is asked for before a drive.
+    const bool driven = std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) {
+      return l.retraction.fitted && l.retraction.drive.kind != DriveKind::none;
+    });
+    if (!d.is_model() && driven) collect.unknown("logic.states", entry("/logic/power", "what moves the legs"));
     return;
   }
   const auto made = std::make_shared<LogicState>(logic_of(d, a));

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/model/guess.h"
 #include "core/model/locate.h"
 
 namespace kranich {
@@ -37,8 +38,9 @@ Design with(const Design& d, const std::vector<NamedGiven>& inputs, const std::v
     if (signs[i] != 0) {
       auto at = locate_given(changed, inputs[i].path);
       // No further than what is allowed of the number.
-      at->given->si =
-          std::clamp(at->given->si + signs[i] * inputs[i].given.tolerance, at->spec.least, at->spec.most);
+      const double was = at->given->si;
+      at->given->si = std::clamp(was + signs[i] * inputs[i].given.tolerance, at->spec.least, at->spec.most);
+      if (at->given->origin == Origin::guessed) carry_from(changed, inputs[i].path, at->given->si - was);
     }
   return changed;
 }
@@ -58,6 +60,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
     if (g.given.known() && g.given.tolerance > 0 && g.path.rfind("/own_limits", 0) != 0)
       inputs.push_back(std::move(g));
   result.inputs = static_cast<int>(inputs.size());
+  for (const auto& i : inputs) result.paths.push_back(i.path);
   if (inputs.empty()) return result;
   const auto now = worst_by_key(a);
   std::vector<std::map<Key, Ends>> effects(inputs.size());
@@ -86,7 +89,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
   int left = 40;
   for (const auto& [key, f] : now) {
     if (!std::isfinite(f->value)) continue;
-    Spread s{f->measure_id, f->subject, f->loading, f->value, f->value, f->verdict, {}, {}};
+    Spread s{f->measure_id, f->subject, f->loading, f->value, f->value, f->verdict, {}, {}, {}};
     std::vector<int> lower(inputs.size(), 0);
     std::vector<int> raise(inputs.size(), 0);
     for (size_t i = 0; i < inputs.size(); ++i) {
@@ -99,6 +102,7 @@ ToleranceResult over_tolerances(const Design& d, const Assessment& a, const Prog
       s.high += up;
       if (down < 0) lower[i] = ends.down < ends.up ? -1 : 1;
       if (up > 0) raise[i] = ends.down > ends.up ? -1 : 1;
+      if (down < 0 || up > 0) s.effects.push_back({i, down, up});
       const double effect = std::max(-down, up);
       if (effect > 1e-12 * (1 + std::abs(f->value)))
         s.influences.push_back(

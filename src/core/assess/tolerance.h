@@ -5,6 +5,7 @@
 //! Where that sum reaches a limit, the worst corner itself is assessed and its verdict counts.
 #pragma once
 
+#include <algorithm>
 #include <string>
 #include <vector>
 
@@ -19,6 +20,13 @@ struct Influence {
   bool undecided;
 };
 
+//! What one input does to a check at its two ends: e⁻ ≤ 0 ≤ e⁺, SI.
+struct Effect {
+  size_t input;  //!< place in ToleranceResult::paths
+  double down, up;
+  double most() const { return std::max(-down, up); }
+};
+
 //! One check (its worst loading) over the box.
 struct Spread {
   std::string measure_id;
@@ -27,6 +35,7 @@ struct Spread {
   double low, high;                   //!< SI
   Verdict over_box;                   //!< at the worst corner; as the finding's where nothing changes
   std::vector<Influence> influences;  //!< those that matter, greatest first, four at most
+  std::vector<Effect> effects;        //!< all of them that change it
   std::vector<std::string> hangs_on;  //!< undecided inputs that alone can change the verdict, by title
   double effect() const { return (high - low) / 2; }
   std::string key() const { return measure_id + "|" + subject.key; }
@@ -34,6 +43,7 @@ struct Spread {
 
 struct ToleranceResult {
   std::vector<Spread> spreads;
+  std::vector<std::string> paths;  //!< of the inputs
   int inputs = 0, corners = 0;
   bool cancelled = false;
   const Spread* of(const Finding& finding) const;

@@ -13,7 +13,7 @@
 
 namespace kranich {
 
-inline constexpr int file_version = 3;
+inline constexpr int file_version = 4;
 inline constexpr std::size_t largest_file = 4u << 20;  //!< bytes; a project is some tens of kilobytes
 
 struct ReadResult {

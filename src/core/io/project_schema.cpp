@@ -54,7 +54,7 @@ class SchemaVisitor {
            {{"value", number},
             {"tolerance",
              {{"type", "number"}, {"minimum", 0}, {"maximum", in_file(spec.largest_tolerance(), key)}}},
-            {"origin", {{"enum", {"default", "plan", "estimated", "measured", "undecided"}}}}}},
+            {"origin", {{"enum", {"default", "plan", "estimated", "measured", "undecided", "guessed"}}}}}},
           {"required", {"value"}},
           {"additionalProperties", false}};
       definitions_[name] = {{"anyOf", {number, object, {{"type", "null"}}}}};

@@ -9,6 +9,7 @@
 #include <set>
 
 #include "core/model/describe.h"
+#include "core/model/guess.h"
 #include "core/model/locate.h"
 
 namespace kranich {
@@ -189,6 +190,7 @@ std::vector<Fault> inconsistencies(const Design& design) {
 }
 
 void follow(const Design& before, Design& after) {
+  carry_guesses(before, after);
   if (const auto i = renamed(before.ledger, after.ledger); i && !after.ledger[*i].name.empty())
     for (auto& l : after.loadings)
       for (auto& a : l.aboard)

@@ -171,6 +171,19 @@ void describe(V& v, T& l) {
   v.given("upper_si", l.upper, Spec{"Not above (SI)", Kind::factor, -1e12, 1e12});
 }
 
+template <class V, Of<Begun> T>
+void describe(V& v, T& b) {
+  v.flag("started", b.started, "Started from a few answers");
+  v.choice("craft", b.craft, Names(craft_names), "Stands on");
+  v.flag("retractable", b.retractable, "Gear goes up");
+  v.choice("wing", b.wing, Names(wing_place_names), "Wing");
+  v.choice("engine", b.engine, Names(engine_names), "Driven by");
+  v.given("seats", b.seats, spec::between("Seats", Kind::factor, 0, 4));
+  v.given("mass_kg", b.mass, spec::mass("All-up mass answered"));
+  v.given("span_m", b.span, spec::size("Span or rotor answered", 80));
+  v.given("length_m", b.length, spec::size("Fuselage length answered"));
+}
+
 template <class V, Of<Decision> T>
 void describe(V& v, T& d) {
   v.text("name", d.name, "Not decided yet");
@@ -258,6 +271,7 @@ void describe(V& v, T& d) {
   v.object("logic", d.logic, "Logic");
   v.object("circuit", d.circuit, "Circuit");
   v.list("own_limits", d.own_limits, "Limits of your own", 200);
+  v.object("begun", d.begun, "Started as");
   v.list("decisions", d.decisions, "Not decided yet", 100);
   v.list("variants", d.variants, "Variants", 20);
 }

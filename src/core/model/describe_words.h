@@ -121,8 +121,13 @@ inline constexpr std::array<std::string_view, 3> at_switch_on_names{"stays as it
                                                                     "runs one cycle"};
 inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
-inline constexpr std::array<std::string_view, 6> origin_names{"missing",   "default",  "plan",
-                                                              "estimated", "measured", "undecided"};
+inline constexpr std::array<std::string_view, 7> origin_names{"missing",  "default",   "plan",   "estimated",
+                                                              "measured", "undecided", "guessed"};
+
+inline constexpr std::array<std::string_view, 3> craft_names{"nose wheel", "tail wheel", "helicopter"};
+inline constexpr std::array<std::string_view, 3> wing_place_names{"low", "mid", "high"};
+inline constexpr std::array<std::string_view, 3> engine_names{"propeller in front", "pusher",
+                                                              "ducted or jet"};
 
 namespace spec {
 inline Spec length(std::string_view title, double least, double most, bool above = false) {

@@ -202,6 +202,23 @@ struct Decision : Kept {
   bool operator==(const Decision&) const = default;
 };
 
+//! What the aircraft was started as (start/start.h); nothing of one that was entered number by number.
+enum class Craft { nose_wheel, tail_wheel, helicopter };
+enum class WingPlace { low, mid, high };
+enum class Engine { front, pusher, ducted };
+
+//! The answers that a design was started from, kept so that the rest can be guessed again once some of it is
+//! measured. The purpose and the field stand in Purpose.
+struct Begun : Kept {
+  bool started = false;
+  Craft craft = Craft::nose_wheel;
+  bool retractable = false;
+  WingPlace wing = WingPlace::low;
+  Engine engine = Engine::front;
+  Given seats, mass, span, length;
+  bool operator==(const Begun&) const = default;
+};
+
 //! Another state of this design under a name: "plan", "wide track", "small wheels".
 struct Variant : Kept {
   std::string name, note;
@@ -237,6 +254,7 @@ struct Design : Kept {
   Logic logic;
   Circuit circuit;
   std::vector<OwnLimit> own_limits;
+  Begun begun;
   std::vector<Decision> decisions;
   std::vector<Variant> variants;
   bool operator==(const Design&) const = default;

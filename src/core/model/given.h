@@ -13,8 +13,9 @@
 namespace kranich {
 
 //! Where a number comes from. A default is visibly a default; a missing one is never taken as zero.
-//! Undecided: the part is not chosen yet; the tolerance is half the range it may turn out in.
-enum class Origin { missing, by_default, plan, estimated, measured, undecided };
+//! Undecided: the part is not chosen yet; the tolerance is half the range it may turn out in. Guessed: worked
+//! out from a few answers (start/start.h); with half its likely range, or none where it follows from others.
+enum class Origin { missing, by_default, plan, estimated, measured, undecided, guessed };
 
 struct Given {
   double si = std::numeric_limits<double>::quiet_NaN();
