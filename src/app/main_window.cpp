@@ -67,6 +67,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
     show_station(station);
     page(station)->findings()->choose(key.toStdString());
   });
+  connect(strip_, &MarginStrip::measure_next, this, &MainWindow::show_next);
   connect(&document_, &Document::started, this, &MainWindow::rebuild_pages);
   // What asked for another leg may be a part of the page itself: it is rebuilt once that is done.
   connect(&document_, &Document::legs_changed, this, &MainWindow::rebuild_pages, Qt::QueuedConnection);
@@ -161,16 +162,11 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
     bar->addWidget(l);
     return l;
   };
-  next_button_ = new QPushButton(tr("Measure next"), this);
-  next_button_->setObjectName("measure-next");
-  next_button_->setToolTip(tr("What to measure next, by what it would settle (Ctrl+M)"));
-  connect(next_button_, &QPushButton::clicked, this, &MainWindow::show_next);
-  bar->addWidget(next_button_);
   small(tr("Loading"));
   loading_ = new QComboBox(this);
   loading_->setObjectName("loading");
   loading_->setAccessibleName(tr("Loading"));
-  loading_->setMinimumWidth(176);
+  loading_->setMinimumWidth(120);
   bar->addWidget(loading_);
   connect(loading_, &QComboBox::activated, this,
           [this](int) { document_.set_loading(loading_->currentText()); });
@@ -194,6 +190,8 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
                               "Every leg at its stop", "Bottomed, and the tyres flat"};
     b->setToolTip(tr(tips[static_cast<int>(s)]));
     connect(b, &QPushButton::clicked, this, [this, s] { document_.set_state(s); });
+    b->ensurePolished();
+    b->setMinimumWidth(b->sizeHint().width());  // its word is never cut
     segment->addWidget(b);
     states_.push_back(b);
   }
@@ -299,7 +297,6 @@ void MainWindow::refresh_bar() {
       std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) { return l.retraction.fitted; });
   gear_->setEnabled(retracts);
   if (!gear_->isSliderDown()) gear_->setValue(static_cast<int>(std::lround(document_.gear_position() * 200)));
-  next_button_->setVisible(d.begun.started);
   pin_->setText(document_.pinned() ? tr("unpin") : tr("pin"));
   pin_->setStyleSheet(document_.pinned()
                           ? QStringLiteral("color: %1; border-color: %1;").arg(Theme::now().pinned.name())

@@ -80,7 +80,6 @@ class MainWindow : public QMainWindow {
   Station station_ = Station::weigh;  //!< last shown
   StartPage* start_;
   NextPage* next_;
-  QPushButton* next_button_;
   QMenu* menu_;
   QMenu* recent_;
   QAction* undo_;

@@ -88,6 +88,80 @@ TEST_CASE("on a boundary of the map its measure stands at the limit") {
         if (p.x() > map.reach_low && p.x() < map.reach_high) CHECK_FALSE(b.out_of_reach);
 }
 
+TEST_CASE("the clear region of the map is where no check fails and the unit can be") {
+  for (const char* name : {"dunnock", "redshank", "wheatear"}) {
+    INFO(name);
+    const auto d = demo(name);
+    const auto a = assess(d);
+    const MapModel model(d, a, a.loadings[0].name, MapUp::cg_height);
+    const MapArea area = model.usual_area();
+    const auto map = model.map(area);
+    const auto in = [](const std::vector<PlacementMap::Polygon>& pieces, double x, double y) {
+      for (const auto& p : pieces) {
+        bool inside = true;
+        for (size_t i = 0; i < p.size() && inside; ++i) {
+          const Eigen::Vector2d u = p[(i + 1) % p.size()] - p[i], v = Eigen::Vector2d(x, y) - p[i];
+          inside = u.x() * v.y() - u.y() * v.x() >= 0;
+        }
+        if (inside) return true;
+      }
+      return false;
+    };
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> share(0, 1);
+    int clear = 0, beside = 0;
+    for (int i = 0; i < 3000; ++i) {
+      const double x = area.x_low + share(random) * (area.x_high - area.x_low);
+      const double y = area.y_low + share(random) * (area.y_high - area.y_low);
+      // As near to a limit as the grid is coarse, either answer will do.
+      double least = 1;
+      bool fails = false;
+      for (const auto& f : model.at(x, y)) {
+        const double scale = std::isfinite(f.lower) && std::isfinite(f.upper)
+                                 ? f.upper - f.lower
+                                 : std::abs(std::isfinite(f.lower) ? f.lower : f.upper);
+        for (const double spare : {f.value - f.lower, f.upper - f.value})
+          if (std::isfinite(spare)) least = std::min(least, std::abs(spare) / scale);
+        fails = fails || f.fails;
+      }
+      if (least < 0.02) continue;
+      bool stopped = x < map.reach_low || x > map.reach_high;
+      for (const auto& b : map.blocked) stopped = stopped || (x > b.from && x < b.to);
+      CHECK(in(map.clear, x, y) == (!fails && !stopped));
+      if (in(map.easy, x, y)) CHECK(in(map.clear, x, y));
+      clear += in(map.clear, x, y);
+      ++beside;
+    }
+    CHECK(beside > 1500);
+    CHECK(map.in_the_clear == in(map.clear, map.here.x(), map.here.y()));
+    if (map.nearest) {
+      // On its edge: a hair further on nothing fails, a hair back something does.
+      const Eigen::Vector2d way = *map.nearest - map.here;
+      CHECK_FALSE(in(map.clear, (map.here + 0.98 * way).x(), (map.here + 0.98 * way).y()));
+    }
+    // What fails lies to the left of each boundary.
+    int sides = 0;
+    for (const auto& b : map.boundaries)
+      for (const auto& curve : b.curves)
+        for (size_t i = 0; i + 1 < curve.size(); i += 5) {
+          const Eigen::Vector2d along = curve[i + 1] - curve[i], middle = (curve[i] + curve[i + 1]) / 2;
+          const double w = (area.x_high - area.x_low) / 40, h = (area.y_high - area.y_low) / 24;
+          const Eigen::Vector2d unit = Eigen::Vector2d(along.x() / w, along.y() / h).normalized();
+          const Eigen::Vector2d left(-unit.y() * w * 0.4, unit.x() * h * 0.4);
+          const auto spare = [&](const Eigen::Vector2d& p) {
+            for (const auto& f : model.at(p.x(), p.y()))
+              if (f.measure == b.measure) return b.upper ? f.upper - f.value : f.value - f.lower;
+            return std::nan("");
+          };
+          const double there = spare(middle + left), here = spare(middle - left);
+          if (!std::isfinite(there) || !std::isfinite(here)) continue;
+          CHECK(there <= here);
+          ++sides;
+        }
+    CHECK(sides > 5);
+  }
+}
+
 TEST_CASE("no mix of the tolerances gets outside the spread by more than the second order") {
   const auto d = demo("wheatear");
   const auto a = assess(d);

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/drawing/map_pane.h"
 
-#include <QImage>
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -67,26 +66,89 @@ Eigen::Vector2d MapPane::to_map(const QPointF& p) const {
 
 void MapPane::set_up(MapUp up) { up_ = up; }
 
-void MapPane::draw_wash(Sheet& s) const {
+void MapPane::draw_clear(Sheet& s) const {
   const Theme& t = Theme::now();
-  QImage image(map_.area.columns, map_.area.rows, QImage::Format_ARGB32);
-  for (int r = 0; r < map_.area.rows; ++r)
-    for (int c = 0; c < map_.area.columns; ++c) {
-      const float m = map_.margin[static_cast<size_t>(r * map_.area.columns + c)];
-      QColor colour = t.paper;
-      if (!(m >= 0)) {
-        colour = t.fails;
-        colour.setAlpha(t.dark ? 74 : 46);
-      } else if (m < 0.1f) {
-        colour = t.tight;
-        colour.setAlpha(t.dark ? 60 : 40);
-      } else {
-        colour.setAlpha(0);
-      }
-      image.setPixelColor(c, map_.area.rows - 1 - r, colour);
+  const auto mixed = [&](const QColor& c, double share) {
+    const auto part = [&](int own, int ground) {
+      return static_cast<int>(own * share + ground * (1 - share));
+    };
+    return QColor(part(c.red(), t.paper.red()), part(c.green(), t.paper.green()),
+                  part(c.blue(), t.paper.blue()));
+  };
+  QPainter& p = s.painter();
+  p.fillRect(s.frame().device(), mixed(t.fails, t.dark ? 0.10 : 0.05));
+  const auto fill = [&](const std::vector<PlacementMap::Polygon>& pieces, const QColor& colour) {
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setPen(QPen(colour, 1));  // closes the seams between the pieces
+    p.setBrush(colour);
+    for (const auto& piece : pieces) {
+      QPolygonF polygon;
+      for (const auto& point : piece) polygon << s.frame().to_device(to_world(point));
+      p.drawPolygon(polygon);
     }
-  s.painter().setRenderHint(QPainter::SmoothPixmapTransform);
-  s.painter().drawImage(s.frame().device(), image);
+    p.setRenderHint(QPainter::Antialiasing, true);
+  };
+  fill(map_.clear, mixed(t.tight, t.dark ? 0.30 : 0.22));
+  fill(map_.easy, mixed(t.holds, t.dark ? 0.42 : 0.30));
+}
+
+//! The clear region by its name, and how far it is from the design.
+void MapPane::draw_nearest(Sheet& s) const {
+  const QRectF box = s.frame().device();
+  const QPointF here = s.frame().to_device(to_world(map_.here));
+  if (map_.clear.empty()) {
+    s.label(s.frame().to_world(QPointF(box.center().x(), box.top() + 16)),
+            QObject::tr("no place here meets every limit"), Ink::fails, Qt::AlignHCenter | Qt::AlignVCenter,
+            {}, 8, true);
+    return;
+  }
+  if (map_.nearest) {
+    const QPointF to = s.frame().to_device(to_world(*map_.nearest));
+    s.pen(Ink::holds, 1.6, Qt::DashLine);
+    s.no_fill();
+    s.painter().drawLine(here, to);
+    s.pen(Ink::holds, 2);
+    s.painter().drawEllipse(to, 5, 5);
+    const double dx = map_.nearest->x() - map_.here.x(), dy = map_.nearest->y() - map_.here.y();
+    QStringList parts;
+    if (std::abs(dx) > 5e-4)
+      parts << QObject::tr("%1 %2").arg(document_.say(std::abs(dx), Kind::length),
+                                        dx < 0 ? QObject::tr("forward") : QObject::tr("aft"));
+    if (std::abs(dy) > 5e-4)
+      parts << QObject::tr("%1 %2").arg(document_.say(std::abs(dy), Kind::length),
+                                        up_ == MapUp::track
+                                            ? (dy < 0 ? QObject::tr("narrower") : QObject::tr("wider"))
+                                            : (dy < 0 ? QObject::tr("lower") : QObject::tr("higher")));
+    // Beside both marks where there is room, else above them.
+    const QString words = QObject::tr("clear from here: %1").arg(parts.join(", "));
+    const double width = QFontMetricsF(text_font(8, true)).horizontalAdvance(words);
+    const double left = std::min(to.x(), here.x()) - 16, right = std::max(to.x(), here.x()) + 16;
+    QPointF at((to.x() + here.x()) / 2, std::min(to.y(), here.y()) - 20);
+    at.setX(std::clamp(at.x(), box.left() + width / 2 + 4,
+                       std::max(box.left() + width / 2 + 4, box.right() - width / 2 - 4)));
+    if (left - width > box.left() + 4)
+      at = {left - width / 2, to.y()};
+    else if (right + width < box.right() - 4)
+      at = {right + width / 2, to.y()};
+    s.label(s.frame().to_world(at), words, Ink::holds, Qt::AlignHCenter | Qt::AlignVCenter, {}, 8, true);
+    return;
+  }
+  // In the clear: its name stands in the largest piece.
+  QPointF middle;
+  double widest = 0;
+  for (const auto* pieces : {&map_.easy, &map_.clear}) {
+    for (const auto& piece : *pieces) {
+      QPolygonF polygon;
+      for (const auto& point : piece) polygon << s.frame().to_device(to_world(point));
+      if (polygon.boundingRect().width() <= widest) continue;
+      widest = polygon.boundingRect().width();
+      middle = polygon.boundingRect().center();
+    }
+    if (widest > 0) break;
+  }
+  if (widest > 46 && QLineF(middle, here).length() > 22)
+    s.label(s.frame().to_world(middle), QObject::tr("clear"), Ink::holds, Qt::AlignHCenter | Qt::AlignVCenter,
+            {}, 8.5, true);
 }
 
 void MapPane::draw_blocked(Sheet& s) const {
@@ -139,7 +201,24 @@ void MapPane::draw_boundaries(Sheet& s) const {
       QPolygonF line;
       for (const auto& p : curve) line << to_world(p);
       s.polyline(line);
-      for (const auto& p : line) points.push_back(s.frame().to_device(p));
+      // Short strokes on the side that fails.
+      double run = 8;
+      QPolygonF device;
+      for (const auto& p : line) device << s.frame().to_device(p);
+      s.pen(b.out_of_reach ? Ink::faint : Ink::fails, 1);
+      for (int i = 0; i + 1 < device.size(); ++i) {
+        const QLineF piece(device[i], device[i + 1]);
+        if (!(piece.length() > 0)) continue;
+        const QPointF along = (piece.p2() - piece.p1()) / piece.length();
+        const QPointF left(along.y(), -along.x());  // of the map's left, y down on the screen
+        for (; run < piece.length(); run += 9) {
+          const QPointF at = piece.p1() + along * run;
+          s.painter().drawLine(at, at + left * 4.5 + along * 2.5);
+        }
+        run -= piece.length();
+      }
+      s.pen(b.out_of_reach ? Ink::faint : Ink::normal, 1.3, b.out_of_reach ? Qt::DotLine : Qt::SolidLine);
+      for (const auto& p : device) points.push_back(p);
     }
     // The name stands beside the curve where it covers no other name.
     const double width = metrics.horizontalAdvance(name) + 4;
@@ -243,9 +322,10 @@ void MapPane::draw(Sheet& s) {
   }
   s.painter().save();
   s.painter().setClipRect(s.frame().device());
-  draw_wash(s);
+  draw_clear(s);
   draw_blocked(s);
   draw_boundaries(s);
+  draw_nearest(s);
   const auto mark = [&](const Design& d, const Assessment& a, Ink ink) {
     const MapModel other(d, a, document_.loading_name().toStdString(), up_);
     if (!other.ok()) return;

@@ -27,7 +27,8 @@ class MapPane : public DiagramPane {
   void refresh() const;
   QPointF to_world(const Eigen::Vector2d& p) const;  //!< map → pane (px, y up)
   Eigen::Vector2d to_map(const QPointF& p) const;
-  void draw_wash(Sheet& sheet) const;
+  void draw_clear(Sheet& s) const;
+  void draw_nearest(Sheet& s) const;
   void draw_blocked(Sheet& sheet) const;
   void draw_boundaries(Sheet& sheet) const;
   void draw_axes(Sheet& sheet) const;

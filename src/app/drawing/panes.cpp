@@ -185,9 +185,19 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   const bool crowded =
       !of_third.isEmpty() &&
       (letters.horizontalAdvance(of_main) + letters.horizontalAdvance(of_third)) / 2 + 12 > apart;
-  const QPointF middle((third.x() + contact.x()) / 2, 0);
+  QPointF middle((third.x() + contact.x()) / 2, 0);
+  if (crowded) {
+    // Both stay on the board.
+    const bool third_left = third.x() < contact.x();
+    const double left = letters.horizontalAdvance(third_left ? of_third : of_main) + 14;
+    const double right = letters.horizontalAdvance(third_left ? of_main : of_third) + 14;
+    const QRectF board = s.frame().device();
+    double x = s.frame().to_device(middle).x();
+    x = std::max(std::min(x, board.right() + 20 - right), board.left() - 20 + left);
+    middle.setX(s.frame().to_world({x, 0}).x());
+  }
   const auto below = [&](const QPointF& contact_at, const QString& text, Ink ink) {
-    const bool left = contact_at.x() < middle.x();
+    const bool left = contact_at.x() < (third.x() + contact.x()) / 2;
     s.label(crowded ? middle : QPointF(contact_at.x(), 0), text, ink,
             (crowded ? (left ? Qt::AlignRight : Qt::AlignLeft) : Qt::AlignHCenter) | Qt::AlignTop,
             {crowded ? (left ? -6.0 : 6.0) : 0.0, 11}, 8.5, true);

@@ -192,7 +192,7 @@ QWidget* NextPage::row_of(size_t which) {
     const auto spec = spec_at(document_.design(), w.act.paths[i]);
     if (!given || !spec) continue;
     auto* label = small(text_of(w.act.titles[i]), frame);
-    label->setMinimumWidth(250);
+    label->setMinimumWidth(220);
     auto* entry = new QLineEdit(frame);
     entry->setObjectName(QStringLiteral("measured:%1").arg(text_of(w.act.paths[i])));
     entry->setAccessibleName(text_of(w.act.titles[i]));
@@ -203,6 +203,7 @@ QWidget* NextPage::row_of(size_t which) {
         small(tr("%1, guessed ± %2")
                   .arg(document_.unit(spec->kind), document_.say_number(given->tolerance, spec->kind)),
               frame, 8);
+    unit->setWordWrap(false);
     const int row = static_cast<int>(i) / columns, column = 3 * (static_cast<int>(i) % columns);
     grid->addWidget(label, row, column);
     grid->addWidget(entry, row, column + 1);

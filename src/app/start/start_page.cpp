@@ -116,6 +116,7 @@ StartPage::StartPage(Document& document, QWidget* parent) : QWidget(parent), doc
   board_ = new Board(scratch_, right);
   board_->setAccessibleName(tr("The aircraft that the answers lead to"));
   board_->setFocusPolicy(Qt::NoFocus);
+  board_->setMinimumWidth(320);
   board_->add(std::make_unique<PreviewPane>(scratch_, PreviewPane::View::side), {0, 0, 1, 0.40});
   board_->add(std::make_unique<PreviewPane>(scratch_, PreviewPane::View::front), {0, 0.40, 1, 0.24});
   board_->add(std::make_unique<PreviewPane>(scratch_, PreviewPane::View::plan), {0, 0.64, 1, 0.36});
@@ -265,6 +266,8 @@ QWidget* StartPage::questions() {
   auto* scroll = new QScrollArea(this);
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setMinimumWidth(578);
   auto* inside = new QWidget(scroll);
   auto* all = new QVBoxLayout(inside);
   all->setContentsMargins(16, 12, 10, 10);

@@ -140,7 +140,9 @@ FindingButton::FindingButton(Shape shape, QWidget* parent) : QAbstractButton(par
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
-QSize FindingButton::sizeHint() const { return shape_ == Shape::row ? QSize(260, 37) : QSize(168, 68); }
+QSize FindingButton::sizeHint() const {
+  return shape_ == Shape::row ? QSize(260, two_lines_ ? 51 : 37) : QSize(168, 82);
+}
 
 void FindingButton::show_finding(const Finding* f, const Finding* before, const Document& document,
                                  bool pinned) {
@@ -165,6 +167,39 @@ void FindingButton::show_finding(const Finding* f, const Finding* before, const 
   }
   update();
 }
+
+namespace {
+
+//! A title over at most two lines; the first leaves room for what stands at its right. What still does not
+//! fit is set in smaller letters before any of it is cut. Whether it took two.
+bool draw_title(QPainter* p, const QRectF& room, double beside, const QString& title) {
+  for (const double points : {8.5, 7.5, 6.8}) {
+    const QFont font = text_font(points);
+    const QFontMetricsF m(font);
+    QString first, second;
+    for (const QString& word : title.split(' ')) {
+      const QString longer = first.isEmpty() ? word : first + ' ' + word;
+      if (second.isEmpty() && m.horizontalAdvance(longer) <= room.width() - beside)
+        first = longer;
+      else
+        second += (second.isEmpty() ? QString() : QStringLiteral(" ")) + word;
+    }
+    if (m.horizontalAdvance(second) > room.width() && points > 7) continue;
+    if (p) {
+      p->setFont(font);
+      p->drawText(QRectF(room.left(), room.top(), room.width() - beside, 18),
+                  Qt::AlignLeft | Qt::AlignVCenter, first);
+      p->drawText(QRectF(room.left(), room.top() + 15, room.width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
+                  m.elidedText(second, Qt::ElideRight, room.width()));
+    }
+    return !second.isEmpty();
+  }
+  return false;
+}
+
+constexpr double second_line = 14;  //!< px that it takes in a row
+
+}  // namespace
 
 void FindingButton::paintEvent(QPaintEvent*) {
   if (!finding_) return;
@@ -203,11 +238,8 @@ void FindingButton::paintEvent(QPaintEvent*) {
     const double value_width = p.fontMetrics().horizontalAdvance(value);
     p.drawText(QRectF(r.left(), r.top() + 15, r.width(), 18), Qt::AlignRight | Qt::AlignVCenter, value);
     p.setFont(text_font(8.5));
-    p.drawText(QRectF(r.left(), r.top() + 15, r.width() - value_width - 6, 18),
-               Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(title_of(f, units_), Qt::ElideRight,
-                                          static_cast<int>(r.width() - value_width - 6)));
-    draw_band(p, QRectF(r.left(), r.top() + 37, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
+    draw_title(&p, QRectF(r.left(), r.top() + 15, r.width(), 32), value_width + 6, title_of(f, units_));
+    draw_band(p, QRectF(r.left(), r.top() + 51, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
               spread_ ? &*spread_ : nullptr);
     p.setFont(text_font(7));
     p.setPen(t.grey);
@@ -255,10 +287,15 @@ void FindingButton::paintEvent(QPaintEvent*) {
   draw_verdict_mark(p, {top.left() + 5, top.center().y()}, 9, f.verdict);
   p.setFont(text_font(8.5));
   p.setPen(t.ink);
-  p.drawText(QRectF(top.left() + 14, top.top(), right - top.left() - 14, 18),
-             Qt::AlignLeft | Qt::AlignVCenter,
-             p.fontMetrics().elidedText(title_of(f, units_), Qt::ElideRight,
-                                        static_cast<int>(right - top.left() - 14)));
+  const bool two = draw_title(&p, QRectF(top.left() + 14, top.top(), top.width() - 14, 32),
+                              top.right() - right, title_of(f, units_));
+  if (two != two_lines_) {
+    // Room for the second line from the next pass on.
+    two_lines_ = two;
+    QMetaObject::invokeMethod(
+        this, [this] { updateGeometry(); }, Qt::QueuedConnection);
+  }
+  if (two) r.adjust(0, second_line, 0, 0);
   if (f.limit.set() && std::isfinite(f.value)) {
     draw_band(p, QRectF(r.left(), r.top() + 22, r.width(), 6), f, pinned_ && before_ ? &*before_ : nullptr,
               spread_ ? &*spread_ : nullptr);
@@ -279,6 +316,7 @@ MarginStrip::MarginStrip(Document& document, QWidget* parent)
       cards_(new QWidget(this)) {
   heading_->setText(tr("<b>Tightest margins</b> &nbsp; whole aircraft, every loading"));
   connect(count_, &QLabel::linkActivated, this, [this](const QString& link) {
+    if (link == "next") return emit measure_next();
     link == "cancel" ? document_.cancel_tolerances() : document_.start_tolerances();
   });
   auto* top = new QHBoxLayout;
@@ -336,6 +374,7 @@ void MarginStrip::refresh() {
   } else {
     box = tr(" · <a href='start'>work out the tolerances</a>");
   }
+  if (document_.design().begun.started) box += tr(" · <a href='next'>what to measure next</a>");
   count_->setText(tr("%1 fail · %2 tight · %3 hold · %4 unknown%5")
                       .arg(fails)
                       .arg(tight)

@@ -66,6 +66,7 @@ class FindingButton : public QAbstractButton {
   std::optional<Finding> finding_, before_;
   std::optional<Spread> spread_;
   bool pinned_ = false;
+  bool two_lines_ = false;  //!< of a row: its title needs a second line
   UnitSystem units_ = UnitSystem::metric;
   std::string key_;
 };
@@ -119,6 +120,7 @@ class MarginStrip : public QWidget {
 
  signals:
   void go_to(kranich::Station station, const QString& key);
+  void measure_next();
 
  protected:
   void resizeEvent(QResizeEvent*) override;

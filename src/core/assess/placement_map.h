@@ -9,6 +9,7 @@
 
 #include <Eigen/Core>
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -36,6 +37,7 @@ struct MapBoundary {
   std::string_view measure;
   bool upper;  //!< the upper limit of the measure, not the lower
   double limit;
+  //! Each runs so that what fails lies to its left, x to the right and y up.
   std::vector<std::vector<Eigen::Vector2d>> curves;
   bool out_of_reach;  //!< no point of it can be reached before a keep-out stops the unit
 };
@@ -53,6 +55,13 @@ struct PlacementMap {
   std::vector<float> margin;  //!< worst margin fraction at each node, row by row from below; < 0 fails
   std::vector<MapBlocked> blocked;
   double reach_low, reach_high;  //!< stations within which nothing stops the unit; infinite where open
+  using Polygon = std::vector<Eigen::Vector2d>;
+  std::vector<Polygon> clear;  //!< within reach and no limit violated, in convex pieces, anticlockwise
+  std::vector<Polygon> easy;   //!< the part of it that keeps a tenth of every limit in hand
+  //! Whether the design lies in the clear; if not, the point of it that is nearest (in shares of the area's
+  //! width and height).
+  bool in_the_clear = false;
+  std::optional<Eigen::Vector2d> nearest;
 };
 
 //! Evaluates points of a design's map.
@@ -65,6 +74,10 @@ class MapModel {
   //! The checks at a point, each at the loading where it is worst.
   std::vector<MapFinding> at(double x, double y) const;
   PlacementMap map(const MapArea& area) const;
+  //! Whether nothing stops the unit between two stations.
+  bool can_stand(double from, double to) const;
+  //! What of a convex piece of the map the unit can reach.
+  std::vector<PlacementMap::Polygon> reachable(const PlacementMap::Polygon& piece) const;
   //! An area round the design in which the boundaries lie.
   MapArea usual_area() const;
 
