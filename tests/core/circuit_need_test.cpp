@@ -255,6 +255,45 @@ TEST_CASE("leads: voltage at the far end, fuse, relay, channel, slack, way, chan
   CHECK(says(cured_by(d, "circuit.reversed", bay.name), "channel reversed"));
 }
 
+TEST_CASE("the slack that a lead needs follows from its two clips and the swing") {
+  Design d = demo("dunnock");
+  Feed& bay = d.circuit.electrics.feeds[1];
+  const Leg& leg = d.gear.main();
+  REQUIRE(leg.retraction.direction == SwingDirection::inward);
+  const Vec3 pivot = leg.retraction.pivot.vec();
+  bay.clip_airframe.set(pivot + Vec3(0.06, 0.04, 0.10));
+  bay.clip_leg.set(pivot + Vec3(0.02, -0.01, -0.15));
+  // By hand: an upright leg's inward swing turns about a line fore and aft.
+  const Vec3 from = bay.clip_airframe.vec() - pivot, to = bay.clip_leg.vec() - pivot;
+  double most = 0;
+  for (int i = 0; i <= 8800; ++i) {
+    const double turn = -radians(i / 100.0);
+    const Vec3 at(to.x(), to.y() * std::cos(turn) - to.z() * std::sin(turn),
+                  to.y() * std::sin(turn) + to.z() * std::cos(turn));
+    most = std::max(most, (at - from).norm() - (to - from).norm());
+  }
+  const auto taken = slack_taken(d, bay);
+  REQUIRE(taken);
+  CHECK(taken->taken == Approx(most).margin(1e-6));
+  bay.slack = Given(most + 0.01);
+  bay.slack_needed = {};
+  const Assessment a = assess(d);
+  const Finding* f = about(a, "circuit.slack", bay.name);
+  REQUIRE(f);
+  CHECK(f->value == Approx(0.01).margin(1e-6));
+  REQUIRE(most > 0.002);
+  bay.slack = Given(0.5 * most);
+  CHECK(verdict(d, "circuit.slack", bay.name) == Verdict::fails);
+  CHECK(says(cured_by(d, "circuit.slack", bay.name), "slack of"));
+  bay.slack = {};
+  CHECK(verdict(d, "circuit.slack", bay.name) == Verdict::unknown);
+  // A clip beside the pivot's own line takes nothing.
+  bay.clip_airframe.set(pivot + Vec3(0.5, 0, 0));
+  CHECK(slack_taken(d, bay)->taken == Approx(0).margin(1e-9));
+  bay.actor.clear();
+  CHECK_FALSE(slack_taken(d, bay));
+}
+
 TEST_CASE("currents over the sequence against the supply, and with one jammed") {
   Design d = demo("dunnock");
   const Assessment a = assess(d);

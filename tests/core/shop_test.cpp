@@ -291,6 +291,30 @@ TEST_CASE("a leaf laid flat: lengths stay, a raked one is not straight, bends ta
   CHECK_FALSE(shop::flat_strip(b, thickness, 3));
 }
 
+TEST_CASE("threads: drill, rod and depth, those that are used marked") {
+  const auto row_of = [](const Drawing& s, const std::string& thread) {
+    std::vector<std::string> row;
+    for (const auto& t : s.texts)
+      if (t.text == thread)
+        for (const auto& u : s.texts)
+          if (std::abs(u.at.y() - t.at.y()) < 1e-9) row.push_back(u.text);
+    return row;
+  };
+  Design d = demo("redshank");  // its unit is held by bolts of 3 mm
+  auto all = sheets(d);
+  const Drawing& metric = drawing(all, "threads");
+  CHECK(row_of(metric, "M6") ==
+        std::vector<std::string>{"M6", "1", "5", "5.9", "6 / 10.5", "9 / 13.5", "12 / 16.5"});
+  CHECK(row_of(metric, "M3").front() == "used");
+  CHECK(row_of(metric, "1/4-20").empty());
+  d.units = UnitSystem::inch;
+  all = sheets(d);
+  const Drawing& inch = drawing(all, "threads");
+  CHECK_FALSE(row_of(inch, "1/4-20").empty());
+  CHECK(row_of(inch, "M3").front() == "used");  // used, so it is told
+  CHECK(row_of(inch, "M6").empty());
+}
+
 TEST_CASE("only what is laid up gets a mould; its section has no stub axle in it") {
   auto d = demo("wheatear");
   Leg& main = d.gear.main();
@@ -316,6 +340,12 @@ TEST_CASE("only what is laid up gets a mould; its section has no stub axle in it
   double widest = 0;
   for (const auto& p : section->points) widest = std::max(widest, p.x());
   CHECK(widest == Approx(500).margin(8));
+  // The saw's guide leans as the leg does: 30 mm aft on the 600 mm down.
+  const auto guide = std::find_if(mould.paths.begin(), mould.paths.end(), [](const auto& p) {
+    return p.closed && p.line == shop::Line::cut && std::abs(p.points[3].y() - p.points[0].y() - 60) < 1e-9;
+  });
+  REQUIRE(guide != mould.paths.end());
+  CHECK(guide->points[1].x() - guide->points[2].x() == Approx(60 * 30.0 / 600));
   // Both sides and the middle between them on one outline.
   const auto& outline = drawing(all, "outline:main");
   const auto edge =

@@ -120,7 +120,16 @@ class CircuitPage : public StationPage {
             {"diameter_m", tr("Cable")},
             {"channel_m", tr("Channel")},
             {"slack_m", tr("Slack")},
-            {"slack_needed_m", tr("taken")}},
+            {"slack_needed_m", tr("taken, as seen")}},
+           add);
+      list("/circuit/electrics/feeds",
+           {{"name", tr("Lead")},
+            {"clip_airframe/x_m", tr("Clip, x")},
+            {"clip_airframe/y_m", tr("y")},
+            {"clip_airframe/z_m", tr("z")},
+            {"clip_leg/x_m", tr("on leg, x")},
+            {"clip_leg/y_m", tr("y")},
+            {"clip_leg/z_m", tr("z")}},
            add);
     });
     routes_ = put(new QWidget(this));

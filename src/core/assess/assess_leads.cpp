@@ -14,6 +14,37 @@ namespace {
 
 constexpr double heavy = 8;  //!< A, from which a relay is asked for
 
+}  // namespace
+
+std::optional<SlackTaken> slack_taken(const Design& d, const Feed& f) {
+  const Leg* leg = d.gear.find(f.actor);
+  if (!leg || !leg->retraction.fitted || !f.clip_airframe.known() || !f.clip_leg.known()) return std::nullopt;
+  const auto made = swing::moving_leg(*leg);
+  const auto* moving = std::get_if<swing::MovingLeg>(&made);
+  if (!moving) return std::nullopt;
+  const auto& moves = moving->moves;
+  const Vec3 from = f.clip_airframe.vec(), to = f.clip_leg.vec();
+  const double down = (to - from).norm();
+  const auto apart = [&](double turn) {
+    return (moves.pose(motion::Carried::leg, turn) * to - from).norm() - down;
+  };
+  // Smooth over the turn: the best of a fine row, then refined about it.
+  constexpr int steps = 90;
+  SlackTaken most{0, 0};
+  const auto look = [&](double turn) {
+    if (const double here = apart(turn); here > most.taken) most = SlackTaken{here, turn};
+  };
+  for (int i = 0; i <= steps; ++i) look(moves.full_turn * i / steps);
+  for (double width = std::abs(moves.full_turn) / steps; width > 1e-9; width /= 2) {
+    const double middle = most.turn;
+    for (const double turn : {middle - width, middle + width})
+      if (turn * moves.full_turn >= 0 && std::abs(turn) <= std::abs(moves.full_turn)) look(turn);
+  }
+  return most;
+}
+
+namespace {
+
 class LeadJudge {
  public:
   LeadJudge(const Design& d, const Assessment& a, CircuitState& state, Collector& collect)
@@ -45,9 +76,7 @@ class LeadJudge {
     if (f.diameter.known() && f.channel.known())
       collect_.add("circuit.channel", f.channel - f.diameter,
                    at_least(0, "as wide as the cable, or it is pinched"));
-    if (f.slack.known() && f.slack_needed.known())
-      collect_.add("circuit.slack", f.slack - f.slack_needed,
-                   at_least(0, "the way across to the leg grows as it swings"));
+    slack(f);
     collect_.add("circuit.lost", f.lost == OnSignalLost::goes_up ? 1 : 0,
                  at_most(0.5, "without signal it must not go up"));
     if (const Leg* leg = d_.gear.find(f.actor); leg && leg->retraction.fitted) {
@@ -56,6 +85,24 @@ class LeadJudge {
                    at_most(0.5, "a unit that runs the other way wants its channel reversed, and only that"));
     }
     route(f);
+  }
+
+  //! What the swing takes: how much further apart the two clips come on the way than they are down; else as
+  //! the builder saw it.
+  void slack(const Feed& f) {
+    const Limit limit = at_least(0, "the way across to the leg grows as it swings");
+    if (const auto way = slack_taken(d_, f)) {
+      if (!f.slack.known()) {
+        Lacking lacks(root_of(f));
+        collect_.unknown("circuit.slack", lacks.number(f.slack, "slack_m", "the slack left in it").text());
+        return;
+      }
+      auto& x = collect_.add("circuit.slack", f.slack - way->taken, limit);
+      x.working = {{"the swing takes", way->taken, Kind::length},
+                   {"most at a turn of", way->turn, Kind::angle}};
+    } else if (f.slack.known() && f.slack_needed.known()) {
+      collect_.add("circuit.slack", f.slack - f.slack_needed, limit);
+    }
   }
 
   std::string root_of(const Feed& f) const {

@@ -276,9 +276,13 @@ class Circuits {
       if (id == "circuit.channel")
         change("channel", say("{}: channel cut to {}", f.name, Amount{1.1 * f.diameter, Kind::length}),
                [](Feed& x) { x.channel = Given(1.1 * x.diameter); });
-      if (id == "circuit.slack")
-        change("slack", say("{}: slack of {}", f.name, Amount{1.1 * f.slack_needed, Kind::length}),
-               [](Feed& x) { x.slack = Given(1.1 * x.slack_needed); });
+      if (id == "circuit.slack") {
+        // A tenth more than the swing takes, and never less than a finger's width.
+        const auto way = slack_taken(d_, f);
+        const double wanted = std::max(1.1 * (way ? way->taken : f.slack_needed.si), 0.005);
+        change("slack", say("{}: slack of {}", f.name, Amount{wanted, Kind::length}),
+               [wanted](Feed& x) { x.slack = Given(wanted); });
+      }
       if (id == "circuit.lost")
         change("lost", say("{}: goes down without signal", f.name),
                [](Feed& x) { x.lost = OnSignalLost::goes_down; });

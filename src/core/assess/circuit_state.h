@@ -63,4 +63,11 @@ double voltage_at(const Electrics& electrics, const Feed& feed, double current);
 //! The part of Circuit that is about battery and leads.
 void assess_leads(const Design& design, const Assessment& before, CircuitState& state, Collector& collect);
 
+//! How much further a lead's clips on airframe and leg come apart on the way than they are down (m), and at
+//! which turn. Nothing where a clip is not told, or what it moves is no retracting leg.
+struct SlackTaken {
+  double taken, turn;
+};
+std::optional<SlackTaken> slack_taken(const Design& design, const Feed& feed);
+
 }  // namespace kranich

@@ -33,6 +33,15 @@ constexpr std::array rows{Row{"M2", 2, 0.4},
 
 }  // namespace
 
+const std::vector<Thread>& coarse_threads() {
+  static const std::vector<Thread> all = [] {
+    std::vector<Thread> list;
+    for (const auto& r : rows) list.push_back({r.name, r.diameter / 1000, r.pitch / 1000});
+    return list;
+  }();
+  return all;
+}
+
 std::optional<Thread> coarse_thread(double diameter) {
   const Row* nearest = nullptr;
   for (const auto& r : rows) {

@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "core/model/workshop.h"
 
@@ -16,7 +17,11 @@ struct Thread {
   double diameter, pitch;
   //! About three quarters of the full thread's height.
   double tap_drill() const { return diameter - pitch; }
+  //! Of the rod before a die cuts the thread: a tenth of the pitch less, the die raises its crests.
+  double rod() const { return diameter - 0.1 * pitch; }
 };
+//! Every coarse thread that is known, metric first, by size.
+const std::vector<Thread>& coarse_threads();
 //! The coarse thread of a fastener's diameter, nearest within 2 %; nothing where none is that near.
 std::optional<Thread> coarse_thread(double diameter);
 

@@ -113,6 +113,8 @@ void describe(V& v, T& f) {
   v.given("channel_m", f.channel, spec::size("Channel cut for it", 0.2));
   v.given("slack_m", f.slack, spec::not_negative("Slack where it crosses to the leg", Kind::length, 3));
   v.given("slack_needed_m", f.slack_needed, spec::not_negative("Slack the move takes", Kind::length, 3));
+  v.object("clip_airframe", f.clip_airframe, "Its last clip on the airframe");
+  v.object("clip_leg", f.clip_leg, "Its first clip on the leg, down");
   v.list("route", f.route, "Its way", 40);
 }
 

@@ -117,8 +117,9 @@ struct Feed : Kept {
   bool heavy_by_relay = false;  //!< a relay beside it switches the heavy current, its switches carry signals
   bool reversed = false;        //!< its channel is set the other way round
   OnSignalLost lost = OnSignalLost::holds;
-  Given diameter, channel;    //!< of the cable; width cut for it
-  Given slack, slack_needed;  //!< where it crosses to the leg
+  Given diameter, channel;        //!< of the cable; width cut for it
+  Given slack, slack_needed;      //!< where it crosses to the leg; needed: as seen, where no clips are given
+  Point clip_airframe, clip_leg;  //!< the last that holds it on the airframe, the first on the leg, down
   std::vector<RoutePoint> route;
   bool operator==(const Feed&) const = default;
 };

@@ -11,6 +11,7 @@
 #include "core/force/suspension.h"
 #include "core/leg/joints.h"
 #include "core/leg/layup.h"
+#include "core/leg/thread.h"
 #include "core/shop/maker.h"
 
 namespace kranich::shop {
@@ -140,6 +141,43 @@ Maker::Made Maker::cut_list() const {
       "Left and right are handed: mark left, right, front, rear before the first hole. Drill top: to the "
       "hinge or pivot line; of a leg without one to the face it is held on (90° is square to it).",
       caution()};
+  return s;
+}
+
+Maker::Made Maker::threads() const {
+  // What this design screws together: fasteners, thread of a made strut.
+  std::vector<double> used;
+  for (const Leg& leg : d_.gear.legs) {
+    for (const Joint& j : leg.joints)
+      for (const Fastener& f : j.fasteners)
+        if (f.diameter.known()) used.push_back(f.diameter);
+    if (leg.spring.telescope.thread.known()) used.push_back(leg.spring.telescope.thread);
+  }
+  Drawing s;
+  const bool inch = d_.units == UnitSystem::inch;
+  const auto holes = [&](const leg::Thread& t, double diameters) {
+    const auto hole = leg::blind_hole(t, diameters);
+    return number(hole.thread) + " / " + number(hole.depth);
+  };
+  std::vector<std::vector<std::string>> rows{{"", "Thread", "Pitch", "Tap drill", "Rod before the die",
+                                              "in steel", "in light metal", "in wood, prints"}};
+  for (const auto& t : leg::coarse_threads()) {
+    // Of the other world's threads only those that are used.
+    const bool here = std::any_of(used.begin(), used.end(), [&](double d) {
+      const auto of_it = leg::coarse_thread(d);
+      return of_it && of_it->name == t.name;
+    });
+    if (!here && (t.name[0] == 'M') == inch) continue;
+    rows.push_back({here ? "used" : "", t.name, number(t.pitch), number(t.tap_drill()), number(t.rod()),
+                    holes(t, 1), holes(t, 1.5), holes(t, 2)});
+  }
+  s.table({0, 0}, {12, 18, 16, 20, 32, 26, 28, 30}, rows, 2.7);
+  s.notes = {"Lengths in " + unit() +
+                 ". Depths: full thread / to the point's tip in a hole that does not go through "
+                 "(three pitches of the tap's lead, the drill's point).",
+             "A quarter turn on, half a turn back; oil in steel, paraffin in aluminium, dry in wood and "
+             "prints; clear "
+             "the chips before they pack. Chamfer rod and hole first; start the die square."};
   return s;
 }
 

@@ -32,6 +32,7 @@ class Maker {
     put("jig", "Jig sheet", jig());
     put("cut-list", "Cut list", cut_list());
     put("hardware", "Hardware list", hardware());
+    put("threads", "Threads: drill, rod, depth", threads());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
     for (const auto& m : members_of(d_))
       if (std::isfinite(m.clocking))
@@ -98,6 +99,8 @@ class Maker {
   Made cut_list() const;
 
   Made hardware() const;
+  //! Every coarse thread with its drill, its rod and how deep it holds; those that this design uses marked.
+  Made threads() const;
 
   Made lay_up() const;
 

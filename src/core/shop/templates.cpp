@@ -536,11 +536,30 @@ Maker::Made Maker::mould(const Leg& leg) const {
               ? std::string("straight below the clamp")
               : fmt::format("lower end {} {}", length(std::abs(rake)),
                             rake > 0 ? (tail ? "to starboard" : "aft") : (tail ? "to port" : "ahead")));
+  // The saw's guide: a block whose upper face leans as the leg does.
+  const double drop = std::abs(line.back().at.z - line.front().at.z);
+  const double lean = std::atan2(std::abs(rake), drop);
+  if (std::abs(rake) >= 5e-4) {
+    constexpr double tall = 60, deep = 40;
+    const double left = right + 70, low = -tall - 10;
+    const double over = tall * std::tan(lean);
+    Path guide{{{left, low}, {left + deep + over, low}, {left + deep, low + tall}, {left, low + tall}},
+               true,
+               Line::cut};
+    s.paths.push_back(guide);
+    s.dimension({left, low}, {left + deep + over, low}, -8, length((deep + over) / mm));
+    s.dimension({left, low + tall}, {left + deep, low + tall}, 6, length(deep / mm));
+    s.dimension({left, low}, {left, low + tall}, 8, length(tall / mm));
+    s.write({left, low + tall + 14}, 2.4, fmt::format("guide block, leans {}", angle(lean)));
+  }
   s.notes = {
       "Section along the width, starboard leg, port its mirror image: the marked lower edge is the mould's "
       "face. "
       "Release "
       "layer without wrinkles, dry before the lay-up.",
+      "Draw the line on both faces of the block with the template; cut along the guide block, clamped to the "
+      "fence with "
+      "its leaning face to the work.",
       "Key the halves against sliding, mark front and rear on both, leave room for clamps, relieve one edge "
       "for "
       "surplus resin. The stub axle is bonded in afterwards."};
