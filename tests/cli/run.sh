@@ -48,6 +48,21 @@ printf '{"kranich": 3}' >"$work/empty.kranich"
 expect 5 "hold of what is not known" "$cli" hold "$work/empty.kranich"
 has "lack a number"
 expect 5 "what is not known" "$cli" assess --json "$work/empty.kranich"
+# An aircraft from answers is whole: nothing fails, nothing is unknown; what to measure next for it.
+expect 0 "start" "$cli" start --build model --mass 5 --stands-on "tail wheel" --gear retractable -o "$work/started.kranich"
+has "span taken as usual"
+expect 0 "what was started holds" "$cli" assess "$work/started.kranich"
+expect 0 "next" "$cli" next "$work/started.kranich"
+has "scales under every wheel, level. Settles"
+expect 0 "next as json" "$cli" next --json "$work/started.kranich"
+/usr/bin/python3 -c 'import json,sys
+d=json.load(open(sys.argv[1])); a=d["acts"]
+assert d["open"] > 10 and len(a) > 5 and all(x["paths"] and x["score"] > 0 for x in a), d' "$work/out" || { echo "FAILED: next as json"; bad=1; }
+expect 3 "a start that is refused" "$cli" start --mass 50
+has "with 2 seats 350"
+expect 3 "a size out of the usual" "$cli" start --mass 640 --seats 2 --span 16
+has "--keep keeps it"
+expect 0 "kept all the same" "$cli" start --mass 640 --seats 2 --span 16 --keep -o "$work/kept.kranich"
 # The steps of the work, with the Book beside the project.
 expect 0 "steps" "$cli" steps "$tree/data/demo/dunnock.kranich"
 grep -q "Walk the field" "$work/out" && { echo "FAILED: a step that is done is open"; bad=1; }
