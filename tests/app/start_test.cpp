@@ -101,6 +101,7 @@ TEST_CASE("nine answers and one click: a whole aircraft, judged, on guesses", "[
 TEST_CASE("nothing answered is an aircraft too, and an answer can be left open again", "[window]") {
   Fresh b;
   CHECK(b.can_make());
+  CHECK(b.page().said().contains("taken as usual"));
   CHECK(b.hint("craft").contains("nose wheel is taken"));
   b.click("answer-tail-wheel");
   CHECK(b.page().answers().kind == Craft::tail_wheel);
@@ -123,6 +124,10 @@ TEST_CASE("an answer out of reach says what is allowed, and a size may be kept",
   CHECK_FALSE(b.can_make());
   b.type("answer-mass", "much");
   CHECK_FALSE(b.can_make());
+  // A new project forgets it.
+  b.window->show_start();
+  CHECK(b.can_make());
+  b.click("answer-seats-2");
   b.type("answer-mass", "640");
   CHECK(b.can_make());
   b.type("answer-span", "16");
@@ -170,6 +175,18 @@ TEST_CASE("from what hurts: the checks, and the few numbers that decide them", "
   CHECK(verdicts->text().contains("fails"));
   CHECK(b.document.design().gear.main().axle.y.origin == Origin::plan);
   CHECK(b.document.design().gear.main().axle.y.tolerance == 0);
+  // What was typed is not lost by looking at another complaint, or by making the aircraft.
+  b.click("hurt-back");
+  b.click("hurt-noses");
+  CHECK(b.document.design().gear.main().axle.y.si == Approx(0.5));
+  b.click("hurt-back");
+  b.click("start-make");
+  CHECK(b.document.design().gear.main().axle.y.si == Approx(0.5));
+  // Another answer is another aircraft.
+  b.window->show_start();
+  b.click("answer-model");
+  b.click("hurt-tips");
+  CHECK(b.document.design().is_model());
   b.click("hurt-go");
   CHECK(b.window->page(Station::place)->isVisible());
 }

@@ -263,6 +263,15 @@ TEST_CASE("a guessed leg goes with its axle, in the run over the tolerances too"
   const auto then = std::get<Design>(changed(pinned, [](Design& c) { c.gear.main().axle.x.si += 0.05; }));
   CHECK(then.gear.main().retraction.pivot.x.si == was.retraction.pivot.x.si);
   CHECK(then.gear.main().retraction.well.low.x == Approx(was.retraction.well.low.x + 0.05));
+  // Measured with upper end and pivot pinned: the well still goes along, and once.
+  const auto held = std::get<Design>(changed(d, [](Design& c) {
+    for (Point* p : {&c.gear.main().top, &c.gear.main().retraction.pivot}) p->x.origin = Origin::measured;
+  }));
+  const auto measured = std::get<Design>(changed(held, [&](Design& c) {
+    take_measured(c, "/gear/legs/main/axle/x_m", Tool::plumb_line, was.axle.x + 0.05);
+  }));
+  CHECK(measured.gear.main().retraction.well.low.x == Approx(was.retraction.well.low.x + 0.05));
+  CHECK(measured.gear.main().retraction.pivot.x.si == was.retraction.pivot.x.si);
   // A leg that is lengthened keeps its upper end.
   const auto longer = std::get<Design>(changed(d, [](Design& c) {
     c.gear.main().axle.x.si += 0.01;
@@ -283,6 +292,24 @@ TEST_CASE("a guessed leg goes with its axle, in the run over the tolerances too"
       tip = tip || s.measure_id == "place.tip_back";
     }
   CHECK(tip);
+}
+
+TEST_CASE("scales under every wheel settle the empty mass and its station", "[start]") {
+  for (const double more : {20.0, -30.0}) {
+    Design d = started(retracting()).design;
+    const EmptyMass before = empty_of(d);
+    std::vector<double> readings;
+    for (const auto& s : empty_scales(d)) readings.push_back(s.expected * (before.mass + more) / before.mass);
+    REQUIRE(readings.size() == 3);
+    CHECK(readings[0] == Approx(readings[1]));
+    CHECK(in_words(empty_scales(d)[0].under).find("port") == 0);
+    take_scales(d, readings);
+    CHECK(empty_of(d).mass == Approx(before.mass + more));
+    CHECK(empty_of(d).x == Approx(before.x));
+    CHECK(inconsistencies(d).empty());
+    for (const auto& i : d.ledger)
+      if (i.group != Group::load && i.mass.origin == Origin::guessed) CHECK(i.mass.tolerance == 0);
+  }
 }
 
 TEST_CASE("a fairing goes with its well", "[start]") {

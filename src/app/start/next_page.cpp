@@ -19,10 +19,8 @@
 #include "app/print/templates.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
-#include "core/assess/loading_state.h"
 #include "core/model/locate.h"
 #include "core/shop/measuring_sheet.h"
-#include "core/weigh/weigh.h"
 
 namespace kranich::app {
 namespace {
@@ -42,9 +40,9 @@ NextPage::NextPage(Document& document, QWidget* parent) : QWidget(parent), docum
   all->setContentsMargins(16, 12, 14, 8);
   all->setSpacing(6);
   auto* top = new QHBoxLayout;
-  head_ = new QLabel(tr("What to measure next"), this);
-  head_->setFont(text_font(14, true));
-  top->addWidget(head_, 1);
+  auto* head = new QLabel(tr("What to measure next"), this);
+  head->setFont(text_font(14, true));
+  top->addWidget(head, 1);
   again_ = new QPushButton(tr("Guess the rest again …"), this);
   again_->setObjectName("guess-again");
   again_->setToolTip(tr("The same construction with what is known now; changes only what is still a guess"));
@@ -90,7 +88,6 @@ NextPage::NextPage(Document& document, QWidget* parent) : QWidget(parent), docum
       this, &document_, [this] { refresh(); }, &Document::tolerances_changed, &Document::changed);
   connect(&document_, &Document::started, this, [this] {
     done_lines_.clear();
-    off_ = false;
     shown_.clear();
   });
   refresh();
@@ -220,65 +217,46 @@ QWidget* NextPage::scales_entry(QWidget* parent) {
   auto* box = new QWidget(parent);
   auto* line = new QHBoxLayout(box);
   line->setContentsMargins(0, 0, 0, 0);
-  const start::EmptyMass guess = start::empty_of(document_.design());
-  const auto add = [&](const char* name, const QString& label, const QString& placeholder, Kind kind) {
+  const auto add = [&](const QString& name, const QString& label, double expected) {
     line->addWidget(small(label, box));
     auto* entry = new QLineEdit(box);
-    entry->setObjectName(QString::fromLatin1(name));
+    entry->setObjectName(name);
     entry->setAccessibleName(label);
     entry->setFont(figure_font(9));
     entry->setFixedWidth(84);
-    entry->setPlaceholderText(placeholder);
+    if (std::isfinite(expected)) entry->setPlaceholderText(document_.say_number(expected, Kind::mass));
     line->addWidget(entry);
-    line->addWidget(small(document_.unit(kind), box, 8));
+    line->addWidget(small(document_.unit(Kind::mass), box, 8));
     return entry;
   };
-  // Level, empty: what stands on each wheel. Their stations are the axles'.
   std::vector<QLineEdit*> entries;
-  std::vector<double> stations;
-  const auto placed = placed_legs(document_.design().gear);
-  double share_third = 0;
-  {
-    const Leg &main = document_.design().gear.main(), &third = document_.design().gear.third();
-    share_third = (guess.x - main.axle.x) / (third.axle.x - main.axle.x);
-  }
-  for (size_t i = 0; i < placed.size(); ++i) {
-    const Leg& leg = document_.design().gear.legs[placed[i].row];
-    const bool pair = leg.stands == LegStands::both_sides;
-    const QString word = text_of(document_.design().wheel_word(leg), document_.units());
-    const double expected = guess.mass * (leg.role == LegRole::main ? (1 - share_third) / 2 : share_third);
-    entries.push_back(
-        add(QByteArray("scale:" + QByteArray::number(static_cast<int>(i))).constData(),
-            pair ? (placed[i].port ? tr("port %1").arg(word) : tr("starboard %1").arg(word)) : word,
-            document_.say_number(expected, Kind::mass), Kind::mass));
-    stations.push_back(leg.axle.x);
-  }
+  for (const auto& scale : start::empty_scales(document_.design()))
+    entries.push_back(add(QStringLiteral("scale:%1").arg(entries.size()),
+                          text_of(scale.under, document_.units()), scale.expected));
   auto* button = new QPushButton(tr("Take the scales over"), box);
   button->setObjectName("take-scales");
   line->addWidget(button);
   line->addStretch(1);
-  connect(button, &QPushButton::clicked, this, [this, entries, stations] {
-    double mass = 0, moment = 0;
-    for (size_t i = 0; i < entries.size(); ++i) {
-      const auto parsed = parse_quantity(entries[i]->text().toStdString(), Kind::mass, document_.units());
+  connect(button, &QPushButton::clicked, this, [this, entries] {
+    std::vector<double> readings;
+    for (auto* entry : entries) {
+      const auto parsed = parse_quantity(entry->text().toStdString(), Kind::mass, document_.units());
       const auto* got = std::get_if<ParsedQuantity>(&parsed);
       if (!got || got->si < 0) {
-        entries[i]->setFocus();
-        emit tell(tr("%1: what the scale reads, in %2")
-                      .arg(entries[i]->accessibleName(), document_.unit(Kind::mass)),
-                  true);
+        entry->setFocus();
+        emit tell(
+            tr("%1: what the scale reads, in %2").arg(entry->accessibleName(), document_.unit(Kind::mass)),
+            true);
         return;
       }
-      mass += got->si;
-      moment += got->si * stations[i];
+      readings.push_back(got->si);
     }
-    if (!(mass > 0)) return;
     const start::EmptyMass before = start::empty_of(document_.design());
     for (auto* e : entries) e->setModified(false);
-    document_.edit(tr("Scales under every wheel"),
-                   [&](Design& d) { start::take_scales(d, mass, moment / mass); });
+    document_.edit(tr("Scales under every wheel"), [&](Design& d) { start::take_scales(d, readings); });
+    const start::EmptyMass now = start::empty_of(document_.design());
     note(tr("empty on scales: %1 at %2; guessed %3 at %4")
-             .arg(document_.say(mass, Kind::mass), document_.say(moment / mass, Kind::length),
+             .arg(document_.say(now.mass, Kind::mass), document_.say(now.x, Kind::length),
                   document_.say(before.mass, Kind::mass), document_.say(before.x, Kind::length)));
   });
   return box;
@@ -306,10 +284,7 @@ void NextPage::take(const start::Act& act, size_t which, const QString& typed, Q
   QString words = tr("%1: %2, with %3")
                       .arg(text_of(act.titles[which]), document_.say(got->si, spec->kind),
                            text_of(std::string_view(start::words(act.tool))));
-  if (off) {
-    off_ = true;
-    words += tr("; the guess was %1 % off").arg(std::lround(100 * std::abs(*off)));
-  }
+  if (off) words += tr("; the guess was %1 % off").arg(std::lround(100 * std::abs(*off)));
   note(words);
 }
 

@@ -39,13 +39,12 @@ class NextPage : public QWidget {
 
   Document& document_;
   start::NextList list_;
-  QLabel *head_, *note_, *wait_;
+  QLabel *note_, *wait_;
   QVBoxLayout* rows_;
   QPushButton *again_, *print_;
   QLabel* done_;
   QStringList done_lines_;
   std::vector<std::string> shown_;  //!< ids of the acts that have a row
-  bool off_ = false;                //!< a guess was outside of its half-range
 };
 
 }  // namespace kranich::app

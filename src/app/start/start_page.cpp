@@ -11,6 +11,7 @@
 #include "app/theme.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/quantity_edit.h"
+#include "core/model/describe_words.h"
 #include "core/start/start.h"
 
 namespace kranich::app {
@@ -57,24 +58,6 @@ class PreviewPane : public Pane {
   Pose now() const { return pose_of(document_.design(), document_.loading(), GearState::static_load, 0); }
   View view_;
 };
-
-QString words_of(Field field) {
-  switch (field) {
-    case Field::tarmac:
-      return QObject::tr("tarmac");
-    case Field::turf:
-      return QObject::tr("turf");
-    case Field::rough:
-      return QObject::tr("rough strip");
-    case Field::sand:
-      return QObject::tr("sand");
-    case Field::indoor:
-      return QObject::tr("indoor");
-    case Field::unsaid:
-      break;
-  }
-  return {};
-}
 
 const char* question_id(Question q) {
   switch (q) {
@@ -347,7 +330,8 @@ QWidget* StartPage::questions() {
     Row& row = add_row(all, Question::field, tr("Field"));
     std::vector<std::pair<QString, QString>> fields;
     for (const Field f : {Field::tarmac, Field::turf, Field::rough, Field::sand, Field::indoor})
-      fields.emplace_back(QStringLiteral("field-%1").arg(static_cast<int>(f)), words_of(f));
+      fields.emplace_back(QStringLiteral("field-%1").arg(static_cast<int>(f)),
+                          text_of(field_names[static_cast<size_t>(f)]));
     add_choice(row, line_of(row), fields, [this](int which) { answers_.field = static_cast<Field>(which); });
     line_of(row)->addStretch(1);
   }
@@ -372,17 +356,23 @@ QWidget* StartPage::questions() {
   return scroll;
 }
 
+void StartPage::clear(Row& row) {
+  if (row.entry) {
+    row.entry->clear();
+    row.entry->setProperty("wrong", QString());
+  }
+  for (auto* g : row.groups) {
+    g->setExclusive(false);
+    for (auto* b : g->buttons()) b->setChecked(false);
+    g->setExclusive(true);
+  }
+}
+
 void StartPage::begin() {
   answers_ = {};
+  made_with_.reset();
   hurt_ = nullptr;
-  for (auto& row : rows_) {
-    if (row->entry) row->entry->clear();
-    for (auto* g : row->groups) {
-      g->setExclusive(false);
-      for (auto* b : g->buttons()) b->setChecked(false);
-      g->setExclusive(true);
-    }
-  }
+  for (auto& row : rows_) clear(*row);
   stack_->setCurrentIndex(0);
   refresh();
 }
@@ -419,13 +409,7 @@ void StartPage::leave_open(Row& row) {
       answers_.field.reset();
       break;
   }
-  if (row.entry) row.entry->clear();
-  if (row.entry) row.entry->setProperty("wrong", QString());
-  for (auto* g : row.groups) {
-    g->setExclusive(false);
-    for (auto* b : g->buttons()) b->setChecked(false);
-    g->setExclusive(true);
-  }
+  clear(row);
   refresh();
 }
 
@@ -463,6 +447,7 @@ void StartPage::refresh() {
       case Question::build:
         answered = answers_.build.has_value();
         row->entry->setEnabled(model);
+        if (!model) row->entry->clear();  // what was of a model goes with it
         if (!answered) hint = tr("open: two seats are taken");
         about("scale");
         break;
@@ -540,21 +525,27 @@ void StartPage::refresh() {
   int hold = 0, rest = 0;
   for (const Finding* f : worst_of_each(scratch_.assessment())) {
     hold += f->verdict == Verdict::holds;
-    rest += f->verdict == Verdict::tight || f->verdict == Verdict::fails;
+    rest += f->verdict == Verdict::tight || f->verdict == Verdict::fails || f->verdict == Verdict::unknown;
   }
   const Design& d = scratch_.design();
   const Leg &main = d.gear.main(), &third = d.gear.third();
+  QStringList notes;
+  for (const Text& note : made.notes) notes << html(sentence_of(note, document_.units()));
   said_->setText(
       tr("<b>Main wheels %1, track %2, wheelbase %3.</b> %4 checks hold and %5 do not, all on guesses: "
-         "the list of what to measure next says which of them matter.")
+         "the list of what to measure next says which of them matter. %6")
           .arg(document_.say(main.wheel.diameter, Kind::length), document_.say(2 * main.axle.y, Kind::length),
                document_.say(std::abs(main.axle.x - third.axle.x), Kind::length))
           .arg(hold)
-          .arg(rest));
+          .arg(rest)
+          .arg(notes.isEmpty() ? QString() : notes.join(". ") + "."));
   board_->update();
 }
 
 void StartPage::make() {
+  // Made already from these very answers: what has been typed into it since stays.
+  if (made_with_ == answers_ && document_.design().begun.started) return;
+  made_with_ = answers_;
   start::Started made = start::started(answers_);
   made.design.units = document_.units();
   // A step of its own: what is made is work, asked about before it is thrown away, and can be taken back.

@@ -55,6 +55,7 @@ class StartPage : public QWidget {
                  std::optional<double> start::Answers::*member, bool start::Answers::*keep);
   QHBoxLayout* line_of(Row& row);
   void typed(Row& row, Kind kind, std::optional<double> start::Answers::*member);
+  void clear(Row& row);  //!< its entry and its buttons
   void leave_open(Row& row);
   void refresh();
   void make();
@@ -64,6 +65,7 @@ class StartPage : public QWidget {
   Document& document_;
   Document scratch_;
   start::Answers answers_;
+  std::optional<start::Answers> made_with_;  //!< that the aircraft in hand was made from
   std::vector<std::unique_ptr<Row>> rows_;
   QStackedWidget* stack_;
   Board* board_;

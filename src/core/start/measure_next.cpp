@@ -12,6 +12,7 @@
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "core/start/start.h"
+#include "core/weigh/weigh.h"
 
 namespace kranich::start {
 namespace {
@@ -131,7 +132,7 @@ const char* words(Tool tool) {
 }
 
 double precision(Tool tool, Kind kind, bool model) {
-  if (kind == Kind::mass) return tool == Tool::scales || !model ? (model ? 0.005 : 0.2) : 0.005;
+  if (kind == Kind::mass) return model ? 0.005 : 0.2;
   if (kind == Kind::angle) return radians(tool == Tool::level ? 0.1 : 0.2);
   if (kind == Kind::pressure) return 10e3;
   if (kind == Kind::length) {
@@ -337,13 +338,10 @@ std::optional<double> take_measured(Design& d, const std::string& path, Tool too
   if (!at) return std::nullopt;
   const Given guess = *at->given;
   *at->given = Given(si, Origin::measured, precision(tool, at->spec.kind, d.is_model()));
-  if (guess.origin == Origin::guessed && guess.known()) {
-    // The rest of the leg goes with its axle, as changed() does it.
-    carry_from(d, path, si - guess.si);
-    if (guess.tolerance > 0 && std::abs(si - guess.si) > guess.tolerance)
-      return std::abs(guess.si) > 0 ? (si - guess.si) / std::abs(guess.si) : 1.0;
-  }
-  return std::nullopt;
+  const bool right = guess.origin != Origin::guessed || !guess.known() || guess.tolerance == 0 ||
+                     std::abs(si - guess.si) <= guess.tolerance;
+  if (right) return std::nullopt;
+  return guess.si != 0 ? (si - guess.si) / std::abs(guess.si) : 1.0;
 }
 
 EmptyMass empty_of(const Design& d) {
@@ -354,6 +352,29 @@ EmptyMass empty_of(const Design& d) {
     moment += i.mass * i.at.x;
   }
   return {mass, moment / mass};
+}
+
+std::vector<EmptyScale> empty_scales(const Design& d) {
+  const EmptyMass empty = empty_of(d);
+  const Leg &main = d.gear.main(), &third = d.gear.third();
+  const double share = (empty.x - main.axle.x) / (third.axle.x - main.axle.x);
+  std::vector<EmptyScale> scales;
+  for (const PlacedLeg& p : placed_legs(d.gear)) {
+    const Leg& leg = d.gear.legs[p.row];
+    const double y = p.hand() * leg.axle.y;
+    const double part = leg.id == main.id ? (1 - share) / 2 : leg.id == third.id ? share : std::nan("");
+    scales.push_back({weigh::wheel_on_side(d, leg, y), leg.axle.x, y, part * empty.mass});
+  }
+  return scales;
+}
+
+void take_scales(Design& d, const std::vector<double>& readings) {
+  const auto scales = empty_scales(d);
+  std::vector<weigh::WheelReading> wheels;
+  for (size_t i = 0; i < std::min(scales.size(), readings.size()); ++i)
+    wheels.push_back({readings[i], 0, scales[i].x, scales[i].y});
+  const weigh::Mass on_them = weigh::from_scales(wheels);
+  if (on_them.mass > 0) take_scales(d, on_them.mass, on_them.at.x());
 }
 
 void take_scales(Design& d, double mass, double x) {
@@ -447,7 +468,7 @@ std::optional<Design> guessed_again(const Design& now) {
   put(found.third_diameter, third.wheel.diameter);
   if (!now.airframe.propellers.empty()) put(found.propeller, now.airframe.propellers[0].diameter);
   Design fresh = started(a, found).design;
-  // Every leg's followers stand by its axle, which may be a measured one.
+  // The sizes take a measured axle over to the millimetre: what follows it stands by it exactly.
   for (size_t row = 0; row < fresh.gear.legs.size(); ++row) {
     const Leg* leg = now.gear.find(fresh.gear.legs[row].id);
     if (!leg) continue;

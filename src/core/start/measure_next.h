@@ -37,7 +37,7 @@ double precision(Tool tool, Kind kind, bool model);
 
 //! One act: which numbers it makes known.
 struct Act {
-  std::string id;  //!< stable: "plumb_line:/gear/legs/main/axle/x_m"
+  std::string id;  //!< of its tool and the key that its numbers share
   Text what;       //!< "main axle's station"
   Tool tool;
   Station station;                  //!< where the number is entered
@@ -77,7 +77,19 @@ NextList measure_next(const Design& design, const Assessment& assessment, const 
 
 //! Puts what was measured in the place of a guess: its value, measured, true to what the tool is. How far the
 //! guess was off as a share of it, where it lay outside of its half-range; nothing where the guess was right.
+//! A leg that goes with its axle follows by changed() (model/consistency.h), as after any other edit.
 std::optional<double> take_measured(Design& design, const std::string& path, Tool tool, double si);
+
+//! A scale under a wheel of the empty aircraft, level.
+struct EmptyScale {
+  Text under;       //!< "port main wheel"
+  double x, y;      //!< of the wheel, m
+  double expected;  //!< kg, as the ledger has it; NaN where no lever decides it
+};
+//! One for every wheel, in the order of placed_legs.
+std::vector<EmptyScale> empty_scales(const Design& design);
+//! Takes over what they read (kg, as many): by weigh::from_scales.
+void take_scales(Design& design, const std::vector<double>& readings);
 
 //! The empty aircraft on scales: mass and station of its CG enter the ledger. What the scales show more, and
 //! where it must lie, becomes one measured line; where that is no thing that can be in the aircraft, the

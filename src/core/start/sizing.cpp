@@ -360,7 +360,7 @@ class Sizing {
   double main_drop() const { return 0.67 * o.main_travel + main_radius() - 0.30 * o.main_diameter; }
   double third_drop() const { return 0.67 * o.third_travel + third_radius() - 0.30 * o.third_diameter; }
   //! Height of the CG in a loading, level.
-  double height_of(const Standing& f) const {
+  double height_of(const Flown& f) const {
     return o.height + f.z + (1 - f.mass / M) * (0.33 * o.main_travel + o.main_squash);
   }
 
@@ -368,7 +368,7 @@ class Sizing {
   struct ThreePoint {
     double share, nose_over, half_track_for;  //!< for 0.60 g sideways
   };
-  ThreePoint three_point(const Standing& f, double pitch, double x_main) const {
+  ThreePoint three_point(const Flown& f, double pitch, double x_main) const {
     const double axle_z =
         -o.height + main_radius() - (1 - f.mass / M) * (0.33 * o.main_travel + o.main_squash);
     const double sin = std::sin(pitch), cos = std::cos(pitch);
@@ -528,7 +528,7 @@ class Sizing {
     } else {
       o.tail_end_z =
           std::clamp(std::tan(strike()) * (tail_end_at * L - o.x_main) - o.height, -0.80 * H, 0.35 * H);
-      const Standing* lightest = &o.flown[0];
+      const Flown* lightest = &o.flown[0];
       for (const auto& f : o.flown)
         if (f.mass < lightest->mass) lightest = &f;
       const double lifted = height_of(*lightest) - lightest->z;
@@ -635,7 +635,7 @@ class Sizing {
 
   //! Extended axles: in the all-up loading it stands level, or on three points, with each leg's own closure.
   void set_axles() {
-    const Standing& f = o.flown[0];
+    const Flown& f = o.flown[0];
     const double share = s_.tail_wheel() ? three_point(f, o.three_point, o.x_main).share
                                          : (o.x_main - f.x) / (o.x_main - o.x_third);
     const double main = (1 - share) * f.mass * g / 2, third = share * f.mass * g;

@@ -37,7 +37,7 @@ struct EmptyItem {
 };
 
 //! A loading as it is stood and flown in.
-struct Standing {
+struct Flown {
   double mass;
   double x, z;  //!< gear down
   double x_up;  //!< gear up
@@ -55,11 +55,11 @@ struct Sizes {
   std::vector<Load> loads;
   // Settled.
   std::vector<EmptyItem> items;
-  std::vector<Standing> flown;  //!< all-up first
-  double x_cg;                  //!< of the all-up loading, as aimed at
-  double wing_x;                //!< root leading edge
-  double cg_forward, cg_aft;    //!< limits
-  double height;                //!< h₀ of the reference line, level and static
+  std::vector<Flown> flown;   //!< all-up first
+  double x_cg;                //!< of the all-up loading, as aimed at
+  double wing_x;              //!< root leading edge
+  double cg_forward, cg_aft;  //!< limits
+  double height;              //!< h₀ of the reference line, level and static
   double x_main, x_third, track;
   double three_point;            //!< θ₃ of a tail wheel
   double z_main, z_third;        //!< axles, extended

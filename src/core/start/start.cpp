@@ -439,8 +439,6 @@ class Builder {
   //! Main leg: where its upper end is, and which section leaves enough.
   void main_section() {
     Leg& leg = d_.gear.legs[0];
-    if (!s_.retractable) leg.wheel_offset = length(0.5 * leg.wheel.width + gap(leg.wheel.diameter));
-    leg.axle_diameter = length(0.5 * pick(0.030, 0.006), 0);
     size_section(leg, z_.main_load, [&](double d) {
       const double out = s_.retractable ? 0 : 0.5 * leg.wheel.width + 0.5 * d + gap(leg.wheel.diameter);
       leg.wheel_offset = length(out);
@@ -450,7 +448,6 @@ class Builder {
 
   void third_section() {
     Leg& leg = d_.gear.legs[1];
-    leg.axle_diameter = length(0.5 * pick(0.030, 0.006), 0);
     size_section(leg, z_.third_load, [](double) {});
   }
 
@@ -470,6 +467,7 @@ class Builder {
   void size_section(Leg& leg, double load, F&& place) {
     const bool main = leg.role == LegRole::main;
     if (main) top_of_main();
+    leg.axle_diameter = length(pick(0.015, 0.003));  // until its own turn comes
     leg.section = s_.model ? LegSection::bar : LegSection::tube;
     leg.material = s_.model ? "spring steel strip" : "chrome-molybdenum steel";
     leg.axle_material = s_.model ? "spring steel strip" : "chrome-molybdenum steel";
