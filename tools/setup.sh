@@ -17,7 +17,7 @@ install_missing() {
   $as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends $missing
 }
 
-build_packages="g++ cmake ninja-build ccache qt6-base-dev qt6-svg-dev qt6-serialport-dev libeigen3-dev libboost-dev libfmt-dev libnlopt-dev robin-map-dev
+build_packages="g++ cmake ninja-build ccache qt6-base-dev qt6-svg-dev qt6-serialport-dev libpoppler-qt6-dev pkg-config libeigen3-dev libboost-dev libfmt-dev libnlopt-dev robin-map-dev
   nlohmann-json3-dev libcli11-dev catch2 xvfb xauth"
 check_packages="libbenchmark-dev python3 python3-jsonschema python3-ezdxf poppler-utils"
 

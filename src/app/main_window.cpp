@@ -17,6 +17,7 @@
 #include "app/demo.h"
 #include "app/document/journal.h"
 #include "app/lead_to.h"
+#include "app/manual.h"
 #include "app/print/report.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
@@ -119,6 +120,8 @@ void MainWindow::build_actions() {
   menu_->addSeparator();
   action(menu_, tr("Aircraft and project …"), "Ctrl+E",
          [this] { make_project_dialog(document_, this)->show(); });
+  action(menu_, tr("Outline and pictures …"), "Ctrl+T",
+         [this] { make_outline_dialog(document_, this)->show(); });
   action(menu_, tr("Make it hold …"), "Ctrl+H", [this] { make_hold_dialog(document_, this)->show(); });
   action(menu_, tr("Variants side by side …"), "Ctrl+K",
          [this] { make_compare_dialog(document_, this)->show(); });
@@ -128,16 +131,9 @@ void MainWindow::build_actions() {
          [this] { make_shop_dialog(document_, this)->show(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
   menu_->addSeparator();
-  action(menu_, tr("Keyboard and cautions"), "F1", [this] {
-    QMessageBox::information(
-        this, tr("Keyboard and cautions"),
-        tr("<p><b>Ctrl+1 … Ctrl+0</b> stations · <b>Tab</b> next handle or entry · <b>arrows</b> move a "
-           "handle 1 mm, <b>Shift</b> 10 mm, <b>Alt</b> 0.1 mm · "
-           "<b>Ctrl+U</b> metric or inch · <b>Ctrl+D</b> light or dark · <b>Ctrl+L</b> next loading · "
-           "<b>Ctrl+K</b> variants · <b>Ctrl+H</b> make it hold · <b>F8</b> pin · <b>F5</b> play · "
-           "<b>Ctrl+Z</b> undo</p><p>%1</p>")
-            .arg(planning_caution()));
-  });
+  action(menu_, tr("Manual"), "F1", [this] { show_manual(chapter(), this); });
+  action(menu_, tr("Keys"), "", [this] { show_manual("keys", this); });
+  action(menu_, tr("Cautions"), "", [this] { show_manual("cautions", this); });
   action(menu_, tr("Quit"), "Ctrl+Q", [this] { close(); });
 }
 
@@ -265,6 +261,12 @@ void MainWindow::show_station(Station station) {
   station_ = station;
   stack_->setCurrentWidget(page(station));
   rail_->show_current(station);
+}
+
+QString MainWindow::chapter() const {
+  for (int i = 0; i < station_count; ++i)
+    if (stack_->currentWidget() == pages_[static_cast<size_t>(i)]) return text_of(station_id(static_cast<Station>(i)));
+  return QStringLiteral("start");
 }
 
 void MainWindow::show_start() {

@@ -26,6 +26,8 @@ class MainWindow : public QMainWindow {
   void show_station(Station station);
   //! The questions of a new project; what to measure next.
   void show_start();
+  //! The manual's chapter about what is shown.
+  QString chapter() const;
   void show_next();
   StartPage* start_page() { return start_; }
   NextPage* next_page() { return next_; }

@@ -108,6 +108,13 @@ struct Bench {
     QTest::mouseClick(button, Qt::LeftButton);
     settle();
   }
+  void press_in(QWidget* dialog, const char* name) {
+    auto* button = dialog->findChild<QPushButton*>(QString::fromLatin1(name));
+    INFO(name);
+    REQUIRE(button);
+    button->click();
+    settle();
+  }
   //! What a part of a leg is left with: "main leg, axle".
   const Finding* part(const std::string& subject) const {
     for (const auto& f : document.assessment().findings)

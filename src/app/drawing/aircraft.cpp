@@ -24,7 +24,7 @@ QRectF around(const QPolygonF& points, double margin) {
 //! Outline of a body in the side view: tops forward to back, bottoms back again.
 //! A smooth line through points in their order (Catmull and Rom's, centripetal: no loops, no overshoot where
 //! they stand close). Two points are a straight line.
-QPolygonF smooth(const QPolygonF& through) {
+QPolygonF smooth_piece(const QPolygonF& through) {
   if (through.size() < 3) return through;
   const auto ghost = [](const QPointF& a, const QPointF& b) { return a + (a - b); };
   QPolygonF line;
@@ -51,14 +51,42 @@ QPolygonF smooth(const QPolygonF& through) {
   return line;
 }
 
+//! A line and which of its points are corners.
+struct Traced {
+  QPolygonF points;
+  std::vector<bool> corners;
+  void add(const QPointF& p, bool corner) {
+    points << p;
+    corners.push_back(corner);
+  }
+};
+
+//! Smooth from corner to corner.
+QPolygonF smooth(const Traced& t) {
+  QPolygonF line;
+  qsizetype from = 0;
+  for (qsizetype i = 1; i < t.points.size(); ++i) {
+    if (!t.corners[static_cast<size_t>(i)] && i + 1 < t.points.size()) continue;
+    QPolygonF piece = smooth_piece(t.points.mid(from, i - from + 1));
+    if (!line.isEmpty()) piece.removeFirst();
+    line << piece;
+    from = i;
+  }
+  return line.isEmpty() ? t.points : line;
+}
+
 //! A body's outline from one chain of points forward and one back: each smooth, its front end rounded.
-QPolygonF round_body(const QPolygonF& there, QPolygonF back) {
-  QPolygonF outline = smooth(there);
-  std::reverse(back.begin(), back.end());
-  QPolygonF behind = smooth(back);
+QPolygonF round_body(const Traced& forward, Traced backward) {
+  const QPolygonF& there = forward.points;
+  const QPolygonF back = backward.points;
+  QPolygonF outline = smooth(forward);
+  std::reverse(backward.points.begin(), backward.points.end());
+  std::reverse(backward.corners.begin(), backward.corners.end());
+  QPolygonF behind = smooth(backward);
   std::reverse(behind.begin(), behind.end());
   outline << behind;
-  if (there.isEmpty() || back.isEmpty()) return outline;
+  // An end that is a corner stays one.
+  if (there.isEmpty() || back.isEmpty() || forward.corners.front()) return outline;
   // From the last point (lower front end) round to the first (upper front end).
   const QPointF low = behind.back(), high = outline.front(), middle = (low + high) / 2, up = (high - low) / 2;
   const QPointF ahead = QPointF(-up.y(), up.x()) * 0.45;
@@ -71,20 +99,42 @@ QPolygonF round_body(const QPolygonF& there, QPolygonF back) {
   return outline;
 }
 
-QPolygonF body_side(const Pose& pose, const Body& b) {
-  QPolygonF top, bottom;
+}  // namespace
+
+QPolygonF body_outline(const Body& b, const Map& map) {
+  Traced top, bottom;
   for (const auto& s : b.sections)
-    if (s.x.known() && s.top.known()) top << pose.side({s.x, b.y, s.top});
+    if (s.x.known() && s.top.known()) top.add(map({s.x, b.y, s.top}), s.corner);
   for (auto s = b.sections.rbegin(); s != b.sections.rend(); ++s)
-    if (s->x.known() && s->bottom.known()) bottom << pose.side({s->x, b.y, s->bottom});
+    if (s->x.known() && s->bottom.known()) bottom.add(map({s->x, b.y, s->bottom}), s->corner);
   return round_body(top, bottom);
 }
 
-QPolygonF side_outline(const Pose& pose, const std::vector<OutlinePoint>& points) {
-  QPolygonF outline;
+QPolygonF body_plan(const Body& b, double side, const Map& map) {
+  const double y = b.y.known() ? b.y.si : 0;
+  Traced right, left;
+  for (const auto& s : b.sections)
+    if (s.x.known() && s.half_width.known()) right.add(map({s.x, side * y + s.half_width, 0}), s.corner);
+  for (auto s = b.sections.rbegin(); s != b.sections.rend(); ++s)
+    if (s->x.known() && s->half_width.known()) left.add(map({s->x, side * y - s->half_width, 0}), s->corner);
+  return round_body(right, left);
+}
+
+QPolygonF closed_outline(const std::vector<OutlinePoint>& points, bool smoothly, const Map& map) {
+  Traced outline;
   for (const auto& p : points)
-    if (p.x.known() && p.z.known()) outline << pose.side({p.x, 0, p.z});
-  return outline;
+    if (p.x.known() && p.z.known()) outline.add(map({p.x, 0, p.z}), p.corner);
+  return smoothly ? smooth(outline) : outline.points;
+}
+
+namespace {
+
+QPolygonF body_side(const Pose& pose, const Body& b) {
+  return body_outline(b, [&](const Vec3& p) { return pose.side(p); });
+}
+
+QPolygonF side_outline(const Pose& pose, const std::vector<OutlinePoint>& points, bool smoothly) {
+  return closed_outline(points, smoothly, [&](const Vec3& p) { return pose.side(p); });
 }
 
 bool known(const Surface& s) {
@@ -147,7 +197,8 @@ LegPose leg_pose(const Leg& leg, const Pose::Wheel& wheel, double position) {
   LegPose l;
   l.centre = wheel.axle;
   l.axle = wheel.direction;
-  l.lower = l.centre - or_zero(leg.wheel_offset) * l.axle;
+  const Vec3 rolls = (Vec3::UnitX() - l.axle.x() * l.axle).normalized();
+  l.lower = l.centre - or_zero(leg.wheel_offset) * l.axle - or_zero(leg.axle_aft) * rolls;
   l.top = motion::strut_above_hinge(leg);
   if (l.top.allFinite())
     l.hinge = leg.hinge.vec();
@@ -275,7 +326,7 @@ QRectF side_bounds(const Pose& pose) {
   QPolygonF points;
   const Design& d = *pose.design;
   for (const auto& b : d.airframe.bodies) points << body_side(pose, b);
-  points << side_outline(pose, d.airframe.fin) << side_outline(pose, d.airframe.canopy);
+  points << side_outline(pose, d.airframe.fin, false) << side_outline(pose, d.airframe.canopy, true);
   for (const auto& p : d.airframe.propellers)
     if (p.hub.known() && p.diameter.known())
       for (double s : {-0.5, 0.5}) points << pose.side(p.hub.vec() + Vec3(0, 0, s * p.diameter));
@@ -345,9 +396,9 @@ void draw_side(Sheet& s, const Pose& pose, Look look) {
   if (look == Look::full) {
     s.pen(c.outline, 1.3);
     s.fill(c.body);
-    s.polyline(side_outline(pose, d.airframe.fin), true);
+    s.polyline(side_outline(pose, d.airframe.fin, false), true);
     s.fill(c.glass);
-    s.polyline(smooth(side_outline(pose, d.airframe.canopy)), true);
+    s.polyline(side_outline(pose, d.airframe.canopy, true), true);
     for (size_t i = 0; i < pose.placed.size(); ++i)
       if (far_side(pose, i))
         draw_leg(s, pose, i,
@@ -468,14 +519,7 @@ void draw_plan(Sheet& s, const Pose& pose, Look look) {
     }
     for (const auto& b : d.airframe.bodies)
       for (const double side : or_zero(b.y) == 0 ? std::vector<double>{1} : std::vector<double>{1, -1}) {
-        QPolygonF right, left;
-        for (const auto& sec : b.sections)
-          if (sec.x.known() && sec.half_width.known())
-            right << pose.plan({sec.x, side * or_zero(b.y) + sec.half_width, 0});
-        for (auto sec = b.sections.rbegin(); sec != b.sections.rend(); ++sec)
-          if (sec->x.known() && sec->half_width.known())
-            left << pose.plan({sec->x, side * or_zero(b.y) - sec->half_width, 0});
-        s.polyline(round_body(right, left), true);
+        s.polyline(body_plan(b, side, [&](const Vec3& p) { return pose.plan(p); }), true);
       }
     for (const auto& p : d.airframe.propellers) {
       if (!p.hub.known() || !p.diameter.known()) continue;

@@ -27,6 +27,11 @@ void draw_plan(Sheet& sheet, const Pose& pose, Look look = Look::full);
 
 //! Any view of aircraft axes as a flat world.
 using Map = std::function<QPointF(const Vec3&)>;
+//! A body's outline in the side view and in plan (its starboard or port twin), smooth but for its corners;
+//! a closed outline of fin or canopy.
+QPolygonF body_outline(const Body& body, const Map& map);
+QPolygonF body_plan(const Body& body, double side, const Map& map);
+QPolygonF closed_outline(const std::vector<OutlinePoint>& points, bool smoothly, const Map& map);
 //! A leg (starboard or third) extended, at a share of its swing, in a colour: the poses of a swing.
 void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, const QColor& leg_colour,
                     const QColor& tyre_colour, const QColor& outline);

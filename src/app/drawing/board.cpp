@@ -2,8 +2,11 @@
 #include "app/drawing/board.h"
 
 #include <QAccessible>
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
+#include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
 
@@ -165,6 +168,14 @@ void Board::keyPressEvent(QKeyEvent* e) {
     document_.cancel_drag();
     return;
   }
+  for (const auto& g : grips())
+    if (g.handle.id == focus_id_)
+      for (const auto& act : g.handle.acts)
+        if (act.key == e->key() && e->modifiers() == Qt::NoModifier) {
+          document_.edit(act.name, act.change);
+          lay_out();
+          return;
+        }
   double dx = 0;
   double dy = 0;
   switch (e->key()) {
@@ -217,7 +228,9 @@ bool Board::focusNextPrevChild(bool next) {
 void Board::announce() {
   for (const auto& g : grips())
     if (g.handle.id == focus_id_) {
-      const QString text = tr("%1: arrow keys move it by 1 mm, Shift 10 mm, Alt 0.1 mm").arg(g.handle.name);
+      QString text = tr("%1: arrow keys move it by 1 mm, Shift 10 mm, Alt 0.1 mm").arg(g.handle.name);
+      for (const auto& act : g.handle.acts)
+        text += QStringLiteral("; %1: %2").arg(QKeySequence(act.key).toString(), act.name);
       setAccessibleDescription(text);
       emit hint(text);
       return;
@@ -225,6 +238,34 @@ void Board::announce() {
 }
 
 void Board::focusOutEvent(QFocusEvent*) { update(); }
+
+void Board::wheelEvent(QWheelEvent* e) {
+  for (const auto& s : slots_)
+    if (s.frame.valid() && s.frame.device().marginsAdded(s.pane->margins()).contains(e->position()) &&
+        s.pane->wheeled(s.frame.to_world(e->position()), e->angleDelta().y() / 120.0)) {
+      lay_out();
+      update();
+      e->accept();
+      return;
+    }
+  QWidget::wheelEvent(e);
+}
+
+void Board::contextMenuEvent(QContextMenuEvent* e) {
+  const auto grip = grip_at(e->pos());
+  if (!grip || grip->handle.acts.empty()) return QWidget::contextMenuEvent(e);
+  focus_id_ = grip->handle.id;
+  auto* menu = new QMenu(this);
+  menu->setAttribute(Qt::WA_DeleteOnClose);
+  for (const auto& act : grip->handle.acts) {
+    auto* item = menu->addAction(QStringLiteral("%1\t%2").arg(act.name, QKeySequence(act.key).toString()));
+    connect(item, &QAction::triggered, this, [this, act] {
+      document_.edit(act.name, act.change);
+      lay_out();
+    });
+  }
+  menu->popup(e->globalPos());
+}
 
 void Board::leaveEvent(QEvent*) {
   hover_id_.clear();

@@ -15,6 +15,13 @@
 namespace kranich::app {
 
 //! Something that can be dragged: where it is, what it is called, and what a move of it changes.
+//! What else can be done with a handle: by key while it has the focus, or from its menu (right click).
+struct HandleAct {
+  Qt::Key key;
+  QString name;  //!< "Remove the point"
+  std::function<void(Design&)> change;
+};
+
 struct Handle {
   QString id;          //!< stable: tests and the keyboard find it by this
   QString name;        //!< "main wheel"
@@ -24,6 +31,7 @@ struct Handle {
   std::function<void(Design&, double dx, double dy)> move;
   bool quiet = false;    //!< no ring drawn until it is pointed at
   double per_metre = 1;  //!< world units a metre: where the world is no drawing to scale
+  std::vector<HandleAct> acts{};
 };
 
 class Pane {
@@ -40,6 +48,8 @@ class Pane {
   virtual QMarginsF margins() const { return {20, 30, 20, 34}; }
   //! A click on no handle; true if it meant something.
   virtual bool clicked(const QPointF&) { return false; }
+  //! The wheel turned over a place of the pane; true if it meant something.
+  virtual bool wheeled(const QPointF&, double /*steps*/) { return false; }
   //! Where the pointer is over the pane, or nothing when it leaves; true if that changes the drawing.
   virtual bool pointer(const std::optional<QPointF>&) { return false; }
 
@@ -117,6 +127,8 @@ class Board : public QWidget {
   void keyPressEvent(QKeyEvent*) override;
   void focusOutEvent(QFocusEvent*) override;
   void leaveEvent(QEvent*) override;
+  void wheelEvent(QWheelEvent*) override;
+  void contextMenuEvent(QContextMenuEvent*) override;
   bool focusNextPrevChild(bool next) override;
 
  private:

@@ -50,7 +50,15 @@ struct DoorPane::View {
     const Vec3 inward = -panel.hinge.direction.cross(across) * panel.thickness;
     const Vec3 from = panel.hinge.point;
     const Vec3 edge = from + panel.width * across;
-    return {map(from), map(edge), map(edge + inward), map(from + inward)};
+    QPolygonF outline{map(from), map(edge), map(edge + inward)};
+    if (panel.ramp_height > 0) {
+      const Vec3 on = from + inward;
+      const Vec3 high = -panel.hinge.direction.cross(across) * panel.ramp_height;
+      outline << map(on + panel.ramp_to * across) << map(on + panel.ramp_to * across + high)
+              << map(on + panel.ramp_from * across);
+    }
+    outline << map(from + inward);
+    return outline;
   }
 };
 

@@ -78,8 +78,31 @@ void DrivePane::draw(Sheet& s) {
     s.fill(Theme::now().paper);
     for (const auto& p : {Eigen::Vector2d(0, 0), pin, ball, linkage->servo})
       s.painter().drawEllipse(s.frame().to_device(at(p)), 3.5 * s.unit(), 3.5 * s.unit());
-    s.label(at(linkage->servo), QObject::tr("servo"), Ink::accent, Qt::AlignRight | Qt::AlignBottom, {-8, -6},
-            8);
+    // Its body as wide as a servo is to its arm, and which way the arm goes to stow the leg, as seen here.
+    const auto seen = [&](double share) {
+      const double angle = linkage->down + share * (linkage->stowed - linkage->down);
+      const QPointF p =
+          at(drive::servo_ball(*linkage, fit, drive::servo_at(*linkage, fit, angle))) - at(linkage->servo);
+      return Eigen::Vector2d(p.x(), p.y());
+    };
+    const Eigen::Vector2d from = seen(0);
+    const Eigen::Vector2d to = seen(0.5);
+    const bool anticlockwise = from.x() * to.y() - from.y() * to.x() > 0;
+    const bool face_here =
+        r.throws == ServoThrow::both_ways || (r.throws == ServoThrow::anticlockwise) == anticlockwise;
+    const double arm = from.norm();
+    s.pen(Ink::accent, 1.4, face_here ? Qt::SolidLine : Qt::DashLine);
+    s.no_fill();
+    const QPointF low = s.frame().to_device(at(linkage->servo) + QPointF(-0.6 * arm, -2.2 * arm));
+    const QPointF high = s.frame().to_device(at(linkage->servo) + QPointF(0.6 * arm, 0.6 * arm));
+    s.painter().drawRect(QRectF(low, high).normalized());
+    const QString way = anticlockwise ? QObject::tr("anticlockwise") : QObject::tr("clockwise");
+    s.label(at(linkage->servo) - QPointF(0, 2.2 * arm),
+            r.throws == ServoThrow::both_ways
+                ? QObject::tr("servo: stows %1 as seen here").arg(way)
+            : face_here ? QObject::tr("servo: stows %1 as seen here, its output face towards you").arg(way)
+                        : QObject::tr("servo: stows %1 as seen here, its output face away from you").arg(way),
+            Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
   }
   const auto made = drive_load(document_.design(), l);
   if (const auto* load = std::get_if<DriveLoad>(&made)) {

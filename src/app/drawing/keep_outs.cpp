@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "app/drawing/aircraft.h"
+#include "app/widgets/findings.h"
 #include "core/doors/door.h"
 #include "core/place/keepout.h"
 
@@ -36,6 +37,21 @@ void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
     if (!box) continue;
     solid.push_back(*box);
     for (const bool port : {false, true}) draw_keep_out(s, *box, port, view);
+  }
+  for (const Access& a : d.airframe.accesses) {
+    // Where it sits, where it is out, and the way between.
+    if (!a.low.known() || !a.high.known()) continue;
+    const place::Box body{a.low.vec(), a.high.vec()};
+    s.no_fill();
+    s.pen(Ink::accent, 1.2);
+    s.painter().drawPolygon(outline_of(s, body, false, view));
+    if (!a.way_x.known() || !a.way_y.known() || !a.way_z.known()) continue;
+    const Vec3 way(a.way_x, a.way_y, a.way_z);
+    s.pen(Ink::accent, 1, Qt::DashLine);
+    s.painter().drawPolygon(outline_of(s, {body.low + way, body.high + way}, false, view));
+    const Vec3 middle = (body.low + body.high) / 2;
+    s.line(view(middle), view(middle + way));
+    s.label(view(middle + way), text_of(a.name), Ink::accent, Qt::AlignLeft | Qt::AlignBottom, {6, -4}, 7.5);
   }
   for (const PlacedLeg& placed : placed_legs(d.gear)) {
     const auto unit = place::unit_of(d.gear.legs[placed.row]);

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "app/widgets/findings.h"
+#include "core/assess/loading_state.h"
 #include "core/motion/retract.h"
 #include "core/steer/steering.h"
 
@@ -45,6 +46,34 @@ void SteerPane::draw(Sheet& s) {
     }
   }
   const Steering& steering = l.steering;
+  if (steering.servo_low.known() && steering.servo_high.known()) {
+    const QRectF body = QRectF(map(steering.servo_low.vec()), map(steering.servo_high.vec())).normalized();
+    s.pen(Ink::tight, 1.4);
+    s.no_fill();
+    s.painter().drawRect(
+        QRectF(s.frame().to_device(body.topLeft()), s.frame().to_device(body.bottomRight())).normalized());
+    s.label(body.center(), QObject::tr("servo"), Ink::tight, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8);
+  }
+  if (const auto axis = steer::steering_axis(l);
+      axis && steering.kind != SteeringKind::none && document_.gear_position() == 0 && l.wheel.diameter.known()) {
+    // The line it turns about, on down to the ground, and the contact behind or ahead of it.
+    double pitch = 0;
+    const LoadingState* loading = document_.loading();
+    if (loading && loading->rest) pitch = loading->rest->pitch;
+    const Vec3 up(-std::sin(pitch), 0, std::cos(pitch));
+    const Vec3 contact = l.axle.vec() - l.wheel.diameter / 2 * up;
+    const Vec3 ground =
+        axis->point + (contact - axis->point).dot(up) / axis->direction.dot(up) * axis->direction;
+    s.pen(Ink::normal, 1, Qt::DashDotLine);
+    s.line(map(axis->point + 0.6 * (l.held_at() - axis->point)), map(ground));
+    const double trail = steer::trail(*axis, l.axle.vec(), l.wheel.diameter / 2, pitch);
+    s.pen(Ink::accent, 2.4);
+    s.line(map(ground), map(contact));
+    s.label(map(contact),
+            trail < 0 ? QObject::tr("leads by %1").arg(document_.say(-trail, Kind::length))
+                      : QObject::tr("trail %1").arg(document_.say(trail, Kind::length)),
+            Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 6}, 8.5, true);
+  }
   if (!steering.rod_airframe.known() || !steering.rod_leg.known()) return;
   const auto moves = motion::retracting(l);
   const Vec3 arm = steering.rod_leg.vec();

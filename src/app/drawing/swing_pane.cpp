@@ -114,6 +114,15 @@ void SwingPane::draw_what_it_must_pass(Sheet& s, const swing::MovingLeg& m) {
   s.painter().restore();
 }
 
+namespace {
+using place::Box;
+//! The unit's body, or the pivot itself where none is entered.
+Box bounds_of_unit(const Leg& l) {
+  if (const auto body = place::unit_of(l)) return *body;
+  return {l.retraction.pivot.vec(), l.retraction.pivot.vec()};
+}
+}  // namespace
+
 void SwingPane::draw(Sheet& s) {
   const LegSwing* r = result();
   const Leg& l = the_leg();
@@ -170,6 +179,26 @@ void SwingPane::draw(Sheet& s) {
   s.label(map(m.wheel().centre), QObject::tr("down, as Place has it"), Ink::grey,
           Qt::AlignLeft | Qt::AlignVCenter,
           {m.wheel().diameter / 2 * s.frame().scale() / s.unit() * (from_behind() ? 0.5 : 1.0) + 10, 0}, 8);
+  if (l.retraction.far_skin.known()) {
+    const Box body = bounds_of_unit(l);
+    const double out = 0.4 * l.wheel.diameter;
+    const QPointF from = map({body.low.x() - out, body.low.y() - out, l.retraction.far_skin});
+    const QPointF to = map({body.high.x() + out, body.high.y() + out, l.retraction.far_skin});
+    s.pen(Ink::normal, 2);
+    s.line(from, to);
+    s.label(from, QObject::tr("skin over the unit"), Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {0, -3}, 8);
+  }
+  if (const auto made = swing::remade_leg(l); made && share == 0) {
+    // The leg as it must be made for this unit, where that is not as it is.
+    const Vec3 next = l.retraction.bends.size() > 1 ? l.retraction.bends[1].at.vec() : motion::foot(l);
+    s.pen(Ink::tight, 1.8, Qt::DashLine);
+    s.line(pivot, map(made->bend));
+    s.line(map(made->bend), map(next));
+    s.label(map(made->bend),
+            QObject::tr("made anew: bent by %1, %2 from the pivot")
+                .arg(document_.say(made->angle, Kind::angle), document_.say(made->from_pivot, Kind::length)),
+            Ink::tight, Qt::AlignLeft | Qt::AlignVCenter, {10, 0}, 8);
+  }
   if (!r->least) return;
   const bool fails = r->least->distance < r->input->wanted_clearance;
   const Ink ink = fails ? Ink::fails : Ink::holds;

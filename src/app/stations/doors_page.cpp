@@ -122,7 +122,7 @@ class DoorsPage : public StationPage {
   struct Panel {
     std::string id;
     QPushButton* button;
-    QWidget *box, *crank, *own_crank, *balls, *leg_ball, *tie, *stop, *torque;
+    QWidget *box, *crank, *own_crank, *balls, *leg_ball, *tie, *stop, *torque, *ramp;
   };
 
   void build_door(size_t i) {
@@ -189,6 +189,9 @@ class DoorsPage : public StationPage {
           place(base + "drive/stop", tr("Stop in the bay"));
           row("drive/arm_length_m");
         });
+        panel.ramp = section([&] {
+          for (const char* path : {"drive/ramp_from_m", "drive/ramp_to_m", "drive/ramp_height_m"}) row(path);
+        });
         place(base + "drive/door_ball", tr("End on the door"));
         row("drive/torque_N_m");
       });
@@ -244,6 +247,7 @@ class DoorsPage : public StationPage {
       p.leg_ball->setVisible(way == DoorWay::leg_rod || way == DoorWay::wire);
       p.tie->setVisible(way == DoorWay::wire);
       p.stop->setVisible(arm);
+      p.ramp->setVisible(way == DoorWay::wheel);
     }
   }
 

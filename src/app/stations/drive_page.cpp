@@ -5,6 +5,7 @@
 #include "app/document/when_seen.h"
 #include "app/drawing/drive_pane.h"
 #include "app/stations/page.h"
+#include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
@@ -73,6 +74,12 @@ class DrivePage : public StationPage {
         put(new QLabel(QStringLiteral("<b>%1</b>").arg(text), this));
       };
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
+      put(new TextRow(document_, base + "drive_name", tr("Its name"), this));
+      auto* beside = button(tr("Drives side by side …"),
+                            tr("What is fitted and up to six others: force in hand, time, mass, price, without power"));
+      beside->setObjectName(QStringLiteral("drives-") + QString::fromStdString(id));
+      connect(beside, &QPushButton::clicked, this,
+              [this, id] { make_drive_dialog(document_, id, window())->show(); });
       panel.down = remark();
       panel.down->setText(tr("places on the leg as it stands down; the hook stowed"));
       panel.ends = section([&] {
@@ -101,6 +108,7 @@ class DrivePage : public StationPage {
               "drive/servo_y_m", "drive/unit_arm_m", "drive/unit_down_deg", "drive/unit_stowed_deg",
               "drive/over_centre_deg", "drive/full_throw_deg", "drive/rod_stiffness_N_per_m"})
           row(p);
+        put(new ChoiceRow(document_, base + "drive/throws", tr("Servo throws, seen onto its output"), this));
       });
       row("drive/wanted_time_s");
       title(tr("What it works against"));
@@ -122,6 +130,8 @@ class DrivePage : public StationPage {
       row("drive/fluid_N_m_s2");
       title(tr("Held up, held down"));
       place("uplock/hook", tr("Hook"));
+      put(new FlagRow(document_, base + "uplock/both_ends", tr("The same hook holds it down"), this));
+      row("uplock/reach_m");
       for (const char* p : {"uplock/holds_N", "uplock/load_factor", "uplock/door_force_N",
                             "brace/at_airframe_m", "brace/at_leg_m", "brace/lock_spring_N_m"})
         row(p);

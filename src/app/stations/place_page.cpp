@@ -190,6 +190,13 @@ class PlacePage : public StationPage {
     row("wheel/diameter_m", tr("Wheel diameter"));
     row("wheel/width_m", tr("Wheel width"));
     row("wheel_spacing_m", tr("Two on the axle, apart by"));
+    fold(tr("In its fork"), tr("growth, bulge, play"), [&] {
+      row("wheel/fork_gap_m", tr("Tyre to fork and leg, measured"));
+      row("wheel/fork_inside_m", tr("Fork inside, wide"));
+      row("wheel/grows_wide_m", tr("Tyre grows to each side by"));
+      row("wheel/bulge_m", tr("Bulges under load by"));
+      row("wheel/rim_play_m", tr("Play of its bearings at the rim"));
+    });
     auto* shelf = button(pair ? tr("Wheels from the shelf …") : tr("Wheel from the shelf …"),
                          tr("Ranked by load, field, scale and mass"));
     shelf->setObjectName("wheels-" + text_of(leg.id));

@@ -201,20 +201,41 @@ void fill(Document& document, QTabWidget* tabs) {
   legs_tab(document, b);
 
   b.tab(QObject::tr("Fuselage"));
-  b.heading(QObject::tr("Cross-sections from front to back: where, top and bottom waterline, half width"));
-  b.put(new ListTable(document, "/airframe/bodies/0/sections",
-                      {{"x_m", QObject::tr("Station")},
-                       {"top_m", QObject::tr("Top")},
-                       {"bottom_m", QObject::tr("Bottom")},
-                       {"half_width_m", QObject::tr("Half width")}},
+  b.heading(QObject::tr("Fuselage, nacelles, booms: one off the centre line has a twin on the other side. Traced "
+                        "over a picture: Outline and pictures (Ctrl+T)"));
+  b.put(new ListTable(document, "/airframe/bodies",
+                      {{"name", QObject::tr("Body")}, {"y_m", QObject::tr("Off the centre line by")}},
                       [](Design& d) {
-                        if (d.airframe.bodies.empty()) {
-                          d.airframe.bodies.emplace_back();
-                          d.airframe.bodies[0].name = "fuselage";
-                          d.airframe.bodies[0].y = 0.0;
-                        }
-                        d.airframe.bodies[0].sections.emplace_back();
+                        d.airframe.bodies.emplace_back();
+                        d.airframe.bodies.back().name = unused_name(d.airframe.bodies, "nacelle");
                       }));
+  for (size_t i = 0; i < std::max<size_t>(1, document.design().airframe.bodies.size()); ++i) {
+    const auto& bodies = document.design().airframe.bodies;
+    b.heading(QObject::tr("%1: cross-sections from front to back: where, top and bottom waterline, half width")
+                  .arg(i < bodies.size() ? capitalised(text_of(bodies[i].name)) : QObject::tr("Fuselage")));
+    b.put(new ListTable(document, QStringLiteral("/airframe/bodies/%1/sections").arg(i),
+                        {{"x_m", QObject::tr("Station")},
+                         {"top_m", QObject::tr("Top")},
+                         {"bottom_m", QObject::tr("Bottom")},
+                         {"half_width_m", QObject::tr("Half width")},
+                         {"corner", QObject::tr("Corner")}},
+                        [i](Design& d) {
+                          if (d.airframe.bodies.empty()) {
+                            d.airframe.bodies.emplace_back();
+                            d.airframe.bodies[0].name = "fuselage";
+                            d.airframe.bodies[0].y = 0.0;
+                          }
+                          if (i < d.airframe.bodies.size()) d.airframe.bodies[i].sections.emplace_back();
+                        }));
+  }
+  for (const auto& [path, title] : {std::pair{"/airframe/canopy_outline", QObject::tr("Canopy, round its outline")},
+                                    std::pair{"/airframe/fin_outline", QObject::tr("Fin and rudder, round them")}}) {
+    b.heading(title);
+    b.put(new ListTable(document, QString::fromLatin1(path),
+                        {{"x_m", QObject::tr("Station")},
+                         {"z_m", QObject::tr("Waterline")},
+                         {"corner", QObject::tr("Corner")}}));
+  }
 
   b.heading(QObject::tr("Edges and formers that places are measured from; a former can hold a leg"));
   b.put(new ListTable(document, "/airframe/references",
@@ -281,6 +302,25 @@ void fill(Document& document, QTabWidget* tabs) {
                         d.airframe.keep_outs.emplace_back();
                         d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
                       }));
+  b.heading(QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
+                        "straight way it goes"));
+  b.put(new ListTable(document, "/airframe/accesses",
+                      {{"name", QObject::tr("Goes in and out")},
+                       {"low/x_m", QObject::tr("from x")},
+                       {"low/y_m", "y"},
+                       {"low/z_m", "z"},
+                       {"high/x_m", QObject::tr("to x")},
+                       {"high/y_m", "y"},
+                       {"high/z_m", "z"},
+                       {"way_x_m", QObject::tr("goes aft")},
+                       {"way_y_m", QObject::tr("to starboard")},
+                       {"way_z_m", QObject::tr("up")},
+                       {"clearance_m", QObject::tr("room wanted")}},
+                      [](Design& d) {
+                        d.airframe.accesses.emplace_back();
+                        d.airframe.accesses.back().name = unused_name(d.airframe.accesses, "tray");
+                      }));
+  b.field("/airframe/body_twist_deg");
   for (const Leg& of : document.design().gear.legs) {
     const QString leg = leg_path(of.id) + "retraction/";
     const QString word = text_of(document.design().leg_word(of), document.units());

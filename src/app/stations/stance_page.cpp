@@ -9,6 +9,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/drawing/panes.h"
+#include "app/drawing/picture.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/list_table.h"
@@ -115,16 +116,19 @@ class StancePage : public StationPage {
           this));
     heading(tr("Picture behind the side view"), tr("how it is to stand"));
     auto* picture =
-        button(tr("Choose a picture …"), tr("A side view, PNG or JPEG, to stand the gear against"));
+        button(tr("Choose a picture …"), tr("A side view to stand the gear against: PNG, JPEG, SVG, or a PDF's first page"));
     picture->setObjectName("choose-picture");
     connect(picture, &QPushButton::clicked, this, [this] {
       lay_picture(QFileDialog::getOpenFileName(this, tr("Picture of the side view"), {},
-                                               tr("Pictures (*.png *.jpg *.jpeg)")));
+                                               picture_files()));
     });
     put(new FlagRow(document_, "/picture/shown", tr("Shown"), this));
     field("/picture/left_x_m");
     field("/picture/bottom_z_m");
     field("/picture/width_m");
+    field("/picture/turned_deg");
+    field("/picture/fade");
+    put(new FlagRow(document_, "/picture/mirrored", tr("Mirrored"), this));
     heading(tr("Unfinished airframe"));
     field("/stance/ballast_x_m");
     finish();
@@ -148,7 +152,7 @@ class StancePage : public StationPage {
     const double contact = pose_now(document_).main_contact().x();
     document_.edit(tr("Picture behind the side view"), [&](Design& d) {
       Picture& p = d.picture;
-      p.file = file.toStdString();
+      p.file = picture_name(document_, file);
       p.shown = true;
       if (p.width.known() && p.left_x.known() && p.bottom_z.known()) return;
       const double station = d.gear.main().axle.x.known() ? d.gear.main().axle.x.si : 0;

@@ -71,6 +71,11 @@ class SteerPage : public StationPage {
         put(new FlagRow(document_, base + "lets_go", tr("Centred and switched off before it goes up"), this));
       });
       panel.slides = section([&] { row("slide_m"); });
+      fold(tr("Servo's body, axle off its line"), tr("room, trail"), [&] {
+        place(base + "servo_low", tr("Servo's least corner"));
+        place(base + "servo_high", tr("Greatest corner"));
+        put(new QuantityRow(document_, leg_path(id) + "axle_aft_m", {}, this));
+      });
       fold(tr("Bush"), tr("play of the leg that turns"), [&] {
         row("bush_play_m");
         row("bush_length_m");

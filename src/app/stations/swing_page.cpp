@@ -98,6 +98,7 @@ class SwingPage : public StationPage {
         row("retraction/side_play_m", tr("Side play"));
         row("retraction/service_set_m", tr("Axle set aft in service"));
         row("retraction/floor_m", tr("Floor that the leg passes"));
+        row("retraction/far_skin_m", tr("Skin over the unit, its inside"));
       });
       fold(tr("Stowed as wanted"), tr("the axis that does it"), [&] {
         place(base + "retraction/wanted/centre", tr("Wheel's centre"));
@@ -132,6 +133,7 @@ class SwingPage : public StationPage {
                 [this, id] { make_unit_dialog(document_, id, window())->show(); });
         row("retraction/unit/rated_mass_kg", tr("Sold for aircraft of up to"));
         row("retraction/unit/rated_moment_N_m", tr("Moment its pin may carry"));
+        row("retraction/unit/flex_N_m_per_rad", tr("Gives under a moment, unit alone"));
         row("retraction/unit/bore_m", tr("Bore for the leg's pin"));
         row("retraction/unit/leg_pin_m", tr("Leg's pin"));
         put(new TextRow(document_, base + "retraction/unit/label", tr("Written on it"), this));

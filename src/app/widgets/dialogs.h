@@ -10,6 +10,8 @@ namespace kranich::app {
 
 //! Retract units of the shelf, and of the builder's own, held against the aircraft; double-click fits one.
 QWidget* make_unit_dialog(Document& document, const std::string& leg, QWidget* parent);
+//! Drives that could move a leg, side by side with what does; one is fitted, the others keep the reason why not.
+QWidget* make_drive_dialog(Document& document, const std::string& leg, QWidget* parent);
 //! Wheels of the shelf ranked for a leg; double-click fits one. A diagram shows the tyre under its load.
 QWidget* make_wheel_dialog(Document& document, const std::string& leg, QWidget* parent);
 
@@ -19,6 +21,9 @@ QWidget* make_scales_dialog(Document& document, QWidget* parent);
 
 //! Every sheet for the bench, to look at and to write as PDF, SVG or DXF.
 QWidget* make_shop_dialog(Document& document, QWidget* parent);
+
+//! The aircraft's outline traced over a picture, from the side, from ahead and from above.
+QWidget* make_outline_dialog(Document& document, QWidget* parent);
 
 //! Joints and materials of the legs, alignment and lay-up: the lists that the Leg page has no room for.
 QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent);

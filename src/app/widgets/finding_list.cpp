@@ -9,6 +9,7 @@
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
+#include "app/widgets/own_limit.h"
 #include "core/io/stock.h"
 
 namespace kranich::app {
@@ -38,6 +39,8 @@ FindingList::FindingList(Document& document, Station station, QWidget* parent)
   card->setContentsMargins(10, 8, 10, 8);
   card->setSpacing(4);
   card->addWidget(why_text_);
+  own_limit_ = new OwnLimitRow(document_, why_);
+  card->addWidget(own_limit_);
   cure_rows_->setSpacing(3);
   card->addLayout(cure_rows_);
   auto* all = new QVBoxLayout(this);
@@ -117,6 +120,7 @@ void FindingList::refresh_why() {
   const Finding* f = chosen_finding();
   why_->setVisible(f != nullptr);
   if (!f) return;
+  own_limit_->show_for(*f);
   const Theme& t = Theme::now();
   why_->setStyleSheet(QStringLiteral("#why { background: %1; border: 1px solid %2; border-radius: 3px; }")
                           .arg(t.card.name(), t.line.name()));

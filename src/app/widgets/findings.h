@@ -105,6 +105,7 @@ class FindingList : public QWidget {
   QLabel* noted_;
   QFrame* why_;
   QLabel* why_text_;
+  class OwnLimitRow* own_limit_;
   QVBoxLayout* cure_rows_;
   QTimer cure_timer_;
   Background cure_work_;

@@ -332,6 +332,9 @@ QWidget* plies_page(Document& document) {
         d.plies.back().zone = "zone";
       },
       page));
+  all->addWidget(new QLabel(QObject::tr("<b>The resin as tried</b>: a cup of it, in this room"), page));
+  for (const char* path : {"/mixing/working_time_s", "/mixing/ply_time_s"})
+    all->addWidget(new QuantityRow(document, QString::fromLatin1(path), {}, page));
   return page;
 }
 

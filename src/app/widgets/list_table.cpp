@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/widgets/list_table.h"
 
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QPushButton>
+#include <QShortcut>
 #include <QVBoxLayout>
 
 #include "app/document/when_seen.h"
@@ -35,10 +38,16 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
     connect(b, &QPushButton::clicked, this, does);
     line->addWidget(b);
   };
-  button("add:", tr("Add"), [this, add = std::move(add)] {
+  add_ = std::move(add);
+  auto* pastes = new QShortcut(QKeySequence(QKeySequence::Paste), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(pastes, &QShortcut::activated, this, &ListTable::paste);
+  auto* copies = new QShortcut(QKeySequence(QKeySequence::Copy), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(copies, &QShortcut::activated, this, [this] { copy(); });
+  table_->setToolTip(tr("Rows and columns copied from a spreadsheet are pasted from the chosen cell on (Ctrl+V)"));
+  button("add:", tr("Add"), [this] {
     document_.edit(tr("Add an entry"), [&](Design& d) {
-      if (add)
-        add(d);
+      if (add_)
+        add_(d);
       else
         add_to_list(d, path_.toStdString());
     });
@@ -136,65 +145,132 @@ QWidget* ListTable::show_entry(const QString& path) {
   return nullptr;
 }
 
-void ListTable::edited(int row, int column) {
-  if (filling_) return;
-  const std::string path =
-      (path_ + "/%1/").arg(row).toStdString() + columns_[static_cast<size_t>(column)].key.toStdString();
-  const QString entry = table_->item(row, column)->text().trimmed();
-  const auto refuse = [&](const QString& why) {
-    refresh();
-    note_->setText(
-        QStringLiteral("<span style='color:%1'>%2</span>")
-            .arg(Theme::now().fails.name(), tr("%1 – the last good value stays.").arg(why.toHtmlEscaped())));
-  };
-  note_->clear();
-  Design probe = document_.design();
-  const QString what = tr("Edit %1").arg(columns_[static_cast<size_t>(column)].title);
-  if (const auto g = locate_given(probe, path)) {
+QString ListTable::put(Design& d, int row, int column, const QString& entry) const {
+  const Column& of = columns_[static_cast<size_t>(column)];
+  const std::string path = (path_ + "/%1/").arg(row).toStdString() + of.key.toStdString();
+  if (const auto g = locate_given(d, path)) {
     double si = std::numeric_limits<double>::quiet_NaN();
     std::optional<double> tolerance;
     if (!entry.isEmpty()) {
       const auto parsed = parse_with_tolerance(entry.toStdString(), g->spec.kind, document_.units());
-      if (const auto* error = std::get_if<ParseError>(&parsed))
-        return refuse(QString::fromStdString(error->message));
+      if (const auto* error = std::get_if<ParseError>(&parsed)) return QString::fromStdString(error->message);
       si = std::get<ParsedWithTolerance>(parsed).value.si;
       tolerance =
           std::get<ParsedWithTolerance>(parsed).tolerance.value_or(0);  // what is shown is what is meant
-      if (const auto why = refusal(si, g->spec, document_.units()))
-        return refuse(QString::fromStdString(*why));
+      if (const auto why = refusal(si, g->spec, document_.units())) return QString::fromStdString(*why);
     }
-    document_.edit(what, [&](Design& d) { put_entry(*locate_given(d, path)->given, si, tolerance); });
-  } else if (locate_text(probe, path)) {
-    std::string text = entry.toStdString();
-    const auto known = referents(probe, columns_[static_cast<size_t>(column)].refers);
-    if (!known.empty() && !(entry.isEmpty() && columns_[static_cast<size_t>(column)].may_be_none)) {
+    put_entry(*g->given, si, tolerance);
+  } else if (auto* text = locate_text(d, path)) {
+    std::string value = entry.toStdString();
+    const auto known = referents(d, of.refers);
+    if (!known.empty() && !(entry.isEmpty() && of.may_be_none)) {
       QStringList words;
       bool found = false;
       for (const auto& [id, name] : known) {
         words << name;
-        if (!found && (entry == name || text == id)) {
-          text = id;
+        if (!found && (entry == name || value == id)) {
+          value = id;
           found = true;
         }
       }
-      if (!found) return refuse(tr("one of %1 was expected").arg(words.join(", ")));
+      if (!found) return tr("one of %1 was expected").arg(words.join(", "));
     }
-    document_.edit(what, [&](Design& d) { *locate_text(d, path) = text; });
-  } else if (locate_flag(probe, path)) {
-    if (entry != tr("yes") && entry != tr("no")) return refuse(tr("yes or no was expected"));
-    document_.edit(what, [&](Design& d) { *locate_flag(d, path) = entry == tr("yes"); });
-  } else if (const auto c = choice_at(probe, path)) {
+    *text = value;
+  } else if (bool* flag = locate_flag(d, path)) {
+    if (entry != tr("yes") && entry != tr("no")) return tr("yes or no was expected");
+    *flag = entry == tr("yes");
+  } else if (const auto c = choice_at(d, path)) {
     QStringList words;
     for (size_t i = 0; i < c->names.size(); ++i) {
       words << text_of(c->names[i]);
-      if (entry == words.back()) {
-        document_.edit(what, [&](Design& d) { set_choice(d, path, static_cast<int>(i)); });
-        return refresh();
+      if (entry != words.back()) continue;
+      set_choice(d, path, static_cast<int>(i));
+      return {};
+    }
+    return tr("one of %1 was expected").arg(words.join(", "));
+  }
+  return {};
+}
+
+void ListTable::refuse(const QString& why) {
+  refresh();
+  note_->setText(
+      QStringLiteral("<span style='color:%1'>%2</span>")
+          .arg(Theme::now().fails.name(), tr("%1 – the last good value stays.").arg(why.toHtmlEscaped())));
+}
+
+void ListTable::edited(int row, int column) {
+  if (filling_) return;
+  note_->clear();
+  const QString entry = table_->item(row, column)->text().trimmed();
+  Design probe = document_.design();
+  if (const QString why = put(probe, row, column, entry); !why.isEmpty()) return refuse(why);
+  document_.edit(tr("Edit %1").arg(columns_[static_cast<size_t>(column)].title),
+                 [&](Design& d) { put(d, row, column, entry); });
+  refresh();
+}
+
+void ListTable::paste() {
+  const QString copied = QGuiApplication::clipboard()->text();
+  if (copied.isEmpty() || columns_.empty()) return;
+  QStringList lines = copied.split('\n');
+  if (lines.last().trimmed().isEmpty()) lines.removeLast();
+  const int first_row = std::max(0, table_->currentRow());
+  const int first_column = std::max(0, table_->currentColumn());
+  note_->clear();
+  // All of it or nothing: a table half taken is worse than none.
+  QString why;
+  const auto fill = [&](Design& d) {
+    const std::string list = path_.toStdString();
+    for (int r = 0; r < lines.size(); ++r) {
+      while (list_size_at(d, list).value_or(0) <= static_cast<size_t>(first_row + r)) {
+        const size_t before = list_size_at(d, list).value_or(0);
+        if (add_)
+          add_(d);
+        else
+          add_to_list(d, list);
+        if (list_size_at(d, list).value_or(0) <= before) {
+          why = tr("row %1: the list takes no more").arg(r + 1);
+          return;
+        }
+      }
+      const QStringList cells = QString(lines[r]).remove('\r').split('\t');
+      for (int c = 0; c < cells.size(); ++c) {
+        if (first_column + c >= table_->columnCount()) {
+          why = tr("row %1 has %2 cells, from here on the table has %3")
+                    .arg(r + 1)
+                    .arg(cells.size())
+                    .arg(table_->columnCount() - first_column);
+          return;
+        }
+        const QString refused = put(d, first_row + r, first_column + c, cells[c].trimmed());
+        if (refused.isEmpty()) continue;
+        why = tr("row %1, %2: “%3”: %4")
+                  .arg(r + 1)
+                  .arg(columns_[static_cast<size_t>(first_column + c)].title, cells[c].trimmed(), refused);
+        return;
       }
     }
-    return refuse(tr("one of %1 was expected").arg(words.join(", ")));
+  };
+  Design probe = document_.design();
+  fill(probe);
+  if (!why.isEmpty()) {
+    refuse(why);
+    return;
   }
+  document_.edit(tr("Paste %n row(s)", nullptr, static_cast<int>(lines.size())), fill);
   refresh();
+}
+
+void ListTable::copy() const {
+  QStringList lines;
+  for (const auto& range : table_->selectedRanges())
+    for (int r = range.topRow(); r <= range.bottomRow(); ++r) {
+      QStringList cells;
+      for (int c = range.leftColumn(); c <= range.rightColumn(); ++c) cells << table_->item(r, c)->text();
+      lines << cells.join('\t');
+    }
+  if (!lines.isEmpty()) QGuiApplication::clipboard()->setText(lines.join('\n') + '\n');
 }
 
 FlagRow::FlagRow(Document& document, QString path, const QString& title, QWidget* parent)

@@ -35,14 +35,23 @@ class ListTable : public QWidget, public EntryTable {
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
   QWidget* show_entry(const QString& path) override;
+  //! Puts what was copied from a spreadsheet in from the chosen cell on, adding entries as it needs them: one
+  //! step to undo, all of it or, with the cell named that is refused, nothing.
+  void paste();
+  //! What is chosen, as a spreadsheet takes it.
+  void copy() const;
 
  private:
   void refresh();
   void edited(int row, int column);
+  //! Puts a text into a cell's member; returns why not.
+  QString put(Design& design, int row, int column, const QString& entry) const;
+  void refuse(const QString& why);
   QString shown(const std::string& path, Refers refers) const;
   Document& document_;
   QString path_;
   std::vector<Column> columns_;
+  std::function<void(Design&)> add_;
   QTableWidget* table_;
   QLabel* note_;
   bool filling_ = false;

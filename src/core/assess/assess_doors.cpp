@@ -351,6 +351,42 @@ class DoorJudge {
                 Amount{figures.arm_lost.front(), Kind::angle});
     }
     if (!doors::moved_by_leg(door_)) servo(h);
+    if (door_.drive.way == DoorWay::wheel && !s.openings.empty()) closes_again(s, h);
+  }
+
+  //! A door that the wheel pushes open must follow it back: in the air and, without its help, on jacks.
+  void closes_again(const DoorState& s, const doors::HeldDoor& h) {
+    double furthest = 0;
+    for (const double opening : s.openings)
+      if (std::isfinite(opening)) furthest = std::max(furthest, opening);
+    const double friction = door_.hold.hinge_friction.known() ? door_.hold.hinge_friction.si : 0;
+    double least = std::numeric_limits<double>::infinity();
+    double at = 0;
+    double spring = 0;
+    bool flying = false;
+    constexpr int steps = 90;
+    for (const bool in_the_air : {false, true}) {
+      doors::HeldDoor door = h;
+      if (!in_the_air) door.speed = 0;
+      for (int i = 0; i <= steps; ++i) {
+        const double angle = furthest * i / steps;
+        const double pulls = std::max(0.0, -door.spring_torque(angle));
+        // What opens it (its weight, friction on the way back) must be held with the reserve.
+        const double rest = door.closing(angle) - friction;
+        const double net = pulls + (rest < 0 ? doors::reserve * rest : rest);
+        if (net >= least) continue;
+        least = net;
+        at = angle;
+        spring = pulls;
+        flying = in_the_air;
+      }
+    }
+    auto& f = collect_.add("doors.closing", least, at_least(0, "30 % in hand"));
+    f.remark = flying ? say("in the air, open by {}", Amount{at, Kind::angle})
+                      : say("on jacks, open by {}", Amount{at, Kind::angle});
+    f.working = {{"its spring pulls it shut with", spring, Kind::moment},
+                 {"the spring needs there, at least", spring - std::min(0.0, least), Kind::moment}};
+    if (!door_.hold.hinge_friction.known()) f.assumption = "a hinge without friction";
   }
 
   //! What its drive must bring about its own axis, and whether it does.

@@ -71,8 +71,9 @@ class DriveJudge {
         if (r_.falls_free && asked({"drive.free_fall"})) falls();
       }
     }
-    if (asked({"drive.unit_mass", "drive.unit_moment"})) unit();
+    if (asked({"drive.unit_mass", "drive.unit_moment", "drive.unit_flex"})) unit();
     if (asked({"drive.uplock"})) uplock();
+    if (asked({"drive.latch"})) latch();
     if (asked({"drive.brace", "drive.over_centre"})) brace();
   }
 
@@ -458,10 +459,38 @@ class DriveJudge {
     f.assumption = load->taken;
   }
 
+  //! One hook for both ends: by its own place, and by a second pin on the leg that it takes when that is down.
+  void latch() {
+    const Uplock& u = leg_.retraction.uplock;
+    if (!u.both_ends) return;
+    about();
+    const auto pins = swing::latch_pins(leg_);
+    if (!pins || !u.reach.known()) {
+      Lacking lacks(leg_root(leg_.id) + "retraction/");
+      lacks.place(u.hook, "uplock/hook", "where the hook holds the leg, stowed")
+          .number(u.reach, "uplock/reach_m", "the longest bracket for a pin on the leg");
+      if (lacks.nothing()) lacks.that(!pins, "the leg's motion");
+      collect_.unknown("drive.latch", lacks.text());
+      return;
+    }
+    auto& f = collect_.add("drive.latch", std::max(pins->stowed.off, pins->down.off),
+                           at_most(u.reach, "the longest bracket that you allow"));
+    const auto told = [&](const char* along, const char* off, const swing::LatchPin& p) {
+      f.working.push_back({along, p.along, Kind::length});
+      f.working.push_back({off, p.off, Kind::length});
+    };
+    told("pin for up: from the pivot along the leg", "its bracket stands off", pins->stowed);
+    told("pin for down: from the pivot along the leg", "its bracket stands off", pins->down);
+    f.working.push_back({"pins apart about the pivot", pins->apart, Kind::angle});
+    for (const auto* p : {&pins->stowed, &pins->down})
+      if (p->along < 0 || p->along > pins->length)
+        f.remark = "a bracket stands off beyond the leg's end: no leg there to carry it";
+  }
+
   //! What the retract unit is sold for, against what it gets.
   void unit() {
     const RetractUnit& u = leg_.retraction.unit;
-    if (!u.rated_mass.known() && !u.rated_moment.known()) return;
+    if (!u.rated_mass.known() && !u.rated_moment.known() && !u.flex.known()) return;
     about();
     const auto need = unit_need(a_, leg_);
     if (u.rated_mass.known()) {
@@ -482,6 +511,18 @@ class DriveJudge {
                                at_least(0, "what its pin may carry"));
         f.working = {{"may carry", u.rated_moment, Kind::moment},
                      {"greatest, limit, over the load cases", need.moment, Kind::moment}};
+      }
+    }
+    if (u.flex.known()) {
+      if (!std::isfinite(need.moment)) {
+        collect_.unknown("drive.unit_flex", "every load case of the leg");
+      } else {
+        auto& f = collect_.add("drive.unit_flex", need.moment / u.flex,
+                               at_most(radians(1), "practice: beyond a degree it binds, or its wheel toes out"));
+        const double length = (leg_.axle.vec() - leg_.held_at()).norm();
+        f.working = {{"greatest moment at the pin, limit", need.moment, Kind::moment},
+                     {"the wheel moves by", need.moment / u.flex * length, Kind::length}};
+        f.remark = "the unit alone, locked; its mount gives on top of it";
       }
     }
   }

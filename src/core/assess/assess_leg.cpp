@@ -292,6 +292,7 @@ void judge_fit(double pin, double bore, Text pin_word, Text bore_word, Collector
 
 void assess_leg(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   alignment(d, collect);
+  lay_up_time(d, collect);
   for (const Leg& l : d.gear.legs) {
     edges(d, l, collect);
     fits(d, l, collect);

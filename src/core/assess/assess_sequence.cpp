@@ -10,6 +10,7 @@
 #include "core/assess/box_cures.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
+#include "core/model/lacking.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich {
@@ -36,6 +37,40 @@ void zone(const Design& d, const Assessment& a, Collector& collect) {
     f.working = {{"drawn: leg may pass when open by", s.region->frees_at, Kind::share},
                  {"drawn: leg enters at", s.region->enter, Kind::share},
                  {"drawn: leg leaves at", s.region->leave, Kind::share}};
+  }
+}
+
+//! How far apart the two legs of a pair may be, by the spread of their times: started together, one at its
+//! fastest, one at its slowest.
+void pairs_apart(const Design& d, const Assessment& a, bool up, Collector& collect) {
+  const auto& bars = a.lines[up ? 0 : 1].bars;
+  for (const Leg& leg : d.gear.legs) {
+    if (leg.stands != LegStands::both_sides || !leg.retraction.fitted) continue;
+    const auto& steps = up ? d.sequence.up : d.sequence.down;
+    if (std::none_of(steps.begin(), steps.end(), [&](const Step& s) { return s.actor == leg.id; })) continue;
+    const Subject its = about_leg(d, leg);
+    collect.about({up ? say("{}, going up", its.words) : say("{}, going down", its.words),
+                   its.key + (up ? "/up" : "/down"), its.leg},
+                  "", GearState::extended);
+    Lacking lacks(leg_root(leg.id) + "retraction/");
+    lacks.number(leg.retraction.slowest, "slowest_factor", "how much longer the slowest takes")
+        .number(leg.retraction.fastest, "fastest_factor", "how much shorter the fastest");
+    if (!lacks.nothing()) {
+      collect.unknown("sequence.apart", lacks.text());
+      continue;
+    }
+    const auto bar = std::find_if(bars.begin(), bars.end(),
+                                  [&](const sequence::Bar& b) { return !b.is_door && b.actor == leg.id; });
+    if (bar == bars.end()) continue;  // its time is missing: said of the whole cycle
+    const double apart = bar->latest_end - bar->earliest_end;
+    const double takes = bar->nominal_end - bar->start;
+    Limit limit = at_most(0.5 * takes, "practice: further apart it looks broken, and rolls the aircraft");
+    limit.hold_upper = 0.2 * takes;
+    auto& f = collect.add("sequence.apart", apart, limit);
+    f.working = {{"first at rest at", bar->earliest_end, Kind::time},
+                 {"last at rest at", bar->latest_end, Kind::time},
+                 {"the slow one has then still to go", 1 - leg.retraction.fastest / leg.retraction.slowest,
+                  Kind::share}};
   }
 }
 
@@ -75,6 +110,7 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
         close.remark = say("the slowest leg is still moving, {} done, but past the door",
                            Amount{c.slowest_leg_share, Kind::share});
     }
+    pairs_apart(d, a, up, collect);
     collect.about(way, "", GearState::extended);
     for (const auto& p : problems) collect.unknown("sequence.duration", p);
     if (problems.empty() && !line.bars.empty()) collect.add("sequence.duration", line.latest_end);

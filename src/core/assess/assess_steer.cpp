@@ -16,6 +16,7 @@
 #include "core/place/keepout.h"
 #include "core/place/wheel_shelf.h"
 #include "core/steer/steering.h"
+#include "core/swing/swing.h"
 
 namespace kranich {
 namespace {
@@ -29,10 +30,13 @@ class SteerJudge {
     collect_.about(about_leg(d_, leg_), "", GearState::static_load);
     if (s_.kind != SteeringKind::none) {
       turn();
+      trail();
       clearance();
     }
+    servo_room();
     if (s_.kind == SteeringKind::rod || s_.kind == SteeringKind::sliding_rods) {
       square();
+      springing();
       if (leg_.retraction.fitted) fold();
       servo();
     }
@@ -74,6 +78,81 @@ class SteerJudge {
   }
   Limit radius() const {
     return s_.wanted_radius.known() ? at_most(s_.wanted_radius, "the turn you want") : Limit{};
+  }
+
+  //! Standing in the heaviest loading on it; level where it does not stand.
+  void trail() {
+    const auto axis = steer::steering_axis(leg_);
+    const Wheel& w = leg_.wheel;
+    Lacking lacks(root());
+    lacks.place(leg_.axle, "axle", "its axle").number(w.diameter, "wheel/diameter_m", "the wheel's diameter");
+    if (lacks.nothing()) lacks.that(!axis, "the leg's line");
+    if (!lacks.nothing()) {
+      if (!leg_.skid) collect_.unknown("steer.trail", lacks.text());
+      return;
+    }
+    const Heaviest load = heaviest_on(d_, a_, leg_);
+    const double pitch = load.loading ? load.loading->rest->pitch : 0;
+    const double trail = steer::trail(*axis, leg_.axle.vec(), w.diameter / 2, pitch);
+    const bool castors = s_.kind == SteeringKind::castors;
+    auto& f = collect_.add(
+        "steer.trail", trail,
+        castors ? at_least_or_tight(0, 0.1 * w.diameter, "a castor: a tenth of its diameter keeps it straight")
+                : at_least_or_tight(-0.1 * w.diameter, 0, "steered: what leads is held by rod and servo alone"));
+    f.working = {{"share of the diameter", trail / w.diameter, Kind::share},
+                 {"pitch, standing", pitch, Kind::angle}};
+    if (leg_.axle_aft.known()) f.working.push_back({"axle behind the leg's line", leg_.axle_aft, Kind::length});
+    if (!load.loading) f.assumption = "taken level: how it stands is not known";
+  }
+
+  void servo_room() {
+    if (!s_.servo_low.known() && !s_.servo_high.known()) return;
+    collect_.about(about_leg(d_, leg_), "", GearState::extended);
+    Lacking lacks(root());
+    lacks.place(s_.servo_low, "steering/servo_low", "the servo's least corner")
+        .place(s_.servo_high, "steering/servo_high", "its greatest corner");
+    if (!lacks.nothing()) {
+      collect_.unknown("steer.servo_room", lacks.text());
+      return;
+    }
+    const motion::Box body{s_.servo_low.vec(), s_.servo_high.vec()};
+    double least = std::numeric_limits<double>::infinity();
+    Text to;
+    if (const auto near = place::nearest_keep_out(body, d_.airframe.keep_outs)) {
+      least = near->distance;
+      to = near->name;
+    }
+    if (leg_.retraction.fitted) {
+      // What swings past it: as another body in the way.
+      auto input = swing::swing_input(leg_, {});
+      const auto* in = std::get_if<swing::SwingInput>(&input);
+      if (!in) {
+        collect_.unknown("steer.servo_room", std::get<Text>(input));
+        return;
+      }
+      swing::SwingInput past{in->moving, {{"", body}}, 0};
+      const auto swept = swing::least_clearance(past);
+      if (swept.distance < least) {
+        least = swept.distance;
+        to = say("{} at {}", swing::part_word(swept.part), Amount{swept.turn, Kind::angle});
+      }
+    } else if (const auto wheel = wheel_alone()) {
+      const double distance = nearest(*wheel, motion::Obstacle(body)).distance;
+      if (distance < least) {
+        least = distance;
+        to = "the wheel";
+      }
+    }
+    if (!std::isfinite(least)) {
+      collect_.unknown("steer.servo_room", "something near it: wheel, leg or structure");
+      return;
+    }
+    const Given& wanted = leg_.retraction.well.clearance;
+    collect_.add("steer.servo_room", least,
+                 leg_.retraction.fitted && wanted.known() ? at_least(wanted, "the clearance you want")
+                                                          : at_least(0, "it must not touch"))
+        .remark = say("to {}", to);
+    collect_.about(about_leg(d_, leg_), "", GearState::static_load);
   }
 
   void clearance() {
@@ -147,6 +226,16 @@ class SteerJudge {
         "steer.square", steer::off_square(*axis, s_.rod_leg.vec(), s_.rod_airframe.vec()),
         Limit{{}, radians(40), {}, radians(20), "within 20° it enters straight, beyond 40° it jams"});
     f.working = {{"arm on the leg", arm(*axis), Kind::length}};
+  }
+  //! Linkage and springing must agree: what the leg's travel does to the wheel with the rod held.
+  void springing() {
+    const auto turn = steer::turn_by_springing(leg_);
+    if (!turn) return;
+    const Limit limit{{}, radians(3), {}, radians(1), "a degree is not felt, three are steered against"};
+    if (std::isfinite(*turn))
+      collect_.add("steer.springing", *turn, limit).working = {{"over a travel of", leg_.travel, Kind::length}};
+    else
+      collect_.fails("steer.springing", limit, "the rod locks while the leg springs");
   }
   double arm(const motion::Axis& axis) const {
     return (s_.rod_leg.vec() - axis.point).cross(axis.direction).norm();

@@ -137,6 +137,21 @@ class SwingJudge {
 
   //! Where the wheel lies when it is up.
   void lies(const swing::SwingFigures& figures) {
+    if (r_.far_skin.known()) {
+      if (const auto body = place::unit_of(leg_)) {
+        const double room = r_.far_skin - body->high.z();
+        auto& f = collect_.add("swing.far_skin", room, at_least(0, "it may rest on the skin, not in it"));
+        if (std::isfinite(figures.protrusion))
+          f.working = {{"wheel out of its well now", figures.protrusion, Kind::length},
+                       {"with the unit on the skin", figures.protrusion - room, Kind::length}};
+      } else {
+        Lacking lacks(leg_root(leg_.id) + "retraction/");
+        lacks.place(r_.unit_low, "unit_low", "the unit's body, least corner")
+            .place(r_.unit_high, "unit_high", "the unit's body, greatest corner");
+        if (lacks.nothing()) lacks.place(r_.pivot, "pivot", "the pivot");
+        collect_.unknown("swing.far_skin", lacks.text());
+      }
+    }
     if (r_.well.low.z.known() && std::isfinite(figures.protrusion)) {
       auto& out = collect_.add("swing.protrusion", figures.protrusion,
                                at_most(0, "the wheel stays inside the outline"));
@@ -144,11 +159,16 @@ class SwingJudge {
     }
     if (r_.mount_tilt.known()) {
       auto& misfit =
-          collect_.add("swing.unit_misfit", figures.down_lean - figures.unit_down_lean,
+          collect_.add("swing.unit_misfit", figures.shank_lean - figures.unit_down_lean,
                        within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));
-      misfit.working = {{"lean that Place asks for", figures.down_lean, Kind::angle},
+      misfit.working = {{r_.bends.empty() ? "lean that Place asks for" : "lean of the leg's shank",
+                         figures.shank_lean, Kind::angle},
                         {"lean that unit and mount make", figures.unit_down_lean, Kind::angle},
                         {"unit angle needed", figures.required_angle, Kind::angle}};
+      if (const auto made = swing::remade_leg(leg_)) {
+        misfit.working.push_back({"or the leg made anew: out of the unit straight for", made->from_pivot, Kind::length});
+        misfit.working.push_back({"then bent by", made->angle, Kind::angle});
+      }
     } else {
       collect_.unknown("swing.unit_misfit",
                        entry(leg_root(leg_.id) + "retraction/mount_tilt_deg", "the mount tilt"));
@@ -233,17 +253,60 @@ class SwingJudge {
       collect_.unknown("swing.unit_pin", lacks.text());
     }
     holes();
-    if (const auto corners = swing::plate_corners(leg_); !corners.empty()) {
-      const auto deepest = std::max_element(corners.begin(), corners.end(),
-                                            [](auto& a, auto& b) { return a.depth < b.depth; });
-      auto& f = collect_.add("swing.plate_depth", deepest->depth);
-      const double middle_x = (r_.unit_low.x + r_.unit_high.x) / 2;
-      const double middle_y = (r_.unit_low.y + r_.unit_high.y) / 2;
-      for (const auto& c : corners)
-        f.working.push_back({c.x < middle_x   ? (c.y < middle_y ? "forward, inboard" : "forward, outboard")
-                             : c.y < middle_y ? "aft, inboard"
-                                              : "aft, outboard",
-                             c.depth, Kind::length});
+    trimmed();
+    // A body that is twisted there is sloped the other way on the other side.
+    const bool crooked = d_.airframe.body_twist.known() && d_.airframe.body_twist.si != 0.0;
+    plate(crooked ? d_.airframe.body_twist.si : 0, crooked ? "starboard, corrected for the body's twist" : "");
+    if (!crooked || leg_.stands != LegStands::both_sides) return;
+    const Subject its = about_legs(d_, leg_);
+    collect_.about({say("{}, port", its.words), its.key + "/port", its.leg}, "", GearState::extended);
+    plate(-d_.airframe.body_twist, "port, corrected for the body's twist");
+    collect_.about(its, "", GearState::extended);
+  }
+
+  void plate(double surface_slope, Text remark) {
+    const auto corners = swing::plate_corners(leg_, surface_slope);
+    if (corners.empty()) return;
+    const auto deepest = std::max_element(corners.begin(), corners.end(),
+                                          [](auto& a, auto& b) { return a.depth < b.depth; });
+    auto& f = collect_.add("swing.plate_depth", deepest->depth);
+    f.remark = std::move(remark);
+    const double middle_x = (r_.unit_low.x + r_.unit_high.x) / 2;
+    const double middle_y = (r_.unit_low.y + r_.unit_high.y) / 2;
+    for (const auto& c : corners)
+      f.working.push_back({c.x < middle_x   ? (c.y < middle_y ? "forward, inboard" : "forward, outboard")
+                           : c.y < middle_y ? "aft, inboard"
+                                            : "aft, outboard",
+                           c.depth, Kind::length});
+  }
+
+  //! What must go of the housing where it runs into the structure: the block that the two share.
+  void trimmed() {
+    const auto body = place::unit_of(leg_);
+    if (!body) return;
+    for (const KeepOut& k : d_.airframe.keep_outs) {
+      const auto box = place::box_of(k);
+      if (!box || !box->overlaps(*body)) continue;
+      const Vec3 low = body->low.cwiseMax(box->low);
+      const Vec3 size = body->high.cwiseMin(box->high) - low;
+      const Subject its = about_legs(d_, leg_);
+      collect_.about({say("{}, {}", its.words, k.name), its.key + "/" + k.name, its.leg}, "", GearState::extended);
+      auto& f = collect_.add("swing.unit_trim", size.minCoeff());
+      collect_.about(its, "", GearState::extended);
+      const Vec3 middle = low + size / 2 - (body->low + body->high) / 2;
+      f.remark = say("into {}: cut or bevel it {}, {}", k.name,
+                     middle.x() < 0 ? Text("forward") : Text("aft"),
+                     middle.z() < 0 ? Text("below") : Text("above"));
+      f.working = {{"fore and aft", size.x(), Kind::length},
+                   {"across", size.y(), Kind::length},
+                   {"up and down", size.z(), Kind::length}};
+      double lost = 0;
+      for (const UnitHole& h : r_.unit.holes) {
+        if (!h.x.known() || !h.y.known() || !h.z.known()) continue;
+        const Vec3 at = leg_.held_at() + Vec3(h.x, h.y, h.z);
+        if ((at.array() >= low.array()).all() && (at.array() <= (low + size).array()).all()) ++lost;
+      }
+      if (!r_.unit.holes.empty()) f.working.push_back({"mounting holes that go with it", lost, Kind::factor});
     }
   }
 

@@ -213,6 +213,58 @@ void axle_stack(const Design& d, const Leg& leg, Collector& collect) {
                {"wheel from the leg", leg.wheel_offset, Kind::length}};
 }
 
+//! A tyre between the cheeks of its fork, grown, bulging and with its bearings' play.
+void fork(const Design& d, const Leg& leg, Collector& collect) {
+  const Wheel& w = leg.wheel;
+  if (!w.fork_inside.known()) return;
+  collect.about(about_wheel(d, leg), "", GearState::extended);
+  Lacking lacks(leg_root(leg.id) + "wheel/");
+  lacks.number(w.width, "width_m", "the wheel's width")
+      .number(w.grows_wide, "grows_wide_m", "by how much the tyre grows to each side")
+      .number(w.bulge, "bulge_m", "by how much it bulges under load")
+      .number(w.rim_play, "rim_play_m", "the play of its bearings at the rim");
+  if (!lacks.nothing()) {
+    collect.unknown("place.fork_under_way", lacks.text());
+    return;
+  }
+  const double still = (w.fork_inside - w.width) / 2;
+  const double left = still - w.grows_wide - w.bulge - w.rim_play;
+  const double wear = d.is_model() ? 0.0005 : 0.003;
+  auto& f = collect.add("place.fork_under_way", left, at_least_or_tight(0, wear, "it must not rub under any load"));
+  f.working = {{"each side, at rest and new", still, Kind::length},
+               {"fork as wide inside as", w.width + 2 * (w.grows_wide + w.bulge + w.rim_play + wear), Kind::length}};
+  if (left < wear) f.working.push_back({"spacer on each side", wear - left, Kind::length});
+}
+
+//! What goes in and out past everything else.
+void accesses(const Design& d, Collector& collect) {
+  const auto& list = d.airframe.accesses;
+  for (size_t i = 0; i < list.size(); ++i) {
+    const Access& a = list[i];
+    collect.about(about_one(list, a), "", GearState::extended);
+    Lacking lacks("/airframe/accesses/" + std::to_string(i) + "/");
+    lacks.place(a.low, "low", "its least corner")
+        .place(a.high, "high", "its greatest corner")
+        .number(a.way_x, "way_x_m", "how far aft it goes to be out, forward negative, 0 if not")
+        .number(a.way_y, "way_y_m", "how far to starboard")
+        .number(a.way_z, "way_z_m", "how far up");
+    if (!lacks.nothing()) {
+      collect.unknown("place.access", lacks.text());
+      continue;
+    }
+    const auto out = place::way_out({a.low.vec(), a.high.vec()}, {a.way_x, a.way_y, a.way_z},
+                                    d.airframe.keep_outs);
+    if (!out) {
+      collect.unknown("place.access", entry("/airframe/keep_outs", "what is in its way: spar, servo, straps"));
+      continue;
+    }
+    auto& f = collect.add("place.access", out->distance,
+                          a.clearance.known() ? at_least(a.clearance, "the room you want round it")
+                                              : at_least(0, "it must pass"));
+    f.remark = say("past {}, when {} of its way is done", out->name, Amount{out->share, Kind::share});
+  }
+}
+
 //! Mains by the edges that a builder measures from, and legs that must go where a former is.
 void references(const Design& d, Collector& collect) {
   const auto& list = d.airframe.references;
@@ -271,10 +323,12 @@ void assess_wheels(const Design& d, Assessment& a, Collector& collect) {
       tyre(d, a, leg, collect);
       working_pressure(d, a, leg, collect);
       axle_stack(d, leg, collect);
+      fork(d, leg, collect);
       twins(d, a, leg, collect);
     }
   obstacle(d, collect);
   keep_outs(d, collect);
+  accesses(d, collect);
   references(d, collect);
   scale(d, collect);
 }

@@ -116,6 +116,9 @@ class Surgeon {
         failing_(finding.verdict == Verdict::fails),
         needed_(Stations::only(finding.info().station)) {
     needed_.measure = finding.measure_id;
+    // Of Drive only the unit's ratings ask what the leg gets.
+    if (finding.info().station == Station::drive && !finding.measure_id.starts_with("drive.unit_"))
+      needed_.bits = station_bit(Station::drive);
     // What is unfinished on purpose is held on the bench, not built differently.
     if (!on_the_bench(design, finding)) knobs_ = knobs_for(design, finding.measure_id);
     // What is wired or set otherwise comes off no shelf.

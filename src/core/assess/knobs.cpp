@@ -234,6 +234,11 @@ bool turned_by_rod(const Leg& l) {
   return l.retraction.fitted && l.retraction.rod_airframe.known() && l.retraction.rod_leg.known() &&
          (l.retraction.motion == LegMotion::rod_twists || l.retraction.motion == LegMotion::lifts_and_turns);
 }
+//! The axle goes aft, the leg's line stays.
+void axle_further_aft(Leg& l, double by) {
+  l.axle.x.si += by;
+  l.axle_aft = Given((l.axle_aft.known() ? l.axle_aft.si : 0) + by);
+}
 bool steered(const Leg& l) { return l.steering.kind != SteeringKind::none; }
 bool rods_slide(const Leg& l) { return l.steering.kind == SteeringKind::sliding_rods; }
 bool in_a_fork(const Leg& l) { return l.wheel.fork_gap.known(); }
@@ -346,6 +351,22 @@ const std::vector<LegKnob>& leg_knobs() {
        N::wheels, K::pressure, S::part, 5e3, 0, has_air, {{"wheel/pressure_Pa"}}},
       {"fork", "{}: fork or leg further from the tyre by {}", "{}: fork or leg closer to the tyre by {}",
        N::wheels, K::length, S::load, 0.5 * mm, 0.02, in_a_fork, {{"wheel/fork_gap_m"}}},
+      {"fork_inside", "fork of the {} wider inside by {}", "fork of the {} narrower inside by {}",
+       N::wheels, K::length, S::part, 0.5 * mm, 0, any, {{"wheel/fork_inside_m"}}},
+      {"axle_aft", "axle of the {} further behind its line by {}", "axle of the {} less far behind its line by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {}, axle_further_aft},
+      {"servo_x", "steering servo of the {} aft by {}", "steering servo of the {} forward by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/servo_low/x_m"}, {"steering/servo_high/x_m"}}},
+      {"servo_z", "steering servo of the {} higher by {}", "steering servo of the {} lower by {}",
+       N::legs, K::length, S::place, mm, 0.1, steered, {{"steering/servo_low/z_m"}, {"steering/servo_high/z_m"}}},
+      {"unit_stiffness", "unit of the {} stiffer by {}", "unit of the {} less stiff by {}",
+       N::legs, K::torsion_rate, S::part, 0, 0, retracts, {{"retraction/unit/flex_N_m_per_rad"}}},
+      {"hook_x", "hook of the {} aft by {}", "hook of the {} forward by {}",
+       N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/uplock/hook/x_m"}}},
+      {"hook_y", "hook of the {} outboard by {}", "hook of the {} inboard by {}",
+       N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/uplock/hook/y_m"}}},
+      {"hook_z", "hook of the {} higher by {}", "hook of the {} lower by {}",
+       N::legs, K::length, S::place, mm, 0.1, retracts, {{"retraction/uplock/hook/z_m"}}},
       {"spacer", "spacer of the {} thicker by {}", "spacer of the {} thinner by {}",
        N::axle, K::length, S::load, 0.5 * mm, 0.05, has_spacer, {{"spacer_m"}}},
       {"charge", "more charge in the {}, by {}", "less charge in the {}, by {}",
@@ -491,6 +512,8 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::length, S::part, 0.5 * mm, 0, retracts, {{"retraction/drive/unit_arm_m"}}},
       {"down_spring", "down-spring of the {} stronger by {}", "down-spring of the {} weaker by {}",
        N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/drive/down_spring/extended_force_N"}}},
+      {"spread", "slowest of the {} slower by {}", "slowest of the {} quicker by {}",
+       N::legs, K::factor, S::part, 0.05, 0, retracts, {{"retraction/slowest_factor"}}},
       {"hook", "hook of the {} stronger by {}", "hook of the {} weaker by {}",
        N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/uplock/holds_N"}}},
       {"lock_spring", "lock spring of the {}' brace stronger by {}", "lock spring of the {}' brace weaker by {}",
@@ -693,6 +716,21 @@ std::vector<KnobRef> knobs(const Design& d) {
     list.push_back(
         std::make_shared<Knob>(Knob{id, more, less, {}, kind, step, -way, way, nan, 1, std::move(apply)}));
   };
+  for (size_t i = 0; i < d.airframe.accesses.size(); ++i) {
+    // On its way it may pass one thing after another: searched piece by piece.
+    const auto goes = [&](const char* id, const char* more, const char* less, Given Access::* way) {
+      list.push_back(std::make_shared<Knob>(Knob{
+          std::string("access.") + id, more, less, {}, Kind::length, mm, -0.5, 0.5, nan, 1,
+          [i, way](Design& x, double v) { (x.airframe.accesses[i].*way).si += v; }, true}));
+    };
+    goes("access_way_x", "it goes out further aft by {}", "it goes out further forward by {}", &Access::way_x);
+    goes("access_way_z", "it goes out higher by {}", "it goes out lower by {}", &Access::way_z);
+  }
+  if (d.mixing.working_time.known() && d.mixing.working_time > 0)
+    list.push_back(std::make_shared<Knob>(Knob{
+        "leg.working_time", "a resin that can be worked longer by {}", "a resin that can be worked less long by {}", {},
+        Kind::time, 60, -0.7 * d.mixing.working_time, 3 * d.mixing.working_time, d.mixing.working_time.si, 1,
+        [](Design& x, double v) { x.mixing.working_time.si += v; }, true}));
   if (something_slides(d))
     whole("weigh.slide", "what slides aboard, aft by {}", "what slides aboard, forward by {}", Kind::length,
           std::clamp(handy(size / 500), 0.1 * mm, mm), 0.4, slide);
@@ -742,6 +780,8 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"stance.ballast", {"station", "length", "slide", "ballast_nose", "ballast_tail"}},
       {"place.twin_", {"spacing", "wheel", "pressure"}},
       {"place.fork_gap", {"fork"}},
+      {"place.fork_under_way", {"fork_inside"}},
+      {"place.access", {"access_way_x", "access_way_z"}},
       {"place.tyre_left", {"pressure", "wheel"}},
       {"place.tyre_pressure", {"pressure", "wheel"}},
       {"place.axle_stack", {"spacer"}},
@@ -759,6 +799,8 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"spring.bow_proven", {"plies", "bent_width"}},
       {"leg.governed", {"length"}},
       {"leg.mount_twist", {"box_depth", "plate_thickness", "plate_width"}},
+      {"leg.plate_room", {"plate_width", "plate_thickness", "cheeks", "box_depth", "station"}},
+      {"leg.mix", {"working_time"}},
       {"leg.cradle", {"notch_low", "notch_edge"}},
       {"leg.fit", {"fit", "mount_bore"}},
       {"leg.edge_distance", {"plate", "plate_width"}},
@@ -786,11 +828,14 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"drive.stall", {"drive_gearbox", "drive_servo", "servo_arm"}},
       {"drive.free_fall", {"down_spring"}},
       {"drive.uplock", {"hook"}},
+      {"drive.latch", {"hook_x", "hook_y", "hook_z"}},
+      {"drive.unit_flex", {"unit_stiffness"}},
       {"drive.over_centre", {"brace_link"}},
       {"drive.brace", {"lock_spring", "brace_link"}},
       {"drive.rod", {"rod_diameter", "servo_arm"}},
       {"swing.pair", {"side", "pivot_side", "length", "unit_angle", "wheel"}},
       {"swing.unit_holes", {"station", "pivot_side", "pivot_up"}},
+      {"swing.far_skin", {"pivot_up"}},
       {"swing.spring_turn", {"turn_rod_x", "turn_rod_y", "turn_rod_z", "travel"}},
       {"swing.unit_turn", {"unit_angle"}},
       {"swing.unit_pin", {"unit_bore"}},
@@ -798,10 +843,13 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"swing.",
        {"length", "unit_angle", "mount_tilt", "wheel", "station", "pivot_side", "pivot_up", "shank"}},
       {"steer.turn", {"steer_angle", "station"}},
+      {"steer.trail", {"axle_aft"}},
+      {"steer.servo_room", {"servo_x", "servo_z"}},
       {"steer.clearance", {"steer_angle", "wheel"}},
       {"steer.slide", {"steer_slide", "steer_rod_x", "steer_rod_z"}},
       {"steer.pull", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
       {"steer.fold", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
+      {"steer.springing", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
       {"steer.square", {"steer_rod_x", "steer_rod_y", "steer_rod_z"}},
       {"steer.servo", {"steer_torque", "steer_arm", "pressure"}},
       {"doors.travel",
@@ -818,6 +866,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"doors.down", {"door_ajar", "door_width"}},
       {"doors.over", {"unit_angle", "mount_tilt", "pivot_up", "wheel"}},
       {"doors.shut", {"door_tie", "door_leg_x", "door_leg_y", "door_leg_z"}},
+      {"doors.closing", {"door_spring", "door_spring_x", "door_spring_y", "door_spring_z"}},
       {"doors.tie", {"door_tie", "door_open", "door_leg_x", "door_leg_y", "door_leg_z"}},
       {"doors.stop", {"door_arm", "door_stop_x", "door_stop_y", "door_stop_z", "door_open"}},
       {"doors.hold",
@@ -825,6 +874,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
         "door_magnet_out", "door_open"}},
       {"doors.servo", {"door_torque", "door_spring", "door_magnet", "door_magnet_out"}},
       {"doors.magnet", {"door_torque", "door_magnet", "door_magnet_out"}},
+      {"sequence.apart", {"spread"}},
       {"sequence.", {"legs_later", "doors_close_later", "legs_lowered_later", "doors_close_later_down"}}};
   const auto words =
       std::find_if(moves.begin(), moves.end(), [&](const auto& m) { return id.starts_with(m.first); });

@@ -7,7 +7,9 @@
 #include "core/force/bent_leg.h"
 #include "core/force/materials.h"
 #include "core/leg/joints.h"
+#include "core/leg/layup.h"
 #include "core/model/lacking.h"
+#include "core/place/keepout.h"
 
 namespace kranich {
 namespace {
@@ -201,7 +203,49 @@ void worth_of_posts(const Design& d, const Leg& leg, const std::vector<leg::Load
                {"it takes of what presses up", share, Kind::share}};
 }
 
+//! Plates and blocks, with what stands on them, against what the builder keeps clear.
+void plates(const Design& d, const Leg& leg, Collector& collect) {
+  if (d.airframe.keep_outs.empty()) return;
+  for (const auto& j : leg.joints) {
+    const auto body = place::plate_of(j);
+    if (!body) continue;
+    const auto near = place::nearest_keep_out(*body, d.airframe.keep_outs);
+    if (!near) continue;
+    collect.about(about_member(d, leg, j.name), "", GearState::extended);
+    collect.add("leg.plate_room", near->distance,
+                at_least(-1e-4, "it may lie against what it is fixed to, never run into it"))
+        .remark = near->name;
+  }
+}
+
 }  // namespace
+
+void lay_up_time(const Design& d, Collector& collect) {
+  const Mixing& m = d.mixing;
+  if (d.plies.empty() || (!m.working_time.known() && !m.ply_time.known())) return;
+  collect.about("lay-up", "", GearState::extended);
+  Lacking lacks("/mixing/");
+  lacks.number(m.working_time, "working_time_s", "how long a mix can be worked")
+      .number(m.ply_time, "ply_time_s", "how long a ply takes to lay");
+  if (!lacks.nothing()) {
+    collect.unknown("leg.mix", lacks.text());
+    return;
+  }
+  const int plies = leg::plies_of_a_mix(m);
+  auto& f = collect.add("leg.mix", plies, at_least(1, "a ply laid after two thirds of that time does not wet out"));
+  int mixes = 0;
+  for (const auto& p : d.plies) {
+    if (!p.count.known() || plies < 1) continue;
+    const int of_zone = leg::mixes_for(p, plies);
+    mixes += of_zone;
+    f.working.push_back({say("{}: takes", p.zone), p.count * m.ply_time, Kind::time});
+  }
+  if (plies < 1)
+    f.remark = "a slower hardener, a cooler room, or the cloth cut and wetted on film beforehand";
+  else
+    f.remark = say("{} mixes in all, each for {} plies at most", Figure{static_cast<double>(mixes), 0},
+                   Figure{static_cast<double>(plies), 0});
+}
 
 double governing_length(const Leg& leg) {
   const double whole = (leg.axle.vec() - leg.held_at()).norm();
@@ -248,6 +292,7 @@ void leg_parts(const Design& d, const Leg& leg, Collector& collect) {
   governing(d, leg, collect);
   air_on_it(d, leg, collect);
   counted_landings(d, leg, collect);
+  plates(d, leg, collect);
 }
 
 void loaded_parts(const Design& d, const Leg& leg, const std::vector<leg::LoadCase>& cases,

@@ -27,6 +27,9 @@ void leg_parts(const Design& d, const Leg& leg, Collector& collect);
 void loaded_parts(const Design& d, const Leg& leg, const std::vector<leg::LoadCase>& cases,
                   const leg::Structure& structure, Collector& collect);
 
+//! What the reinforcement asks of the resin.
+void lay_up_time(const Design& d, Collector& collect);
+
 //! What a plate is taken to be of: its entry names the adhesive.
 inline constexpr std::string_view plate_material = "birch plywood";
 

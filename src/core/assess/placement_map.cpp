@@ -328,21 +328,21 @@ std::vector<Polygon> within(const MapArea& area, const std::vector<const std::ve
     };
     for (int c = 0; c + 1 < area.columns; ++c) {
       const double left = area.x_low + c * w;
-      bool whole = model.can_stand(left, left + w), none = false;
+      bool whole = model.can_stand(left, left + w), outside = false;
       for (const auto* f : fields) {
         int below = 0;
         for (const int i : {0, 1})
           for (const int j : {0, 1})
             below += !((*f)[static_cast<size_t>((r + j) * area.columns + c + i)] >= 0);
         whole = whole && below == 0;
-        none = none || below == 4;
+        outside = outside || below == 4;
       }
       if (whole) {
         if (from < 0) from = c;
         continue;
       }
       close(c);
-      if (none) continue;
+      if (outside) continue;
       Polygon piece{{left, low}, {left + w, low}, {left + w, low + h}, {left, low + h}};
       for (const auto* f : fields)
         if (!piece.empty()) piece = cut(piece, [&](const Vec2& p) { return field_at(area, *f, p); });

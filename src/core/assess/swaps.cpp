@@ -287,6 +287,27 @@ std::vector<Choice> facings(const Design& d, const LegLine& line) {
   return choices;
 }
 
+//! The leg bent anew so that it stands in a unit whose angle is another's.
+std::vector<Choice> remade(const Design& d, const LegLine& line) {
+  const auto made = swing::remade_leg(d.gear.legs[line.rows[0]]);
+  if (!made) return {};
+  return {{say("{} made anew: {} straight out of the unit, then bent by {}", of_line(line),
+               Amount{made->from_pivot, Kind::length}, Amount{made->angle, Kind::angle}),
+           on_each(line, [](Leg& l) {
+             const auto its = swing::remade_leg(l);
+             if (!its) return;
+             LegBend bend;
+             for (const auto& [to, v] : {std::pair{&bend.at.x, its->bend.x()}, std::pair{&bend.at.y, its->bend.y()},
+                                         std::pair{&bend.at.z, its->bend.z()}})
+               *to = Given(v);
+             auto& bends = l.retraction.bends;
+             if (bends.empty())
+               bends.push_back(bend);
+             else
+               bends.front().at = bend.at;
+           })}};
+}
+
 //! A down-spring where none is, from ahead or behind the pivot to a fifth of the way down the leg: as strong
 //! as its ends and 30 % in hand ask for.
 std::vector<Choice> down_springs(const Design& d, const LegLine& line) {
@@ -561,6 +582,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
     if (of({"leg.path", "leg.margin"})) offer(list, line, "post_to_spar", posts(d, line, finding.subject));
     if (of({"leg.margin"})) offer(list, line, "cheeks", boxed(d, line, finding.subject, false));
     if (of({"leg.mount_twist"})) offer(list, line, "box", boxed(d, line, finding.subject, true));
+    if (of({"swing.unit_misfit"})) offer(list, line, "remade", remade(d, line));
     if (of({"leg.cradle"})) offer(list, line, "facing", facings(d, line));
     if (by_strap) offer(list, line, "straps", straps(d, line, finding.subject));
   }

@@ -20,6 +20,7 @@ struct Stock {
   spring::Shelves springs;
   std::vector<swing::ShelfUnit> units;
   std::vector<sequence::ShelfBox> boxes;
+  std::vector<DriveOffer> drives;
 };
 
 //! What could be exchanged to move a finding, the nearest to what is fitted first; a wheel carries its load,

@@ -163,6 +163,43 @@ std::string findings_to_csv(const Assessment& a) {
   return s;
 }
 
+DriveShelf read_drive_shelf(std::string_view text) {
+  DriveShelf shelf;
+  Table table(text, {"name", "kind"}, shelf.faults);
+  for (size_t r = 0; r < table.rows.size(); ++r) {
+    DriveOffer o;
+    o.name = table.text(r, "name");
+    Drive& d = o.drive;
+    d.kind = table.choice(r, "kind", Names(drive_names), DriveKind::none);
+    if (d.kind == DriveKind::none) table.fault(r, "kind", "must say what it is");
+    const auto number = [&](const char* column, const Spec& spec) { return table.number(r, column, spec); };
+    d.force = number("force_N", spec::positive("Rated force", Kind::force, 1e6));
+    d.stroke = number("stroke_m", spec::size("Stroke", 3));
+    d.speed = number("speed_m_per_s", spec::positive("Speed under load", Kind::speed, 5));
+    d.bore = number("bore_m", spec::size("Bore", 0.3));
+    d.rod = number("rod_m", spec::size("Rod", 0.2));
+    d.stall_torque = number("stall_torque_N_m", spec::positive("Stall torque", Kind::moment, 1e5));
+    d.no_load_speed = number("no_load_speed_rad_per_s", spec::positive("No-load speed", Kind::turn_rate, 1e5));
+    d.no_load_current = number("no_load_current_A", spec::positive("No-load current", Kind::current, 1e3));
+    d.stall_current = number("stall_current_A", spec::positive("Stall current", Kind::current, 1e4));
+    d.gearbox = number("gearbox", spec::positive("Gearbox", Kind::factor, 1e5));
+    d.efficiency = number("efficiency", spec::between("Efficiency", Kind::share, 0.05, 1));
+    d.rotor_inertia = number("rotor_inertia_kg_m2", spec::positive("Rotor's inertia", Kind::inertia, 10));
+    const Given turn = table.number(r, "full_throw_deg", spec::between("Full throw", Kind::factor, 10, 180));
+    if (turn.known()) d.full_throw = radians(turn);
+    o.mass = number("mass_kg", spec::mass("Mass"));
+    o.price = number("price", spec::not_negative("Price", Kind::factor, 1e6));
+    o.length = number("length_m", spec::size("Body, long", 3));
+    o.width = number("width_m", spec::size("Body, wide", 2));
+    o.height = number("height_m", spec::size("Body, high", 2));
+    o.current = number("current_A", spec::positive("Current", Kind::current, 1e3));
+    o.locks = table.text(r, "locks") == "yes";
+    o.powerless = table.choice(r, "powerless", Names(powerless_names), Powerless::stays);
+    shelf.drives.push_back(std::move(o));
+  }
+  return shelf;
+}
+
 WheelShelf read_wheel_shelf(std::string_view text) {
   WheelShelf shelf;
   Table table(text, {"name", "tyre", "diameter_m", "width_m", "flat_radius_m", "mass_kg", "greatest_load_N"},

@@ -49,6 +49,13 @@ struct UnitShelf {
 };
 UnitShelf read_unit_shelf(std::string_view text);
 
+//! A shelf of drives: what moves a leg, as it is sold.
+struct DriveShelf {
+  std::vector<DriveOffer> drives;
+  std::vector<Fault> faults;
+};
+DriveShelf read_drive_shelf(std::string_view text);
+
 //! A shelf of boxes that time a sequence.
 struct BoxShelf {
   std::vector<sequence::ShelfBox> boxes;

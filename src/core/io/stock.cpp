@@ -14,7 +14,8 @@ const Stock& shipped_stock() {
                             read_pucks(shelf_data::pucks).items, read_stock(shelf_data::wires).items,
                             read_stock(shelf_data::sheets).items, read_stock(shelf_data::plies).items},
                            read_unit_shelf(shelf_data::retract_units).units,
-                           read_box_shelf(shelf_data::sequencers).boxes};
+                           read_box_shelf(shelf_data::sequencers).boxes,
+                           read_drive_shelf(shelf_data::drives).drives};
   return stock;
 }
 

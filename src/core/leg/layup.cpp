@@ -33,4 +33,13 @@ LayUpTotal total_of(const std::vector<Ply>& plies) {
   return all;
 }
 
+int plies_of_a_mix(const Mixing& m) {
+  // A hair more, so that a ply that just goes in counts.
+  return static_cast<int>(std::floor(2.0 / 3 * m.working_time / m.ply_time * (1 + 1e-12)));
+}
+
+int mixes_for(const Ply& zone, int plies) {
+  return static_cast<int>(std::ceil(zone.count / static_cast<double>(plies) * (1 - 1e-12)));
+}
+
 }  // namespace kranich::leg

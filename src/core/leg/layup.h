@@ -31,4 +31,9 @@ struct LayUpTotal {
 inline constexpr double largest_batch = 0.15;
 LayUpTotal total_of(const std::vector<Ply>& plies);
 
+//! Plies that one mix reaches for, laid within two thirds of the time it can be worked; both times known.
+int plies_of_a_mix(const Mixing& mixing);
+//! Mixes that a zone takes, none for two zones: by then the first has set.
+int mixes_for(const Ply& zone, int plies_of_a_mix);
+
 }  // namespace kranich::leg

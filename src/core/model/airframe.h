@@ -18,6 +18,7 @@ enum class PointRole { tail, belly, wing_tip, other };
 //! One cross-section of a body: where, its top and bottom waterlines, its half width.
 struct Section : Kept {
   Given x, top, bottom, half_width;
+  bool corner = false;  //!< its outline has a corner here, else it runs on smoothly
   bool operator==(const Section&) const = default;
 };
 
@@ -63,6 +64,7 @@ struct Reference : Kept {
 
 struct OutlinePoint : Kept {
   Given x, z;
+  bool corner = false;
   bool operator==(const OutlinePoint&) const = default;
 };
 
@@ -98,6 +100,16 @@ struct KeepOut : Kept {
   bool operator==(const KeepOut&) const = default;
 };
 
+//! What must go in and out past everything else with the aircraft built: a tray, a battery, a hand with a
+//! spanner. A box where it sits, and the straight way it goes.
+struct Access : Kept {
+  std::string name;
+  Point low, high;            //!< its corners where it sits
+  Given way_x, way_y, way_z;  //!< by which it goes to be out
+  Given clearance;            //!< wanted all round on the way
+  bool operator==(const Access&) const = default;
+};
+
 struct Airframe : Kept {
   std::string level_reference;  //!< what is horizontal in the level attitude
   std::vector<Body> bodies;
@@ -110,6 +122,8 @@ struct Airframe : Kept {
   Given mass_limit;
   Given target_empty_mass;  //!< what it was designed to weigh empty
   std::vector<KeepOut> keep_outs;
+  std::vector<Access> accesses;
+  Given body_twist;  //!< of the body where the gear is held against the wing's axes: its starboard side up
   Aerodynamics aerodynamics;
   Given lift_off_wing_angle;  //!< wing angle to the air at lift-off
   Given stall_wing_angle;     //!< wing angle to the air at the stall, for the three-point attitude

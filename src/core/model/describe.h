@@ -79,6 +79,9 @@ void describe(V& v, T& d) {
   v.given("tie_length_m", d.tie_length, spec::size("Length of the wire", 3));
   v.object("stop", d.stop, "Stop in the bay that the arm meets");
   v.given("arm_length_m", d.arm_length, spec::size("Length of that arm", 2));
+  v.given("ramp_from_m", d.ramp_from, spec::not_negative("Ramp from, out from the hinge", Kind::length, 3));
+  v.given("ramp_to_m", d.ramp_to, spec::size("Ramp to, out from the hinge", 3));
+  v.given("ramp_height_m", d.ramp_height, spec::size("Ramp's height there", 0.5));
   v.given("torque_N_m", d.torque, spec::positive("Torque of its drive, stalled", Kind::moment, 1e4));
 }
 
@@ -240,6 +243,9 @@ void describe(V& v, T& p) {
   v.given("left_x_m", p.left_x, spec::place("Its left edge at station"));
   v.given("bottom_z_m", p.bottom_z, spec::place("Its lower edge over the ground"));
   v.given("width_m", p.width, spec::size("As wide as", 100));
+  v.given("turned_deg", p.turned, spec::angle("Turned by", -180, 180));
+  v.given("fade", p.fade, spec::between("Seen by", Kind::share, 0.05, 1));
+  v.flag("mirrored", p.mirrored, "Mirrored");
 }
 
 template <class V, Of<Design> T>
@@ -261,11 +267,15 @@ void describe(V& v, T& d) {
   v.list("materials", d.materials, "Materials of your own", 100);
   v.object("jig", d.jig, "Jig and alignment");
   v.list("plies", d.plies, "Reinforcement, ply by ply", 200);
+  v.object("mixing", d.mixing, "The resin as tried");
   v.list("parts", d.parts, "Parts weighed against each other", 200);
   v.list("done", d.done, "Steps done before there was a Book", 200);
   v.list("steps", d.own_tasks, "Steps of your own", 200);
   v.list("without", d.without, "What there is none of", 40);
   v.object("picture", d.picture, "Picture behind the side view");
+  v.object("side_tracing", d.side_tracing, "Drawing to trace, from the side");
+  v.object("front_tracing", d.front_tracing, "Drawing to trace, from ahead");
+  v.object("plan_tracing", d.plan_tracing, "Drawing to trace, from above");
   v.list("doors", d.doors, "Doors", 24);
   v.object("sequence", d.sequence, "Sequence");
   v.object("logic", d.logic, "Logic");

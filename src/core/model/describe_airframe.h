@@ -20,6 +20,7 @@ void describe(V& v, T& s) {
   v.given("top_m", s.top, spec::place("Top waterline"));
   v.given("bottom_m", s.bottom, spec::place("Bottom waterline"));
   v.given("half_width_m", s.half_width, spec::not_negative("Half width", Kind::length, 20));
+  v.flag("corner", s.corner, "Corner");
 }
 
 template <class V, Of<Body> T>
@@ -63,6 +64,7 @@ template <class V, Of<OutlinePoint> T>
 void describe(V& v, T& p) {
   v.given("x_m", p.x, spec::place("Station"));
   v.given("z_m", p.z, spec::place("Waterline"));
+  v.flag("corner", p.corner, "Corner");
 }
 
 template <class V, Of<Aerodynamics> T>
@@ -107,6 +109,17 @@ void describe(V& v, T& r) {
   v.flag("former", r.former, "A former that can hold a leg");
 }
 
+template <class V, Of<Access> T>
+void describe(V& v, T& a) {
+  v.text("name", a.name, "What goes in and out");
+  v.object("low", a.low, "Its least corner");
+  v.object("high", a.high, "Its greatest corner");
+  v.given("way_x_m", a.way_x, spec::place("Goes aft by"));
+  v.given("way_y_m", a.way_y, spec::place("Goes to starboard by"));
+  v.given("way_z_m", a.way_z, spec::place("Goes up by"));
+  v.given("clearance_m", a.clearance, spec::not_negative("Room wanted round it", Kind::length, 0.5));
+}
+
 template <class V, Of<Airframe> T>
 void describe(V& v, T& a) {
   v.text("level_reference", a.level_reference, "Level reference");
@@ -123,6 +136,8 @@ void describe(V& v, T& a) {
   v.given("mass_limit_kg", a.mass_limit, spec::mass("Greatest mass allowed"));
   v.given("target_empty_mass_kg", a.target_empty_mass, spec::mass("Empty mass it was designed to"));
   v.list("keep_outs", a.keep_outs, "What the gear must not run into", 60);
+  v.list("accesses", a.accesses, "What must go in and out", 20);
+  v.given("body_twist_deg", a.body_twist, spec::angle("Body twisted at the gear, starboard side up", -10, 10));
   v.object("aerodynamics", a.aerodynamics, "Ground run and side wind");
   v.given("lift_off_wing_angle_deg", a.lift_off_wing_angle, spec::angle("Wing angle at lift-off", 0, 30));
   v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));

@@ -21,6 +21,10 @@ void describe(V& v, T& w) {
           spec::positive("Greatest pressure of the wheel", Kind::pressure, 3e6));
   v.given("flat_radius_m", w.flat_radius, spec::size("Axle height on a flat tyre", 1.5));
   v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
+  v.given("fork_inside_m", w.fork_inside, spec::size("Fork inside, wide", 1));
+  v.given("grows_wide_m", w.grows_wide, spec::not_negative("Tyre grows to each side by", Kind::length, 0.05));
+  v.given("bulge_m", w.bulge, spec::not_negative("Tyre bulges under load to each side by", Kind::length, 0.1));
+  v.given("rim_play_m", w.rim_play, spec::not_negative("Play of its bearings at the rim", Kind::length, 0.05));
   v.text("why", w.why, "Why this size");
 }
 
@@ -259,6 +263,7 @@ void describe(V& v, T& d) {
   v.given("unit_arm_m", d.unit_arm, spec::size("Unit's arm", 0.5));
   v.given("unit_down_deg", d.unit_down, spec::angle("Unit's arm when down, to ahead", -360, 360));
   v.given("unit_stowed_deg", d.unit_stowed, spec::angle("Unit's arm when stowed", -360, 360));
+  v.choice("throws", d.throws, Names(throw_names), "Servo throws");
   v.given("over_centre_deg", d.over_centre, spec::angle("Over centre at each end", 0, 30));
   v.given("full_throw_deg", d.full_throw, spec::angle("Servo's turn to one side at 100 %", 10, 180));
   v.given("rod_stiffness_N_per_m", d.rod_stiffness,
@@ -273,12 +278,29 @@ void describe(V& v, T& d) {
           spec::not_negative("Fluid pushed out, at a rad a second", Kind::moment, 1e6));
 }
 
+template <class V, Of<DriveOffer> T>
+void describe(V& v, T& o) {
+  v.text("name", o.name, "Drive that could be taken");
+  v.object("drive", o.drive, "Its figures");
+  v.given("mass_kg", o.mass, spec::mass("Mass with its fittings"));
+  v.given("price", o.price, spec::not_negative("Price", Kind::factor, 1e6));
+  v.given("length_m", o.length, spec::size("Body, long", 3));
+  v.given("width_m", o.width, spec::size("Body, wide", 2));
+  v.given("height_m", o.height, spec::size("Body, high", 2));
+  v.given("current_A", o.current, spec::positive("Current while it works", Kind::current, 1e3));
+  v.flag("locks", o.locks, "Locks the leg at both ends by itself");
+  v.choice("powerless", o.powerless, Names(powerless_names), "Without power the leg");
+  v.text("rejected", o.rejected, "Not taken because");
+}
+
 template <class V, Of<Uplock> T>
 void describe(V& v, T& u) {
   v.object("hook", u.hook, "Hook on the leg, stowed");
   v.given("holds_N", u.holds, spec::positive("Hook and bracket hold", Kind::force, 1e6));
   v.given("load_factor", u.load_factor, spec::between("Load factor, gear up", Kind::factor, 1, 12));
   v.given("door_force_N", u.door_force, spec::not_negative("Door hung on it", Kind::force, 1e5));
+  v.flag("both_ends", u.both_ends, "The same hook holds the leg down");
+  v.given("reach_m", u.reach, spec::size("Longest bracket for a pin on the leg", 0.5));
 }
 
 template <class V, Of<BraceLinks> T>
@@ -323,6 +345,7 @@ void describe(V& v, T& u) {
   v.given("leg_pin_m", u.leg_pin, spec::size("Leg's pin", 0.2));
   v.given("measured_turn_deg", u.measured_turn, spec::angle("Turn measured on it", 10, 180));
   v.flag("other_way", u.other_way, "Runs the other way on the same signal");
+  v.given("flex_N_m_per_rad", u.flex, spec::positive("Gives under a moment, unit alone", Kind::torsion_rate, 1e7));
   v.list("holes", u.holes, "Mounting holes", 16);
 }
 
@@ -340,6 +363,8 @@ void describe(V& v, T& r) {
   v.object("king_pin", r.king_pin, "King-pin of the carrier, down");
   v.list("pulled_in", r.pulled_in, "Strut pulled in", 20);
   v.list("bends", r.bends, "Bends of the leg from the pivot on", 4);
+  v.given("far_skin_m", r.far_skin,
+          spec::between("Inside of the skin over the unit, waterline", Kind::length, -20, 20));
   v.given("floor_m", r.floor, spec::between("Floor that the leg passes, waterline", Kind::length, -20, 20));
   v.given("service_set_m", r.service_set, spec::between("Axle set aft in service", Kind::length, -0.5, 0.5));
   v.given("seat_starboard_m", r.seat_starboard,
@@ -360,6 +385,8 @@ void describe(V& v, T& r) {
   v.given("fastest_factor", r.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
   v.object("well", r.well, "Well");
   v.object("drive", r.drive, "Drive");
+  v.text("drive_name", r.drive_name, "Drive fitted");
+  v.list("drive_offers", r.drive_offers, "Drives that could be taken", 6);
   v.object("uplock", r.uplock, "Up-lock");
   v.object("brace", r.brace, "Folding brace");
 }
@@ -456,6 +483,8 @@ void describe(V& v, T& s) {
   v.given("bush_play_m", s.bush_play,
           spec::not_negative("Play of the bush, on the diameter", Kind::length, 0.02));
   v.given("bush_length_m", s.bush_length, spec::size("Bearings apart by", 2));
+  v.object("servo_low", s.servo_low, "Servo's body, least corner");
+  v.object("servo_high", s.servo_high, "Servo's body, greatest corner");
 }
 
 template <class V, Of<Leg> T>
@@ -473,6 +502,7 @@ void describe(V& v, T& l) {
   v.given("camber_deg", l.camber, spec::angle("Camber, extended", -30, 30));
   v.given("toe_in_deg", l.toe, spec::angle("Toe-in, extended", -15, 15));
   v.given("wheel_offset_m", l.wheel_offset, spec::between("Wheel outboard of the leg", Kind::length, -2, 2));
+  v.given("axle_aft_m", l.axle_aft, spec::between("Axle behind the leg's line", Kind::length, -1, 1));
   v.given("axle_beyond_wheel_m", l.axle_beyond_wheel,
           spec::not_negative("Axle tip outboard of the wheel's middle", Kind::length, 2));
   v.given("hub_width_m", l.hub_width, spec::size("Width of the hub", 1));

@@ -160,6 +160,12 @@ void describe(V& v, T& p) {
   v.text("remark", p.remark, "Remark");
 }
 
+template <class V, Of<Mixing> T>
+void describe(V& v, T& m) {
+  v.given("working_time_s", m.working_time, spec::positive("Mix can be worked for", Kind::time, 86400));
+  v.given("ply_time_s", m.ply_time, spec::positive("A ply takes", Kind::time, 86400));
+}
+
 template <class V, Of<Ply> T>
 void describe(V& v, T& p) {
   v.text("zone", p.zone, "Zone");

@@ -65,6 +65,9 @@ struct DoorDrive : Kept {
   Given tie_length;             //!< of the wire
   Point stop;                   //!< in the bay, that the arm comes up against
   Given arm_length;             //!< of that arm, from the crank's axis
+  //! Of a door pushed by the wheel: a ramp on its inside that rises from nothing at `ramp_from` to its height
+  //! at `ramp_to`, out from the hinge.
+  Given ramp_from, ramp_to, ramp_height;
   Given torque;                 //!< of servo or cylinder, stalled, about its own axis
   bool operator==(const DoorDrive&) const = default;
 };
@@ -190,6 +193,9 @@ struct Picture : Kept {
   std::string file;  //!< PNG or JPEG; as given, or beside the project
   bool shown = true;
   Given left_x, bottom_z, width;
+  Given turned;                 //!< about its lower left corner, anticlockwise, to be level
+  Given fade = defaulted(0.45);  //!< how much of it is seen
+  bool mirrored = false;        //!< the nose on its other side
   bool operator==(const Picture&) const = default;
 };
 
@@ -244,11 +250,15 @@ struct Design : Kept {
   std::vector<Material> materials;
   Jig jig;
   std::vector<Ply> plies;
+  Mixing mixing;
   std::vector<PartOffer> parts;
   std::vector<Done> done;
   std::vector<OwnTask> own_tasks;
   std::vector<Without> without;
   Picture picture;
+  //! Drawings or pictures that the outline is traced on, in aircraft axes: left edge at a station (front: so
+  //! far to port), lower edge at a waterline (plan: so far to port).
+  Picture side_tracing, front_tracing, plan_tracing;
   std::vector<Door> doors;
   Sequence sequence;
   Logic logic;

@@ -25,6 +25,8 @@ enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
 enum class DriveKind { none, actuator, cylinder, motor, servo };
+//! Which way a servo throws that throws one way only, seen onto its output.
+enum class ServoThrow { both_ways, anticlockwise, clockwise };
 enum class SteeringKind { none, castors, rod, sliding_rods };
 enum class SwingDirection { inward, outward, aft, forward };
 //! What the wheel does beside turning about the pivot: nothing; twists about the leg in proportion, or by a
@@ -46,6 +48,10 @@ struct Wheel : Kept {
   Given greatest_pressure;  //!< that the wheel may have, gauge
   Given flat_radius;        //!< axle above the ground on the rim or core
   Given fork_gap;           //!< least distance of the tyre to fork and leg
+  Given fork_inside;        //!< width of the fork inside, or twice from the wheel's middle to a one-sided leg
+  //! What takes room in it under way, each to one side: the tyre's growth, its bulge under load, the play of
+  //! the wheel's bearings at its rim.
+  Given grows_wide, bulge, rim_play;
   std::string why;          //!< of all sizes this one: what the builder decided by
   bool operator==(const Wheel&) const = default;
 };
@@ -239,6 +245,7 @@ struct Drive : Kept {
   //! Of a servo: its axis from the unit's pivot in the plane of the unit, x towards the nose, y up; the
   //! unit's arm and its angles to x at both ends.
   Given servo_x, servo_y, unit_arm, unit_down, unit_stowed;
+  ServoThrow throws = ServoThrow::both_ways;
   Given over_centre = defaulted(radians(4)), full_throw;  //!< servo's turn to one side at 100 %
   Given rod_stiffness;
   Given rod_diameter;  //!< of the push rod
@@ -254,6 +261,8 @@ struct Drive : Kept {
 struct Uplock : Kept {
   Point hook;  //!< where it holds the leg, stowed
   Given holds, load_factor = defaulted(3.8), door_force = defaulted(0);
+  bool both_ends = false;  //!< the same hook holds the leg down too, by a second pin on it
+  Given reach;             //!< longest bracket that a pin may stand out from the leg's line
   bool operator==(const Uplock&) const = default;
 };
 
@@ -299,8 +308,25 @@ struct RetractUnit : Kept {
   Given bore, leg_pin;     //!< its bore, and the leg's pin that goes into it
   Given measured_turn;     //!< extended fully and held against another
   bool other_way = false;  //!< runs the other way on the same signal
+  Given flex;              //!< moment that turns it by a radian, down and locked, as a lever says, N·m/rad
   std::vector<UnitHole> holes;
   bool operator==(const RetractUnit&) const = default;
+};
+
+//! What becomes of a leg when the power is gone.
+enum class Powerless { stays, falls, is_driven_by_hand };
+
+//! A drive that could be taken, beside that which is, with what decides between them.
+struct DriveOffer : Kept {
+  std::string name;
+  Drive drive;
+  Given mass, price;            //!< with its fittings
+  Given length, width, height;  //!< of its body
+  Given current;                //!< drawn while it works
+  bool locks = false;           //!< holds the leg at both ends by itself
+  Powerless powerless = Powerless::stays;
+  std::string rejected;  //!< why it is not taken; empty: still open
+  bool operator==(const DriveOffer&) const = default;
 };
 
 struct Retraction : Kept {
@@ -316,6 +342,7 @@ struct Retraction : Kept {
   Point king_pin;               //!< of a carrier on arms: on its king-pin, which stands upright
   std::vector<PulledIn> pulled_in;
   std::vector<LegBend> bends;
+  Given far_skin;  //!< waterline of the inside of the skin over the unit, that it may be let in to
   Given floor;                      //!< waterline of a floor or plate that the leg passes through a slot
   Given service_set;                //!< how far aft the axle stands after landings, the leg bent back
   Given seat_starboard, seat_port;  //!< measured: the stowed wheel behind the mouth on each side
@@ -329,6 +356,8 @@ struct Retraction : Kept {
   Given slowest, fastest;  //!< spread of those times as factors
   Well well;
   Drive drive;
+  std::string drive_name;  //!< of what is fitted
+  std::vector<DriveOffer> drive_offers;
   Uplock uplock;
   BraceLinks brace;
   bool operator==(const Retraction&) const = default;
@@ -417,6 +446,7 @@ struct Steering : Kept {
   Given servo_torque, servo_arm;
   bool lets_go = false;          //!< centred and its command taken away before the leg goes up
   Given bush_play, bush_length;  //!< play on the diameter, distance of the outermost bearings
+  Point servo_low, servo_high;   //!< corners of the servo's body
   bool operator==(const Steering&) const = default;
 };
 
@@ -435,6 +465,7 @@ struct Leg : Kept {
   Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
   Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
   Given wheel_offset;                    //!< wheel's middle plane outboard of the leg's line, along the axle
+  Given axle_aft;  //!< axle behind the leg's line, level along the wheel: on a side arm, or moved
   Given axle_beyond_wheel;               //!< axle tip outboard of the wheel's middle plane
   Given hub_width, spacer, brake_width;  //!< what is stacked on the axle between leg and wheel's middle: half
                                          //!< the hub, spacer, brake

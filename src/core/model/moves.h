@@ -119,6 +119,7 @@ inline void lengthen_leg(Leg& leg, double by) {
   const Vec3 top = leg.held_at();
   Vec3 end = leg.axle.vec();
   if (leg.wheel_offset.known()) end.y() -= leg.wheel_offset;
+  if (leg.axle_aft.known()) end.x() -= leg.axle_aft;
   Vec3 line = (end - top).normalized();
   if (!line.allFinite()) line = Vec3(0, 0, -1);
   // The end of a leg that bends goes with its axle.

@@ -133,6 +133,12 @@ struct PartOffer : Kept {
   bool operator==(const PartOffer&) const = default;
 };
 
+//! The resin as it was tried: how long a mix can be worked, and how long a ply takes to lay.
+struct Mixing : Kept {
+  Given working_time, ply_time;
+  bool operator==(const Mixing&) const = default;
+};
+
 //! A ply of a reinforcement: where, what, how many, to be ticked off when it lies.
 struct Ply : Kept {
   std::string zone, cloth, direction;

@@ -29,8 +29,31 @@ Capsule brought(const Eigen::Isometry3d& own, const Capsule& c) {
   return {own * c.from, own * c.to, c.radius};
 }
 
-Box box_of(const DoorPanel& p) {
-  return Box{{0, 0, 0}, {(p.rear - p.hinge.point).norm(), p.width, std::max(p.thickness, 1e-6)}};
+//! The panel, and the steps of its ramp: how many there are.
+struct Slabs {
+  static constexpr int steps = 8;
+  std::array<Box, steps + 1> boxes;
+  size_t count = 1;
+};
+Slabs slabs_of(const DoorPanel& p) {
+  Slabs s;
+  const double length = (p.rear - p.hinge.point).norm();
+  const double thick = std::max(p.thickness, 1e-6);
+  s.boxes[0] = {{0, 0, 0}, {length, p.width, thick}};
+  if (!(p.ramp_height > 0) || !(p.ramp_to > p.ramp_from)) return s;
+  for (int i = 0; i < Slabs::steps; ++i) {
+    const double from = p.ramp_from + (p.ramp_to - p.ramp_from) * i / Slabs::steps;
+    s.boxes[s.count++] = {{0, from, 0}, {length, p.ramp_to, thick + p.ramp_height * (i + 1) / Slabs::steps}};
+  }
+  return s;
+}
+template <class Solid>
+double nearest_of(const DoorPanel& p, const Solid& solid) {
+  const Slabs slabs = slabs_of(p);
+  double least = std::numeric_limits<double>::infinity();
+  for (size_t i = 0; i < slabs.count; ++i)
+    least = std::min(least, nearest(solid, Obstacle(slabs.boxes[i])).distance);
+  return least;
 }
 
 }  // namespace
@@ -57,11 +80,11 @@ BoundSolid::BoundSolid(const Capsule& capsule)
       radius((capsule.to - capsule.from).norm() / 2 + capsule.radius) {}
 
 double DoorPanel::clearance(const RoundedWheel& wheel, double opening) const {
-  return nearest(brought(to_own(*this, opening), wheel), Obstacle(box_of(*this))).distance;
+  return nearest_of(*this, brought(to_own(*this, opening), wheel));
 }
 
 double DoorPanel::clearance(const Capsule& capsule, double opening) const {
-  return nearest(brought(to_own(*this, opening), capsule), Obstacle(box_of(*this))).distance;
+  return nearest_of(*this, brought(to_own(*this, opening), capsule));
 }
 
 namespace {
@@ -69,16 +92,19 @@ template <class Distance>
 double least_of(const DoorPanel& panel, const std::vector<BoundSolid>& solids, double opening,
                 Distance&& distance) {
   const Eigen::Isometry3d own = to_own(panel, opening);
-  const Box box = box_of(panel);
-  const Obstacle obstacle = box;
+  const Slabs slabs = slabs_of(panel);
   double least = std::numeric_limits<double>::infinity();
-  for (const BoundSolid& b : solids) {
-    const Vec3 centre = own * b.centre;
-    const double off = (centre - centre.cwiseMax(box.low).cwiseMin(box.high)).norm() - b.radius;
-    if (off >= std::max(0.0, least)) continue;
-    least = std::min(
-        least,
-        std::visit([&](const auto& solid) { return distance(brought(own, solid), obstacle); }, b.solid));
+  for (size_t i = 0; i < slabs.count; ++i) {
+    const Box& box = slabs.boxes[i];
+    const Obstacle obstacle = box;
+    for (const BoundSolid& b : solids) {
+      const Vec3 centre = own * b.centre;
+      const double off = (centre - centre.cwiseMax(box.low).cwiseMin(box.high)).norm() - b.radius;
+      if (off >= std::max(0.0, least)) continue;
+      least = std::min(
+          least,
+          std::visit([&](const auto& solid) { return distance(brought(own, solid), obstacle); }, b.solid));
+    }
   }
   return least;
 }
@@ -113,6 +139,12 @@ std::optional<DoorPanel> panel_of(const Door& d) {
   p.width = d.width;
   p.thickness = d.thickness.known() ? d.thickness.si : 0;
   p.open = d.open_angle;
+  const DoorDrive& r = d.drive;
+  if (r.way == DoorWay::wheel && r.ramp_from.known() && r.ramp_to.known() && r.ramp_height.known()) {
+    p.ramp_from = r.ramp_from;
+    p.ramp_to = r.ramp_to;
+    p.ramp_height = r.ramp_height;
+  }
   return p;
 }
 

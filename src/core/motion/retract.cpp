@@ -143,7 +143,10 @@ Vec3 axle_direction(const Leg& leg) {
 }
 
 Vec3 foot(const Leg& leg) {
-  return leg.axle.vec() - (leg.wheel_offset.known() ? leg.wheel_offset.si : 0) * axle_direction(leg);
+  const Vec3 axle = axle_direction(leg);
+  const Vec3 rolls = (Vec3::UnitX() - axle.x() * axle).normalized();
+  return leg.axle.vec() - (leg.wheel_offset.known() ? leg.wheel_offset.si : 0) * axle -
+         (leg.axle_aft.known() ? leg.axle_aft.si : 0) * rolls;
 }
 
 }  // namespace kranich::motion

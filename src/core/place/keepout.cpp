@@ -134,4 +134,42 @@ Furthest furthest(const Box& unit, const std::vector<KeepOut>& keep_outs, int ax
   return f;
 }
 
+std::optional<Box> plate_of(const Joint& j) {
+  const bool flat = j.kind == JointKind::plate || j.kind == JointKind::block;
+  if (!flat || !j.at.known() || !j.length.known() || !j.width.known()) return std::nullopt;
+  double high = j.thickness.known() ? j.thickness.si : 0;
+  for (const Given* over : {&j.cheeks, &j.box_depth})
+    if (over->known()) high = std::max(high, over->si);
+  Vec3 low(-j.length / 2, -j.width / 2, 0);
+  Vec3 top(j.length / 2, j.width / 2, high);
+  if (j.face == JointFace::facing_aft) {
+    low = Vec3(-high, -j.length / 2, -j.width / 2);
+    top = Vec3(0, j.length / 2, j.width / 2);
+  } else if (j.face == JointFace::facing_side) {
+    low = Vec3(-j.length / 2, -high, -j.width / 2);
+    top = Vec3(j.length / 2, 0, j.width / 2);
+  }
+  return Box{j.at.vec() + low, j.at.vec() + top};
+}
+
+std::optional<WayOut> way_out(const Box& body, const Vec3& way, const std::vector<KeepOut>& keep_outs) {
+  const auto at = [&](double share) {
+    const Box there{body.low + share * way, body.high + share * way};
+    const Box twin{Vec3(there.low.x(), -there.high.y(), there.low.z()),
+                   Vec3(there.high.x(), -there.low.y(), there.high.z())};
+    auto near = nearest_keep_out(there, keep_outs);
+    const auto other = nearest_keep_out(twin, keep_outs);
+    return near && other && other->distance < near->distance ? other : near;
+  };
+  std::optional<WayOut> least;
+  const auto look = [&](double share) {
+    if (const auto near = at(share); near && (!least || near->distance < least->distance))
+      least = WayOut{near->distance, share, near->name};
+  };
+  // As fine as the distance can change by a tenth of a millimetre between two looks, a thousand at most.
+  const int looks = static_cast<int>(std::clamp(way.norm() / 2e-4, 1.0, 1000.0));
+  for (int i = 0; i <= looks; ++i) look(static_cast<double>(i) / looks);
+  return least;
+}
+
 }  // namespace kranich::place

@@ -34,6 +34,20 @@ struct NearestKeepOut {
 };
 std::optional<NearestKeepOut> nearest_keep_out(const Box& unit, const std::vector<KeepOut>& keep_outs);
 
+//! The body of a joint that is a plate or block, with its cheeks or the box over it: upright over a face that
+//! looks down, ahead of one that looks aft, inboard of one that looks to the side. Nothing where its place or
+//! a measure is missing.
+std::optional<Box> plate_of(const Joint& joint);
+
+//! Where a box that goes straight out by a way comes nearest to what must not be touched, on either side of
+//! the aircraft. Nothing where no measure of any is known.
+struct WayOut {
+  double distance;   //!< negative: it does not pass
+  double share;      //!< of the way done there
+  std::string name;  //!< of what it passes
+};
+std::optional<WayOut> way_out(const Box& body, const Vec3& way, const std::vector<KeepOut>& keep_outs);
+
 //! Shifts along one axis (0 x, 1 y) at which the unit overlaps the keep-out.
 struct Interval {
   double from, to;

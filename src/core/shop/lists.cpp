@@ -313,6 +313,14 @@ Maker::Made Maker::lay_up() const {
                    std::to_string(all.batches)});
     buy.push_back({"it weighs, laid up", say(all.cloth + all.resin, Kind::mass)});
   }
+  if (d_.mixing.working_time.known() && d_.mixing.ply_time.known()) {
+    const int of_a_mix = leg::plies_of_a_mix(d_.mixing);
+    buy.push_back({"plies laid from one mix, in two thirds of its working time", std::to_string(of_a_mix)});
+    for (size_t i = 0; i < d_.plies.size() && of_a_mix > 0; ++i)
+      if (d_.plies[i].count.known())
+        buy.push_back({fmt::format("{} {}: {}", i + 1, d_.plies[i].zone, say(d_.plies[i].count * d_.mixing.ply_time, Kind::time)),
+                       fmt::format("{} mixes", leg::mixes_for(d_.plies[i], of_a_mix))});
+  }
   for (const auto& zone : all.left_out)
     buy.push_back({fmt::format("not counted: {}", zone), "area, cloth's weight or resin missing"});
   s.table({0, y - 8}, {75, 30}, buy, 2.4);

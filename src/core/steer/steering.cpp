@@ -11,6 +11,7 @@
 #include "core/model/lacking.h"
 #include "core/motion/linkage.h"
 #include "core/motion/retract.h"
+#include "core/motion/suspend.h"
 
 namespace kranich::steer {
 
@@ -19,6 +20,15 @@ std::optional<motion::Axis> steering_axis(const Leg& leg) {
   const Vec3 up = (leg.held_at() - foot).normalized();
   if (!foot.allFinite() || !up.allFinite()) return std::nullopt;
   return motion::Axis{foot, up};
+}
+
+double trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch) {
+  const Vec3 up(-std::sin(pitch), 0, std::cos(pitch));
+  const Vec3 aft(std::cos(pitch), 0, std::sin(pitch));
+  const Vec3 contact = axle - radius * up;
+  const Vec3 ground =
+      axis.point + (contact - axis.point).dot(up) / axis.direction.dot(up) * axis.direction;
+  return (contact - ground).dot(aft);
 }
 
 std::optional<Turning> turning_of(const Design& d, const Leg& leg) {
@@ -32,6 +42,39 @@ std::optional<Turning> turning_of(const Design& d, const Leg& leg) {
                  0,
                  leg.steering.angle,
                  std::atan2(std::abs(axis->direction.x()), axis->direction.z())};
+}
+
+std::optional<double> turn_by_springing(const Leg& leg) {
+  const Steering& s = leg.steering;
+  const auto axis = steering_axis(leg);
+  if (s.kind != SteeringKind::rod || !axis || !s.rod_airframe.known() || !s.rod_leg.known() || !(leg.travel > 0))
+    return std::nullopt;
+  const Vec3 fixed = s.rod_airframe.vec();
+  const Vec3 arm = s.rod_leg.vec();
+  const double length = (arm - fixed).norm();
+  const double branch = motion::branch_of(motion::rod_turn(*axis, arm, fixed, length), 0);
+  const auto hinge = motion::hinge_axis(leg);
+  constexpr int steps = 64;
+  double most = 0;
+  // Seen from the leg, the rod's fixed end moves.
+  const auto see = [&](const Vec3& seen) {
+    const double turn = motion::rod_turn(*axis, arm, seen, length).at(branch);
+    most = std::isnan(turn) || std::isnan(most) ? std::numeric_limits<double>::quiet_NaN()
+                                                : std::max(most, std::abs(turn));
+  };
+  if (!hinge) {
+    for (int i = 1; i <= steps; ++i) see(fixed - leg.travel * i / steps * axis->direction);
+    return most;
+  }
+  // Up by the travel at the axle, whichever way that turns it.
+  const Vec3 axle = leg.axle.vec();
+  const double sign = (hinge->turn(1e-3) * axle).z() > axle.z() ? 1 : -1;
+  for (int i = 1; i <= 16 * steps; ++i) {
+    const double turn = sign * i / (16.0 * steps);
+    if ((hinge->turn(turn) * axle).z() - axle.z() > leg.travel) break;
+    see(hinge->turn(turn).inverse() * fixed);
+  }
+  return most;
 }
 
 double FoldingRod::length(double turn) const { return (moves.pose(carried, turn) * arm - airframe).norm(); }

@@ -17,6 +17,11 @@ namespace kranich::steer {
 //! What a leg's wheel is turned about: its own line, upward; nothing where that is unknown.
 std::optional<motion::Axis> steering_axis(const Leg& leg);
 
+//! How far a wheel's contact lies behind the point where the line it is turned about meets level ground,
+//! with the aircraft pitched (nose up positive); an axis that never meets it gives ±∞. Axle and axis in
+//! aircraft axes.
+double trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch);
+
 //! The turn that a steered leg makes at its stop, about mains and wing of its aircraft; nothing where angle,
 //! axles or the leg's line are unknown, or where it turns on the spot (from 89°).
 std::optional<Turning> turning_of(const Design& design, const Leg& leg);
@@ -42,6 +47,11 @@ struct FoldFigures {
 };
 //! Looked at every 1/180 of the travel for a lock; the extremes refined.
 FoldFigures fold_figures(const FoldingRod& rod);
+
+//! Most by which a rod of fixed length turns the wheel as the leg springs over its travel, the servo still: the
+//! leg slides along the line it is steered about, or turns about its hinge. NaN: the rod locks. Nothing where rod,
+//! line or travel are unknown, or a slid rod leaves the wheel alone.
+std::optional<double> turn_by_springing(const Leg& leg);
 
 //! How far a rod stands from square to its arm (0: square); the wheel straight.
 double off_square(const motion::Axis& axis, const Vec3& arm_end, const Vec3& rod_end);

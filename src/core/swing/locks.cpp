@@ -1,17 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/swing/locks.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <numbers>
 
 #include "core/base/quantity.h"
+#include "core/motion/retract.h"
 
 namespace kranich::swing {
 namespace {
 
 double cross(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(); }
 Vec2 square(const Vec2& v) { return {-v.y(), v.x()}; }
+
+LatchPin pin_at(const Vec3& point, const Vec3& held, const Vec3& along) {
+  const double down = (point - held).dot(along);
+  return {down, (point - held - down * along).norm()};
+}
 
 }  // namespace
 
@@ -71,6 +78,24 @@ double hook_force(const Uplock& l, const Vec3& up) {
       u.dot((l.cg - l.axis.point).cross(-l.mass * l.load_factor * standard_gravity * up.normalized()));
   const double holds = u.dot((l.hook - l.axis.point).cross(l.hook_direction.normalized()));
   return -falls / holds + l.door_force;
+}
+
+std::optional<LatchPins> latch_pins(const Leg& leg) {
+  const auto moves = motion::retracting(leg);
+  const Vec3 held = leg.held_at();
+  const Vec3 line = motion::foot(leg) - held;
+  if (!moves || !leg.retraction.uplock.hook.known() || !line.allFinite() || !(line.norm() > 0))
+    return std::nullopt;
+  // The hook stays; seen from the leg as it stands down, it is where the pins are wanted.
+  const Vec3 hook = leg.retraction.uplock.hook.vec();
+  const Vec3 stowed = moves->pose(motion::Carried::leg, moves->full_turn).inverse() * hook;
+  const Vec3 along = line.normalized();
+  const auto from_axis = [&](const Vec3& p) {
+    const Vec3 out = p - moves->axis.point;
+    return Vec3((out - out.dot(moves->axis.direction) * moves->axis.direction).normalized());
+  };
+  const double apart = std::acos(std::clamp(from_axis(stowed).dot(from_axis(hook)), -1.0, 1.0));
+  return LatchPins{pin_at(stowed, held, along), pin_at(hook, held, along), apart, line.norm()};
 }
 
 }  // namespace kranich::swing

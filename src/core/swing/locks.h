@@ -3,7 +3,10 @@
 //! handbook, Swing.
 #pragma once
 
+#include <optional>
+
 #include "core/base/geometry.h"
+#include "core/model/design.h"
 #include "core/motion/frame.h"
 
 namespace kranich::swing {
@@ -51,5 +54,19 @@ struct Uplock {
   double door_force = 0;          //!< along the hook's force
 };
 double hook_force(const Uplock& lock, const Vec3& up = Vec3::UnitZ());
+
+//! A pin on the leg that a hook on the airframe takes: how far down the leg from where it is held, and how far
+//! off its line.
+struct LatchPin {
+  double along, off;
+};
+//! The pins for one hook that holds a leg at both ends. Leg down.
+struct LatchPins {
+  LatchPin stowed, down;
+  double apart;   //!< as seen from the axis it turns about
+  double length;  //!< of the leg to its foot
+};
+//! Nothing where hook, leg or its motion are unknown.
+std::optional<LatchPins> latch_pins(const Leg& leg);
 
 }  // namespace kranich::swing

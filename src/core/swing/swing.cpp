@@ -373,18 +373,43 @@ std::optional<SwingFigures> swing_figures(const Leg& leg) {
   const Vec3 line = motion::foot(leg) - r.pivot.vec();
   f.length = line.norm();
   f.down_lean = lean_away(moves->axis.direction, line);
+  f.shank_lean = lean_away(moves->axis.direction, moves->line.direction);
   const double full = moves->full_turn;
   const Vec3 stowed_line = turn_about(moves->axis.direction, full) * line.normalized();
   f.stowed_slope = std::asin(std::clamp(stowed_line.z(), -1.0, 1.0));
   f.unit_down_lean =
       r.mount_tilt.known() ? r.unit_angle - quarter - r.mount_tilt : std::numeric_limits<double>::quiet_NaN();
-  f.required_angle = quarter + r.mount_tilt + f.down_lean;
+  f.required_angle = quarter + r.mount_tilt + f.shank_lean;
   const Eigen::Isometry3d turn = moves->pose(motion::Carried::wheel, full);
   f.wheel_stowed = turn * leg.axle.vec();
   f.axle_stowed = turn.linear() * motion::axle_direction(leg);
   f.protrusion =
       r.well.low.z - lowest_point(f.wheel_stowed, f.axle_stowed, leg.wheel.diameter, leg.wheel.width);
   return f;
+}
+
+std::optional<RemadeLeg> remade_leg(const Leg& leg) {
+  const auto f = swing_figures(leg);
+  const auto moves = motion::retracting(leg);
+  if (!f || !moves || !leg.retraction.mount_tilt.known()) return std::nullopt;
+  const double off = f->shank_lean - f->unit_down_lean;
+  if (std::abs(off) < radians(0.1)) return std::nullopt;
+  const Retraction& r = leg.retraction;
+  const Vec3 pivot = r.pivot.vec();
+  const Vec3 foot = motion::foot(leg);
+  const Vec3& axis = moves->axis.direction;
+  // Leaning away is a turn against the way it stows.
+  const Vec3 shank = turn_about(axis, off) * moves->line.direction;
+  const bool bent = !r.bends.empty() && r.bends.front().at.known();
+  RemadeLeg made{};
+  made.from_pivot = bent ? (r.bends.front().at.vec() - pivot).norm() : 0.2 * (foot - pivot).norm();
+  made.bend = pivot + made.from_pivot * shank;
+  const Vec3 next = r.bends.size() > 1 && r.bends[1].at.known() ? r.bends[1].at.vec() : foot;
+  const Vec3 rest = next - made.bend;
+  made.angle = std::acos(std::clamp(shank.dot(rest.normalized()), -1.0, 1.0));
+  const double now = bent ? made.from_pivot + (next - r.bends.front().at.vec()).norm() : (foot - pivot).norm();
+  made.longer = made.from_pivot + rest.norm() - now;
+  return made;
 }
 
 std::optional<double> turn_by_springing(const Leg& leg) {

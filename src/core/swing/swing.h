@@ -133,11 +133,24 @@ struct SwingFigures {
   double length;          //!< pivot to the leg's lower end
   double down_lean;       //!< λ of the leg as Place has it, away from the stowed side
   double stowed_slope;    //!< σ after the unit's turn
+  double shank_lean;      //!< of what goes into the unit: its first piece where the leg bends, else λ
   double unit_down_lean;  //!< λ that unit angle and mount tilt make
-  double required_angle;  //!< 90° + σ_mount + λ
+  double required_angle;  //!< 90° + σ_mount + lean of the shank
   Vec3 wheel_stowed, axle_stowed;
   double protrusion;  //!< how far the stowed wheel stands out below the well's mouth; negative: inside
 };
 std::optional<SwingFigures> swing_figures(const Leg& leg);
+
+//! A leg made anew for a unit that does not stand as it does: out of the unit the way that goes, then bent so
+//! that wheel and foot stay where they are. Leg down, aircraft axes.
+struct RemadeLeg {
+  Vec3 bend;
+  double from_pivot;  //!< to the bend, along the shank
+  double angle;       //!< that it is bent by there
+  double longer;      //!< than the straight one, of tube
+};
+//! Bent where it bends first, else a fifth of the way down. Nothing where leg, mount or unit are not known, or
+//! they agree within a tenth of a degree.
+std::optional<RemadeLeg> remade_leg(const Leg& leg);
 
 }  // namespace kranich::swing

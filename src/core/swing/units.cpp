@@ -61,7 +61,7 @@ std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const
     // A unit is screwed to the mount that is there: the leg leans by the difference of the angles.
     const auto figures = swing_figures(tried);
     if (figures && tried.retraction.mount_tilt.known() && unit.angle.known()) {
-      c.lean = figures->down_lean - figures->unit_down_lean;
+      c.lean = figures->shank_lean - figures->unit_down_lean;
       if (std::abs(c.lean) > radians(0.5))
         c.against.push_back(say("the leg would stand {} off: another mount tilt, or the leg bent",
                                 Amount{c.lean, Kind::angle}));
@@ -125,7 +125,7 @@ std::vector<UnitCandidate> rank_units(const std::vector<ShelfUnit>& shelf, const
   return list;
 }
 
-std::vector<PlateCorner> plate_corners(const Leg& leg) {
+std::vector<PlateCorner> plate_corners(const Leg& leg, double surface_slope) {
   const Retraction& r = leg.retraction;
   if (!r.unit_low.known() || !r.unit_high.known() || !r.mount_tilt.known()) return {};
   const Vec3 axis = motion::stowing_direction(r);
@@ -141,7 +141,7 @@ std::vector<PlateCorner> plate_corners(const Leg& leg) {
   for (const double x : {r.unit_low.x.si, r.unit_high.x.si})
     for (const double y : {r.unit_low.y.si, r.unit_high.y.si}) {
       const Vec3 p(x, y, 0);
-      const double up = up_axis * p.dot(level) + up_stowed * p.dot(stowed);
+      const double up = up_axis * p.dot(level) + up_stowed * p.dot(stowed) - std::tan(surface_slope) * y;
       corners.push_back({x, y, -up});
       highest = std::max(highest, up);
     }

@@ -61,7 +61,9 @@ struct PlateCorner {
   double x, y;   //!< from the pivot
   double depth;  //!< below the surface
 };
+//! On a surface that is not level athwartships (a body that is twisted there) it rises outboard by
+//! `surface_slope`, rad; the plate stays to the aircraft's true axes.
 //! Nothing where the unit's body or the tilt is unknown.
-std::vector<PlateCorner> plate_corners(const Leg& leg);
+std::vector<PlateCorner> plate_corners(const Leg& leg, double surface_slope = 0);
 
 }  // namespace kranich::swing
