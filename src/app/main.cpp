@@ -17,10 +17,12 @@
 #include "app/document/journal.h"
 #include "app/document/signals.h"
 #include "app/main_window.h"
+#include "app/manual.h"
 #include "app/print/report.h"
 #include "app/print/templates.h"
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
+#include "core/assess/drive_offers.h"
 #include "core/io/variants.h"
 #include "core/model/moves.h"
 
@@ -116,6 +118,24 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     keep_variant(d, "as drawn", "");
     shift_mains(d, -0.021, 0, 0);
   });
+  // The outline, a chapter of the manual, drives side by side.
+  document.edit(QObject::tr("Drives to compare"), [](Design& d) {
+    Leg& leg = d.gear.legs.front();
+    leg.retraction.drive_offers.push_back(offer_of(leg, "copy, less bore"));
+    leg.retraction.drive_offers.back().drive.bore.si *= 0.5;
+    leg.retraction.drive_offers.back().rejected = "too weak on jacks";
+    leg.retraction.drive_offers.push_back(offer_of(leg, "electric"));
+    leg.retraction.drive_offers.back().drive.kind = DriveKind::actuator;
+    leg.retraction.drive_offers.back().powerless = Powerless::stays;
+  });
+  for (const auto& [name, widget] : {std::pair{"outline", make_outline_dialog(document, &window)},
+                                     std::pair{"manual", show_manual("place", &window)},
+                                     std::pair{"drives", make_drive_dialog(document, document.design().gear.legs.front().id, &window)}}) {
+    widget->show();
+    settle(4);
+    save(*widget, QString::fromLatin1(name));
+    delete widget;
+  }
   QWidget* beside[]{make_hold_dialog(document, &window),
                     make_compare_dialog(document, &window),
                     make_wheel_dialog(document, document.design().gear.main().id, &window),

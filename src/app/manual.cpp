@@ -44,6 +44,7 @@ class Manual : public QDialog {
     pages_->setAccessibleName(tr("Chapter of the manual"));
     pages_->setOpenExternalLinks(false);
     pages_->setFont(text_font(10));
+    pages_->setFrameShape(QFrame::NoFrame);
     all->addWidget(pages_, 1);
     connect(pages_, &QTextBrowser::backwardAvailable, back, &QWidget::setEnabled);
     connect(find, &QLineEdit::returnPressed, this, [this, find] {
@@ -57,6 +58,7 @@ class Manual : public QDialog {
     const QString file = QStringLiteral(":/docs/manual/%1.md").arg(chapter);
     pages_->setSource(QUrl("qrc" + (QFile::exists(file) ? file : QStringLiteral(":/docs/manual/index.md"))),
                       QTextDocument::MarkdownResource);
+    pages_->document()->setDocumentMargin(18);
   }
 
  private:

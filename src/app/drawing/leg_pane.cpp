@@ -88,7 +88,7 @@ void LegPane::draw(Sheet& s) {
   const LegStrength* r = strength();
   const auto which = shown_case();
   s.title(view_ == View::ahead ? QObject::tr("%1 from ahead").arg(who)
-                               : QObject::tr("from starboard, nose to the left"),
+                               : QObject::tr("from port, nose to the left"),
           view_ == View::ahead && r && which ? text_of(r->cases.cases[*which].name) : QString());
   if (!l.axle.known() || !l.wheel.diameter.known()) {
     s.label(s.frame().to_world(s.frame().device().center()),

@@ -14,7 +14,7 @@ class LegPane : public Pane {
   std::string leg = "main";  //!< id
   std::string load_case;     //!< which is drawn; empty: the one that decides for the worst part
   QString name() const override {
-    return view_ == View::ahead ? QObject::tr("Leg from ahead") : QObject::tr("Leg from starboard");
+    return view_ == View::ahead ? QObject::tr("Leg from ahead") : QObject::tr("Leg from port");
   }
   QRectF bounds() const override;
   QMarginsF margins() const override { return {84, 64, 84, 92}; }

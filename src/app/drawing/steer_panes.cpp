@@ -137,7 +137,15 @@ QRectF TurnPane::bounds() const {
   }
   if (x_high < x_low) return {0, 0, 1, 1};
   const double length = std::max(0.3, x_high - x_low);
-  return {-y - 0.4 * length, -x_high - 0.5 * length, 2 * y + 2.2 * length, 2.0 * length};
+  const QRectF wheels(-y - 0.4 * length, -x_high - 0.5 * length, 2 * y + 2.2 * length, 2.0 * length);
+  // The whole turn where it is tight; of a wide one the part at the wheels.
+  const auto turn = steer::turning_of(d, of_.the_leg());
+  if (!turn || of_.the_leg().steering.kind == SteeringKind::none) return wheels;
+  const auto figures = steer::turn_figures(*turn);
+  const double radius = std::max(figures.outer, figures.steered);
+  if (!(radius < 3 * length)) return wheels;
+  return wheels.united(QRectF(figures.middle - 1.05 * radius, -d.gear.main().axle.x - 1.05 * radius, 2.1 * radius,
+                              2.1 * radius));
 }
 
 void TurnPane::draw(Sheet& s) {

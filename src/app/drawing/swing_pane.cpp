@@ -135,7 +135,7 @@ void SwingPane::draw(Sheet& s) {
     return;
   }
   s.title(who, QObject::tr("%1 · %2 of %3")
-                   .arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from starboard"),
+                   .arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from port"),
                         document_.say(share * l.retraction.unit_angle, Kind::angle),
                         document_.say(l.retraction.unit_angle, Kind::angle)));
   draw_well(s);

@@ -149,13 +149,20 @@ class BenchPage : public StationPage {
            {"per", tr("For each")},
            {"text", tr("What to do")},
            {"why", tr("Why")},
+           {"hazard", tr("Hazard")},
+           {"helpers", tr("Helpers")},
            {"gate", tr("Before")},
            {"reading", tr("Reading")},
            {"unit", tr("Unit")},
            {"predicted", tr("Foretold")},
            {"tolerance", tr("Off by")},
+           {"sets", tr("Sets the number")},
+           {"stop", tr("Stops")},
+           {"rung", tr("Rung")},
            {"reopens", tr("Reopened by")},
-           {"repeat", tr("Again")}},
+           {"repeat", tr("Again")},
+           {"choice", tr("Two schools")},
+           {"needs", tr("Serves")}},
           [](Design& d) {
             OwnTask t;
             t.id = "my.step-" + std::to_string(d.own_tasks.size() + 1);

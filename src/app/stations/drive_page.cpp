@@ -106,7 +106,8 @@ class DrivePage : public StationPage {
         for (const char* p :
              {"drive/stall_torque_N_m", "drive/no_load_current_A", "drive/stall_current_A", "drive/servo_x_m",
               "drive/servo_y_m", "drive/unit_arm_m", "drive/unit_down_deg", "drive/unit_stowed_deg",
-              "drive/over_centre_deg", "drive/full_throw_deg", "drive/rod_stiffness_N_per_m"})
+              "drive/over_centre_deg", "drive/full_throw_deg", "drive/rod_stiffness_N_per_m",
+              "drive/rod_diameter_m", "drive/rod_offset_m", "drive/ball_tilt_deg"})
           row(p);
         put(new ChoiceRow(document_, base + "drive/throws", tr("Servo throws, seen onto its output"), this));
       });

@@ -59,15 +59,18 @@ class LegPage : public StationPage {
     heading(tr("Load cases"), tr("shares of the historical rule, editable"));
     put(new TextRow(document_, "/load_factors/rule", tr("Rule that decides"), this));
     field("/load_factors/ultimate");
-    const bool model = document.design().is_model();
-    for (const char* path :
-         {"/load_factors/model_drag", "/load_factors/model_drag_rough", "/load_factors/model_side"})
-      if (model) field(path);
-    for (const char* path :
-         {"/load_factors/spin_up", "/load_factors/side_up", "/load_factors/side_in", "/load_factors/side_out",
-          "/load_factors/brake_up", "/load_factors/brake_drag", "/load_factors/nose_up",
-          "/load_factors/nose_aft", "/load_factors/nose_forward", "/load_factors/nose_side"})
-      if (!model) field(path);
+    model_factors_ = section([&] {
+      for (const char* path :
+           {"/load_factors/model_drag", "/load_factors/model_drag_rough", "/load_factors/model_side"})
+        field(path);
+    });
+    full_size_factors_ = section([&] {
+      for (const char* path :
+           {"/load_factors/spin_up", "/load_factors/side_up", "/load_factors/side_in", "/load_factors/side_out",
+            "/load_factors/brake_up", "/load_factors/brake_drag", "/load_factors/nose_up",
+            "/load_factors/nose_aft", "/load_factors/nose_forward", "/load_factors/nose_side"})
+        field(path);
+    });
     finish();
     build_lengths();
     refresh_when_seen(
@@ -98,23 +101,42 @@ class LegPage : public StationPage {
       row(tube + "wall_m");
       lay->addWidget(new MaterialRow(document_, base + tube + "material", tr("Material"), box));
     }
-    if (l.spring.kind == SpringKind::bending) {
-      if (l.spring.bent.form == BentForm::wire) {
-        row("spring/bent/wire_diameter_m");
-      } else {
-        row("spring/bent/line/0/width_m", tr("Width at the clamp"));
-        row("spring/bent/line/0/thickness_m", tr("Thickness at the clamp"));
-      }
-      lay->addWidget(new MaterialRow(document_, base + "spring/bent/material", tr("Material"), box));
-    } else if (l.tubes.empty()) {
-      lay->addWidget(new ChoiceRow(document_, base + "section", tr("Section of the leg"), box));
-      row("tube_diameter_m");
-      row("tube_wall_m");
-      row("section_width_m");
-      row("section_thickness_m");
-      lay->addWidget(new MaterialRow(document_, base + "material", tr("Material of the leg"), box));
-      lay->addWidget(new ChoiceRow(document_, base + "printed", tr("If printed, its layers lie"), box));
-    }
+    // What it is made as decides what is asked of it; all of it is there, what does not apply is hidden.
+    Made& made = made_[l.id];
+    const auto group = [&](const std::function<void(QVBoxLayout*, QWidget*)>& fill) {
+      auto* part = new QWidget(box);
+      auto* inner = new QVBoxLayout(part);
+      inner->setContentsMargins(0, 0, 0, 0);
+      inner->setSpacing(2);
+      fill(inner, part);
+      lay->addWidget(part);
+      return part;
+    };
+    const auto rows = [&](QVBoxLayout* inner, QWidget* part, std::initializer_list<std::pair<const char*, QString>> list) {
+      for (const auto& [path, title] : list)
+        inner->addWidget(new QuantityRow(document_, base + QString::fromLatin1(path), title, part));
+    };
+    made.wire = group([&](QVBoxLayout* inner, QWidget* part) {
+      rows(inner, part, {{"spring/bent/wire_diameter_m", QString()}});
+    });
+    made.flat = group([&](QVBoxLayout* inner, QWidget* part) {
+      rows(inner, part,
+           {{"spring/bent/line/0/width_m", tr("Width at the clamp")},
+            {"spring/bent/line/0/thickness_m", tr("Thickness at the clamp")}});
+    });
+    made.bends = group([&](QVBoxLayout* inner, QWidget* part) {
+      inner->addWidget(new MaterialRow(document_, base + "spring/bent/material", tr("Material"), part));
+    });
+    made.strut = group([&](QVBoxLayout* inner, QWidget* part) {
+      inner->addWidget(new ChoiceRow(document_, base + "section", tr("Section of the leg"), part));
+      rows(inner, part,
+           {{"tube_diameter_m", QString()},
+            {"tube_wall_m", QString()},
+            {"section_width_m", QString()},
+            {"section_thickness_m", QString()}});
+      inner->addWidget(new MaterialRow(document_, base + "material", tr("Material of the leg"), part));
+      inner->addWidget(new ChoiceRow(document_, base + "printed", tr("If printed, its layers lie"), part));
+    });
     row("axle_diameter_m");
     row("axle_wall_m");
     lay->addWidget(new MaterialRow(document_, base + "axle_material", tr("Material of the axle"), box));
@@ -153,6 +175,18 @@ class LegPage : public StationPage {
   }
 
   void refresh() {
+    model_factors_->setVisible(document_.design().is_model());
+    full_size_factors_->setVisible(!document_.design().is_model());
+    for (const auto& [id, made] : made_) {
+      const Leg* l = document_.design().gear.find(id);
+      if (!l) continue;
+      const bool bends = l->spring.kind == SpringKind::bending;
+      const bool wire = l->spring.bent.form == BentForm::wire;
+      made.wire->setVisible(bends && wire);
+      made.flat->setVisible(bends && !wire);
+      made.bends->setVisible(bends);
+      made.strut->setVisible(!bends && l->tubes.empty());
+    }
     const QString unit = document_.unit(Kind::length);
     const std::string word = in_words(
         document_.design().leg_word(document_.design().gear.leg(panes_[0]->leg)), {document_.units()});
@@ -242,6 +276,12 @@ class LegPage : public StationPage {
   QComboBox* cases_;
   QLabel* case_note_;
   LegSwitch* switch_ = nullptr;
+  //! What a leg is made as: of its sections those that apply are shown.
+  struct Made {
+    QWidget *wire, *flat, *bends, *strut;
+  };
+  std::map<std::string, Made> made_;
+  QWidget *model_factors_, *full_size_factors_;
   std::map<std::string, QWidget*> boxes_;
   QTableWidget* lengths_ = nullptr;
   QLabel* lengths_note_ = nullptr;

@@ -180,6 +180,7 @@ void fill(Document& document, QTabWidget* tabs) {
   b.put(new TextRow(document, "/about/summary", QObject::tr("What it is")));
   b.put(new TextRow(document, "/about/owner", QObject::tr("Owner")));
   b.put(new TextRow(document, "/about/revision", QObject::tr("Change number")));
+  b.put(new TextRow(document, "/about/notes", QObject::tr("Notes")));
   b.heading(QObject::tr("Field and purpose first: limits and defaults follow from them"));
   b.put(new ChoiceRow(document, "/purpose/build", QObject::tr("Full size or model")));
   b.put(new ChoiceRow(document, "/purpose/lift", QObject::tr("Flies on")));

@@ -171,7 +171,7 @@ class SpringPage : public StationPage {
            "spring/coil/total_turns", "spring/coil/free_length_m", "spring/coil/installed_length_m",
            "spring/coil/count", "spring/coil/motion_ratio"},
           {"spring/gas/piston_area_m2", "spring/gas/volume_m3", "spring/gas/pressure_absolute_Pa",
-           "spring/gas/exponent"},
+           "spring/gas/exponent", "spring/gas/ambient_Pa"},
           {"spring/leaf/torsion_rate_N_m_per_rad"},
           {"spring/cord/strands", "spring/cord/free_length_m"},
           {"spring/gas_strut/extended_force_N", "spring/gas_strut/progression",
@@ -199,12 +199,18 @@ class SpringPage : public StationPage {
               row(p);
           }
           if (static_cast<SpringKind>(k) != SpringKind::coil) return;
+          choice_at_leg(base, "spring/coil/ends", tr("Ends"));
+          put(new TextRow(document_, base + "spring/coil/wire", tr("Wire of"), this));
           choice_at_leg(base, "spring/partner", tr("A second coil"));
           of.second = section([&] {
             for (const char* p : {"spring/second/wire_diameter_m", "spring/second/mean_diameter_m",
                                   "spring/second/active_turns", "spring/second/total_turns",
-                                  "spring/second/free_length_m", "spring/second_starts_after_m"})
+                                  "spring/second/free_length_m", "spring/second/installed_length_m",
+                                  "spring/second/count", "spring/second/motion_ratio",
+                                  "spring/second_starts_after_m"})
               row(p);
+            choice_at_leg(base, "spring/second/ends", tr("Ends"));
+            put(new TextRow(document_, base + "spring/second/wire", tr("Wire of"), this));
           });
         });
       for (const char* p : {"spring/oil_area_m2", "spring/orifice_closing_m2", "spring/orifice_extending_m2",

@@ -114,6 +114,7 @@ class StancePage : public StationPage {
           document_, leg_path(leg.id) + "lean_deg",
           tr("%1, wanted").arg(capitalised(text_of(document_.design().legs_word(leg), document_.units()))),
           this));
+    put(new TextRow(document_, "/stance/loading", tr("Stands so in the loading"), this));
     heading(tr("Picture behind the side view"), tr("how it is to stand"));
     auto* picture =
         button(tr("Choose a picture …"), tr("A side view to stand the gear against: PNG, JPEG, SVG, or a PDF's first page"));

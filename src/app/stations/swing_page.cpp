@@ -87,6 +87,7 @@ class SwingPage : public StationPage {
       row("wheel_offset_m", tr("Wheel outboard of the leg"));
 
       fold(tr("Well"), tr("clearance, growth, set, floor"), [&] {
+        put(new TextRow(document_, base + "retraction/well/name", tr("Well"), this));
         row("retraction/well/clearance_m", tr("Clearance wanted"));
         row("retraction/well/low/x_m", tr("Well from station"));
         row("retraction/well/high/x_m", tr("to station"));

@@ -110,7 +110,8 @@ class WeighPage : public StationPage, public EntryTable {
                                  {"reading_kg", tr("Reads")},
                                  {"tare_kg", tr("Tare")},
                                  {"x_m", tr("At")},
-                                 {"y_m", tr("Stbd")}},
+                                 {"y_m", tr("Stbd")},
+                                 {"name", tr("Scale")}},
                                 {}, this);
     table->table()->verticalHeader()->hide();
     table->setMinimumHeight(170);

@@ -41,8 +41,9 @@ class DriveDialog : public QDialog {
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionBehavior(QAbstractItemView::SelectColumns);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->verticalHeader()->setDefaultSectionSize(22);
-    table_->setWordWrap(true);
+    table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);
+    table_->verticalHeader()->setDefaultSectionSize(24);
+    table_->setMinimumHeight(15 * 24 + 36);
     all->addWidget(table_, 3);
     said_ = new QLabel(this);
     said_->setObjectName("drive-says");
@@ -107,6 +108,7 @@ class DriveDialog : public QDialog {
                               {"drive/unit_stowed_deg", tr("Arm, stowed")},
                               {"drive/over_centre_deg", tr("Over centre")},
                               {"drive/full_throw_deg", tr("Full throw")},
+                              {"drive/throws", tr("Throws")},
                               {"drive/rod_stiffness_N_per_m", tr("Rod's stiffness")},
                               {"drive/rod_diameter_m", tr("Rod's diameter")},
                               {"drive/rod_offset_m", tr("Rod's offset")},
@@ -228,7 +230,6 @@ class DriveDialog : public QDialog {
         table_->setItem(r, c, item);
       }
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    table_->resizeRowsToContents();
     tell(std::clamp(chosen, 0, table_->columnCount() - 1));
   }
 
@@ -242,6 +243,8 @@ class DriveDialog : public QDialog {
     for (const auto& t : c.unknown) unknown << text_of(t, document_.units());
     if (!unknown.isEmpty()) lines << tr("Not known: %1").arg(unknown.join(QStringLiteral("; ")));
     if (lines.isEmpty()) lines << tr("Nothing speaks against it.");
+    if (leg().retraction.drive_offers.empty())
+      lines << tr("Choose others below to see them beside it, up to six");
     said_->setText(QStringLiteral("<b>%1</b>: %2")
                        .arg((c.name.empty() ? tr("what is fitted") : text_of(c.name)).toHtmlEscaped(),
                             lines.join(QStringLiteral(". ")).toHtmlEscaped()));

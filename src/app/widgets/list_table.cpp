@@ -145,6 +145,13 @@ QWidget* ListTable::show_entry(const QString& path) {
   return nullptr;
 }
 
+bool ListTable::owns(const QString& path) {
+  return path.startsWith(path_ + "/") &&
+         std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+           return c.key == path.mid(path_.size() + 1).section('/', 1);
+         });
+}
+
 QString ListTable::put(Design& d, int row, int column, const QString& entry) const {
   const Column& of = columns_[static_cast<size_t>(column)];
   const std::string path = (path_ + "/%1/").arg(row).toStdString() + of.key.toStdString();

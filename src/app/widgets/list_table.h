@@ -35,6 +35,7 @@ class ListTable : public QWidget, public EntryTable {
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
   QWidget* show_entry(const QString& path) override;
+  bool owns(const QString& path) override;
   //! Puts what was copied from a spreadsheet in from the chosen cell on, adding entries as it needs them: one
   //! step to undo, all of it or, with the cell named that is refused, nothing.
   void paste();

@@ -166,6 +166,8 @@ class OutlineDialog : public QDialog {
     view_->button(static_cast<int>(Seen::side))->setChecked(true);
     see(Seen::side);
     setAcceptDrops(true);
+    // Enter belongs to the length that is typed.
+    for (auto* button : findChildren<QPushButton*>()) button->setAutoDefault(false);
   }
 
  protected:

@@ -89,7 +89,7 @@ Rail::Rail(Document& document, QWidget* parent) : QWidget(parent), document_(doc
     buttons_.push_back(b);
   }
   all->addStretch(1);
-  setFixedWidth(118);
+  setFixedWidth(124);
   connect(&document_, &Document::changed, this, &Rail::refresh);
   refresh();
 }
