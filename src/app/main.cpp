@@ -122,7 +122,7 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   document.edit(QObject::tr("Drives to compare"), [](Design& d) {
     Leg& leg = d.gear.legs.front();
     leg.retraction.drive_offers.push_back(offer_of(leg, "copy, less bore"));
-    leg.retraction.drive_offers.back().drive.bore.si *= 0.5;
+    leg.retraction.drive_offers.back().drive.bore.si *= 0.8;
     leg.retraction.drive_offers.back().rejected = "too weak on jacks";
     leg.retraction.drive_offers.push_back(offer_of(leg, "electric"));
     leg.retraction.drive_offers.back().drive.kind = DriveKind::actuator;

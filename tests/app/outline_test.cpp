@@ -344,3 +344,32 @@ TEST_CASE("a limit of one's own is set at its finding with the reason, judges it
   b.press_in(&page, "own-away");
   CHECK(b.document.design().own_limits.empty());
 }
+
+TEST_CASE("a rod for a wanted turn is found on the page and taken") {
+  Bench b;
+  b.document.edit("Lift and turn", [](Design& d) {
+    Leg& leg = d.gear.main();
+    Retraction& r = leg.retraction;
+    r.motion = LegMotion::lifts_and_turns;
+    const Vec3 middle = (r.pivot.vec() + leg.axle.vec()) / 2;
+    r.king_pin.set(middle);
+    r.rod_leg.set(middle + Vec3(0.08, 0.02, 0));
+    r.rod_airframe = Point();
+  });
+  b.settle();
+  auto& page = b.go(Station::swing);
+  b.press("swing-main");
+  auto* wanted = page.findChild<QLineEdit*>("turn-wanted-main");
+  REQUIRE(wanted);
+  wanted->setText("ninety");
+  b.press("find-rods-main");
+  CHECK_FALSE(page.findChild<QPushButton*>("rod-main-0"));
+  wanted->setText("90");
+  b.press("find-rods-main");
+  b.press("rod-main-0");
+  const Leg& leg = b.document.design().gear.main();
+  REQUIRE(leg.retraction.rod_airframe.known());
+  const Finding* f = b.worst("swing.clearance");
+  REQUIRE(f);
+  CHECK(f->verdict != Verdict::unknown);
+}

@@ -211,7 +211,7 @@ TEST_CASE("every station draws both demos, in light and dark, wide and narrow") 
     b.go(Station::place);  // a board stands where it is looked at
     b.window->set_dark(true);
     b.settle();
-    CHECK(b.window->grab().toImage().pixelColor(200, 60).lightness() < 90);
+    CHECK(b.window->grab().toImage().pixelColor(136, 76).lightness() < 90);
     b.window->set_dark(false);
   }
 }

@@ -17,6 +17,7 @@
 #include "core/steer/steering.h"
 #include "core/swing/locks.h"
 #include "core/swing/swing.h"
+#include "core/swing/turn_rod.h"
 #include "core/swing/units.h"
 #include "cured.h"
 #include "demo.h"
@@ -446,4 +447,58 @@ TEST_CASE("drives side by side: each is judged in the leg, and fitting one loses
   CHECK(d.gear.main().retraction.drive == was);
   CHECK(d.gear.main().retraction.drive_name == "FM-A test");
   CHECK(shipped_stock().drives.size() >= 12);
+}
+
+TEST_CASE("a rod is found that turns a lifted wheel by what is wanted, beginning where it may") {
+  Leg leg = demo("dunnock").gear.main();
+  Retraction& r = leg.retraction;
+  r.motion = LegMotion::lifts_and_turns;
+  r.axis_yaw = Given(0.0);
+  r.axis_tip = Given(0.0);
+  const Vec3 pivot = r.pivot.vec();
+  const Vec3 middle = (pivot + motion::foot(leg)) / 2;
+  r.king_pin.set(middle);
+  r.rod_leg.set(middle + Vec3(0.08, 0.02, 0));
+  r.rod_airframe = Point();
+  r.unit_angle = Given(radians(80));
+  size_t found = 0;
+  for (const double turn : {90.0, -90.0, 60.0}) {
+    const swing::TurnWanted wanted{radians(turn), radians(25)};
+    const auto rods = swing::rods_for_turn(leg, wanted);
+    found += rods.size();
+    double last = 0;
+    for (const auto& rod : rods) {
+      CHECK(rod.too_early >= last);  // the one that turns least too early first
+      last = rod.too_early;
+      Leg with = leg;
+      swing::take_rod(with, rod);
+      const auto moves = motion::retracting(with);
+      REQUIRE(moves);
+      REQUIRE(moves->lift);
+      CHECK(moves->lift->carrier_turn(wanted.not_before) == Approx(0).margin(1e-7));
+      CHECK(degrees(moves->lift->carrier_turn(r.unit_angle)) == Approx(turn));
+      CHECK(moves->lift->rod_length() == Approx(rod.length));
+      // The ball stays on its arm and the rod keeps its length all the way.
+      for (int i = 0; i <= 20; ++i) {
+        const Vec3 ball = moves->pose(motion::Carried::wheel, r.unit_angle * i / 20) * rod.on_carrier;
+        CHECK((ball - rod.on_airframe).norm() == Approx(rod.length));
+      }
+    }
+  }
+  CHECK(found > 0);
+  CHECK(swing::rods_for_turn(leg, {radians(90), 0}).empty());
+  r.motion = LegMotion::turns;
+  CHECK(swing::rods_for_turn(leg, {radians(90), radians(25)}).empty());
+}
+
+TEST_CASE("a cylinder whose rod fills its bore has no force, and says so") {
+  Design d = demo("dunnock");
+  Drive& drive = d.gear.main().retraction.drive;
+  REQUIRE(drive.kind == DriveKind::cylinder);
+  drive.bore = drive.rod;
+  const auto a = assess(d);
+  const auto* f = of(a, "drive.force", d.gear.main().id);
+  REQUIRE(f);
+  CHECK(f->verdict == Verdict::unknown);
+  CHECK(in_words(f->remark).find("bore larger than the rod") != std::string::npos);
 }

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Swing: the leg on its way into the well, the axis that brings it there, what it cuts out.
+#include <QHBoxLayout>
+#include <QLineEdit>
 #include <map>
 
 #include "app/document/background.h"
@@ -13,6 +15,7 @@
 #include "core/model/describe_words.h"
 #include "core/model/moves.h"
 #include "core/swing/axis_choices.h"
+#include "core/swing/turn_rod.h"
 
 namespace kranich::app {
 namespace {
@@ -62,6 +65,8 @@ class SwingPage : public StationPage {
     QLabel* family;
     QWidget* axes;  //!< the axis finder's answers
     std::string told;
+    QLineEdit *turn_wanted, *not_before;
+    QWidget* rods;  //!< answers of the rod finder
   };
 
   void build_leg(const std::string& id) {
@@ -119,7 +124,10 @@ class SwingPage : public StationPage {
           place(base + "retraction/rod_airframe", tr("Rod's ball on the airframe"));
           place(base + "retraction/rod_leg", tr("Ball on leg or carrier"));
         });
-        panel.carrier = section([&] { place(base + "retraction/king_pin", tr("King-pin")); });
+        panel.carrier = section([&] {
+          place(base + "retraction/king_pin", tr("King-pin"));
+          build_rods(id, panel);
+        });
         remark(tr("bends of the leg's line, from the pivot on: shank, first bend …"));
         table("retraction/bends", {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, 110);
         remark(tr("strut pulled in on the way: at a turn of, by"));
@@ -149,6 +157,70 @@ class SwingPage : public StationPage {
         row("retraction/seat_port_m", tr("Port, measured"));
       });
     });
+  }
+
+  //! The rod for a turn that is wanted: asked here, entered by taking one of the answers.
+  void build_rods(const std::string& id, Panel& panel) {
+    auto* asks = put(new QWidget(this));
+    auto* line = new QHBoxLayout(asks);
+    line->setContentsMargins(0, 0, 0, 0);
+    const auto entry = [&](const char* name, const QString& title, const QString& text) {
+      auto* field = new QLineEdit(text, asks);
+      field->setObjectName(QStringLiteral("%1-%2").arg(QString::fromLatin1(name), QString::fromStdString(id)));
+      field->setAccessibleName(title);
+      field->setFixedWidth(58);
+      line->addWidget(new QLabel(title, asks));
+      line->addWidget(field);
+      return field;
+    };
+    panel.turn_wanted = entry("turn-wanted", tr("Turn wanted, °"), "90");
+    panel.not_before = entry("not-before", tr("not before, °"), "30");
+    auto* find = new QPushButton(tr("Find"), asks);
+    find->setObjectName(QStringLiteral("find-rods-") + QString::fromStdString(id));
+    line->addWidget(find);
+    panel.rods = put(new QWidget(this));
+    panel.rods->setLayout(new QVBoxLayout);
+    panel.rods->layout()->setContentsMargins(0, 0, 0, 0);
+    connect(find, &QPushButton::clicked, this, [this, id] { find_rods(id); });
+  }
+  void find_rods(const std::string& id) {
+    Panel& panel = panels_[id];
+    clear_layout(panel.rods->layout());
+    const auto say_in = [&](const QString& text) {
+      auto* words = new QLabel(text, panel.rods);
+      words->setWordWrap(true);
+      panel.rods->layout()->addWidget(words);
+    };
+    const auto angle_in = [&](QLineEdit* field) -> std::optional<double> {
+      const auto parsed = parse_quantity(field->text().toStdString(), Kind::angle, document_.units());
+      if (const auto* q = std::get_if<ParsedQuantity>(&parsed)) return q->si;
+      say_in(tr("%1: %2").arg(field->accessibleName(),
+                              QString::fromStdString(std::get<ParseError>(parsed).message).toHtmlEscaped()));
+      return std::nullopt;
+    };
+    const auto turn = angle_in(panel.turn_wanted);
+    const auto start = angle_in(panel.not_before);
+    if (!turn || !start) return;
+    const auto found = swing::rods_for_turn(document_.design().gear.leg(id), {*turn, *start}, 4);
+    if (found.empty())
+      say_in(tr("No rod on such an arm does it without locking: place pivot, king-pin and the ball on the carrier "
+                "first, or begin earlier."));
+    const auto length = [&](double m) { return document_.say(m, Kind::length); };
+    for (size_t i = 0; i < found.size(); ++i) {
+      const auto& rod = found[i];
+      say_in(tr("Rod %1 long, its arm %2: fixed at %3 / %4 / %5; turns %6 too early at most")
+                 .arg(length(rod.length), length(rod.arm), length(rod.on_airframe.x()), length(rod.on_airframe.y()),
+                      length(rod.on_airframe.z()), document_.say(rod.too_early, Kind::angle)));
+      auto* take = new QPushButton(tr("take this rod"), panel.rods);
+      take->setObjectName(QStringLiteral("rod-%1-%2").arg(QString::fromStdString(id)).arg(i));
+      connect(take, &QPushButton::clicked, this, [this, rod, id] {
+        document_.edit(tr("Turning rod"), [&](Design& d) {
+          for (const size_t r : line_of(d, row_of(d.gear, id)))
+            if (d.gear.legs[r].retraction.fitted) swing::take_rod(d.gear.legs[r], rod);
+        });
+      });
+      panel.rods->layout()->addWidget(take);
+    }
   }
 
   void show_leg(const std::string& leg) {

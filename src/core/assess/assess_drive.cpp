@@ -170,7 +170,8 @@ class DriveJudge {
         lacks.number(r_.bore, "bore_m", "the cylinder's bore")
             .number(r_.rod, "rod_m", "its rod")
             .number(r_.supply, "supply_Pa", "the supply pressure")
-            .number(r_.back, "back_Pa", "the return pressure");
+            .number(r_.back, "back_Pa", "the return pressure")
+            .that(r_.bore.known() && r_.rod.known() && !(r_.bore > r_.rod), "a bore larger than the rod");
       collect_.unknown("drive.force", lacks.text());
       return;
     }

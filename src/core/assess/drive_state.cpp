@@ -115,6 +115,7 @@ std::optional<drive::GearedMotor> motor_of(const Leg& leg) {
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
   const Drive& r = leg.retraction.drive;
   if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
+  if (!(r.bore > r.rod)) return std::nullopt;  // nothing is left for the oil to press on
   return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
 }
 

@@ -19,7 +19,9 @@
 #include "core/force/materials.h"
 #include "core/model/moves.h"
 #include "core/steer/steering.h"
+#include "core/motion/retract.h"
 #include "core/swing/axis_choices.h"
+#include "core/swing/turn_rod.h"
 
 namespace kranich {
 namespace {
@@ -366,6 +368,27 @@ std::vector<Choice> axes(const Design& d, const LegLine& line) {
   return choices;
 }
 
+//! Rods that turn a lifted wheel to where its axle is wanted, beginning half-way.
+std::vector<Choice> rods(const Design& d, const LegLine& line) {
+  std::vector<Choice> choices;
+  const Leg& leg = d.gear.legs[line.rows[0]];
+  const auto wanted = wanted_pose(leg);
+  if (!wanted || leg.retraction.motion != LegMotion::lifts_and_turns) return choices;
+  // About the upright king-pin, either side up: the wheel is the same both ways.
+  const Vec3 now = motion::axle_direction(leg);
+  const double turn = std::atan2(wanted->axle.y(), wanted->axle.x()) - std::atan2(now.y(), now.x());
+  for (const double by : {std::remainder(turn, 2 * std::numbers::pi),
+                          std::remainder(turn + std::numbers::pi, 2 * std::numbers::pi)})
+    for (const auto& rod : swing::rods_for_turn(leg, {by, leg.retraction.unit_angle / 2}, 2)) {
+      const auto length = [](double m) { return Amount{m, Kind::length}; };
+      choices.push_back({say("rod of the {} from station {}, {} off the centre line, waterline {}, {} long: turns {}",
+                             of_line(line), length(rod.on_airframe.x()), length(rod.on_airframe.y()),
+                             length(rod.on_airframe.z()), length(rod.length), Amount{rod.turn, Kind::angle}),
+                         on_each(line, [rod](Leg& l) { swing::take_rod(l, rod); })});
+    }
+  return choices;
+}
+
 //! Units of the shelf that fit better than the one there.
 std::vector<Choice> units(const Design& d, const Assessment& a, const Stock& stock, const LegLine& line) {
   const Leg& leg = d.gear.legs[line.rows[0]];
@@ -555,7 +578,8 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   if (of({"swing.stowed_miss"})) {
     for (const LegLine& line : leg_lines(d))
       if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())
-        offer(list, line, "axis", axes(d, line));
+        for (const auto& [what, choices] : {std::pair{"axis", axes(d, line)}, std::pair{"rod", rods(d, line)}})
+          offer(list, line, what, choices);
     return list;
   }
   const bool by_unit = of({"swing.unit_", "swing.clearance", "drive.unit_"});
