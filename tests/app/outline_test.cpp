@@ -373,3 +373,44 @@ TEST_CASE("a rod for a wanted turn is found on the page and taken") {
   REQUIRE(f);
   CHECK(f->verdict != Verdict::unknown);
 }
+
+TEST_CASE("a number is stepped by the arrow keys and slid by its name, as one change to undo") {
+  Bench b;
+  auto& page = b.go(Station::place);
+  const QString path = "/gear/legs/main/axle/x_m";
+  auto* field = page.findChild<QLineEdit*>("field:" + path);
+  REQUIRE(field);
+  const double before = b.value(path.toStdString());
+  field->setFocus();
+  QTest::keyClick(field, Qt::Key_Up);
+  b.settle();
+  const double stepped = b.value(path.toStdString()) - before;
+  CHECK(stepped == Approx(0.01));  // of 2450 mm
+  QTest::keyClick(field, Qt::Key_Down, Qt::ShiftModifier);
+  CHECK(b.value(path.toStdString()) == Approx(before - 0.09));
+  b.document.undo();
+  b.document.undo();
+  CHECK(b.value(path.toStdString()) == Approx(before));
+  auto* row = page.findChild<QWidget*>("row:" + path);
+  REQUIRE(row);
+  auto* name = row->findChild<QLabel*>();
+  REQUIRE(name);
+  const auto mouse = [&](QEvent::Type type, int x) {
+    QMouseEvent e(type, QPointF(5, 5), name->mapToGlobal(QPointF(5 + x, 5)),
+                  type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton,
+                  type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, {});
+    QApplication::sendEvent(name, &e);
+  };
+  mouse(QEvent::MouseButtonPress, 0);
+  for (const int x : {4, 8, 12}) {
+    mouse(QEvent::MouseMove, x);
+    CHECK(b.value(path.toStdString()) == Approx(before + 0.01 * x / 4));
+  }
+  mouse(QEvent::MouseMove, -100000);  // held within what it may be
+  CHECK(b.value(path.toStdString()) >= -60);
+  mouse(QEvent::MouseMove, 8);
+  mouse(QEvent::MouseButtonRelease, 8);
+  CHECK(b.value(path.toStdString()) == Approx(before + 0.02));
+  b.document.undo();
+  CHECK(b.value(path.toStdString()) == Approx(before));
+}

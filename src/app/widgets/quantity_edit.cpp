@@ -5,8 +5,11 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMenu>
+#include <QMouseEvent>
 #include <QStyle>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
@@ -88,6 +91,9 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   hint_->setWordWrap(true);
   hint_->hide();
   field_->installEventFilter(this);
+  label_->installEventFilter(this);
+  label_->setCursor(Qt::SizeHorCursor);
+  label_->setToolTip(tr("Hold and drag left or right to try other values; in the field the arrow keys step it"));
 
   auto* line = new QHBoxLayout;
   line->setContentsMargins(0, 0, 0, 0);
@@ -213,7 +219,67 @@ void QuantityRow::choose_origin(Origin origin) {
   });
 }
 
+double QuantityRow::step() const {
+  // About a two-hundredth of what is there, round in the unit on the screen; of nothing one unit.
+  const double unit = display_unit(spec_.kind, document_.units()).to_si;
+  const auto g = given_at(document_.design(), path_);
+  const double there = g && g->known() ? std::abs(g->si / unit) : 0;
+  if (there == 0) return unit;
+  const double raw = there / 200;
+  const double power = std::pow(10, std::floor(std::log10(raw)));
+  const double share = raw / power;
+  return unit * power * (share < 1.5 ? 1 : share < 3.5 ? 2 : share < 7.5 ? 5 : 10);
+}
+
+void QuantityRow::put(Design& d, double si) const {
+  const auto at = locate_given(d, path_);
+  if (!at) return;
+  si = std::clamp(si, at->spec.least, at->spec.most);
+  // What the entry would refuse (nothing at all where there must be something) stays as it was.
+  if (!refusal(si, at->spec, document_.units())) put_entry(*at->given, si, std::nullopt);
+}
+
+bool QuantityRow::slide(QEvent* event) {
+  const auto x = [&] { return static_cast<QMouseEvent*>(event)->globalPosition().x(); };
+  switch (event->type()) {
+    case QEvent::MouseButtonPress: {
+      const auto g = given_at(document_.design(), path_);
+      if (!g || !g->known() || static_cast<QMouseEvent*>(event)->button() != Qt::LeftButton) return false;
+      slid_from_ = x();
+      slide_start_ = g->si;
+      slide_step_ = step();
+      document_.begin_drag(tr("Try %1").arg(label_->text()));
+      return true;
+    }
+    case QEvent::MouseMove: {
+      if (!std::isfinite(slide_start_)) return false;
+      // Four pixels a step: a hand's width is some half of what is there.
+      const double steps = std::round((x() - slid_from_) / 4);
+      document_.drag([&](Design& d) { put(d, slide_start_ + steps * slide_step_); });
+      return true;
+    }
+    case QEvent::MouseButtonRelease:
+      if (!std::isfinite(slide_start_)) return false;
+      slide_start_ = std::numeric_limits<double>::quiet_NaN();
+      document_.end_drag();
+      return true;
+    default:
+      return false;
+  }
+}
+
 bool QuantityRow::eventFilter(QObject* object, QEvent* event) {
+  if (object == label_) return slide(event) || QWidget::eventFilter(object, event);
+  if (object == field_ && event->type() == QEvent::KeyPress && !typed_) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const int way = key->key() == Qt::Key_Up ? 1 : key->key() == Qt::Key_Down ? -1 : 0;
+    const auto g = given_at(document_.design(), path_);
+    if (way != 0 && g && g->known()) {
+      const double by = step() * (key->modifiers() & Qt::ShiftModifier ? 10 : key->modifiers() & Qt::AltModifier ? 0.1 : 1);
+      document_.edit(tr("Step %1").arg(label_->text()), [&](Design& d) { put(d, g->si + way * by); });
+      return true;
+    }
+  }
   if (object == field_ && event->type() == QEvent::FocusOut && typed_) {
     take_over();
     if (typed_) {  // refused: the last good value comes back, the reason stays to be read

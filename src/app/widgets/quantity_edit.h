@@ -7,6 +7,7 @@
 #include <QLineEdit>
 #include <QToolButton>
 #include <QWidget>
+#include <limits>
 
 #include "app/document/document.h"
 #include "core/model/locate.h"
@@ -31,6 +32,12 @@ class QuantityRow : public QWidget {
   void follow_typing();
   void take_over();
   void choose_origin(Origin origin);
+  //! What an arrow key changes it by, SI.
+  double step() const;
+  //! Puts a value in within what the number may be.
+  void put(Design& design, double si) const;
+  //! The name held and dragged: one change to undo, drawn as it goes.
+  bool slide(QEvent* event);
   void say(const QString& text, bool refusal);
 
   Document& document_;
@@ -42,6 +49,8 @@ class QuantityRow : public QWidget {
   QToolButton* more_;
   QLabel* hint_;
   bool typed_ = false;
+  double slid_from_ = 0, slide_step_ = 0;
+  double slide_start_ = std::numeric_limits<double>::quiet_NaN();  //!< finite while the name is dragged
 };
 
 //! What an entry does to a number: value (NaN: unknown), its tolerance where one was typed; a number that
