@@ -128,9 +128,10 @@ bool write_pictures(MainWindow& window, const QString& directory) {
     leg.retraction.drive_offers.back().drive.kind = DriveKind::actuator;
     leg.retraction.drive_offers.back().powerless = Powerless::stays;
   });
-  for (const auto& [name, widget] : {std::pair{"outline", make_outline_dialog(document, &window)},
-                                     std::pair{"manual", show_manual("place", &window)},
-                                     std::pair{"drives", make_drive_dialog(document, document.design().gear.legs.front().id, &window)}}) {
+  for (const auto& [name, widget] :
+       {std::pair{"outline", make_outline_dialog(document, &window)},
+        std::pair{"manual", show_manual("place", &window)},
+        std::pair{"drives", make_drive_dialog(document, document.design().gear.legs.front().id, &window)}}) {
     widget->show();
     settle(4);
     save(*widget, QString::fromLatin1(name));

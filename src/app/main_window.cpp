@@ -70,6 +70,9 @@ MainWindow::MainWindow(Document& document, QWidget* parent) : QMainWindow(parent
   });
   connect(strip_, &MarginStrip::measure_next, this, &MainWindow::show_next);
   connect(&document_, &Document::started, this, &MainWindow::rebuild_pages);
+  connect(&document_, &Document::started, this, [this] {
+    if (document_.path().isEmpty()) mark_.take({});  // what is begun anew has no file
+  });
   // What asked for another leg may be a part of the page itself: it is rebuilt once that is done.
   connect(&document_, &Document::legs_changed, this, &MainWindow::rebuild_pages, Qt::QueuedConnection);
   connect(&document_, &Document::changed, this, &MainWindow::refresh_bar);
@@ -265,7 +268,8 @@ void MainWindow::show_station(Station station) {
 
 QString MainWindow::chapter() const {
   for (int i = 0; i < station_count; ++i)
-    if (stack_->currentWidget() == pages_[static_cast<size_t>(i)]) return text_of(station_id(static_cast<Station>(i)));
+    if (stack_->currentWidget() == pages_[static_cast<size_t>(i)])
+      return text_of(station_id(static_cast<Station>(i)));
   return QStringLiteral("start");
 }
 
@@ -331,9 +335,32 @@ void MainWindow::tell(const QString& text, bool trouble) {
 
 bool MainWindow::open_file(const QString& path) {
   last_fault_.clear();
-  const auto faults = document_.open(path);
+  OpenAs as = OpenAs::itself;
+  if (const auto other = OpenMark::open_elsewhere(path)) {
+    QMessageBox box(
+        QMessageBox::Question, tr("Open elsewhere"),
+        tr("“%1” is open in another Kranich (process %2). Two that save it would undo each other's work.")
+            .arg(QFileInfo(path).fileName())
+            .arg(*other),
+        QMessageBox::Cancel, this);
+    box.setObjectName("open-elsewhere");
+    box.setTextFormat(Qt::PlainText);
+    auto* look = box.addButton(tr("Look at it only"), QMessageBox::AcceptRole);
+    look->setObjectName("open-read-only");
+    auto* copy = box.addButton(tr("Work on a copy"), QMessageBox::AcceptRole);
+    copy->setObjectName("open-copy");
+    box.exec();
+    if (box.clickedButton() != look && box.clickedButton() != copy) return false;
+    as = box.clickedButton() == look ? OpenAs::read_only : OpenAs::copy;
+  }
+  const auto faults = document_.open(path, as);
   if (faults.empty()) {
-    remember(path);
+    if (as == OpenAs::itself)
+      remember(path);
+    else
+      mark_.take({});
+    if (as == OpenAs::copy) tell(tr("A copy: it has no file yet. Save it under a name of its own."));
+    if (as == OpenAs::read_only) tell(tr("For reading only: another Kranich has it open."));
     if (document_.from_older())
       tell(tr("Written by an earlier Kranich: saving it writes it as this one does."));
     return true;
@@ -459,6 +486,7 @@ bool MainWindow::may_discard() {
 }
 
 void MainWindow::remember(const QString& path) {
+  mark_.take(path);
   QSettings settings;
   QStringList list = settings.value("recent").toStringList();
   const QString absolute = QFileInfo(path).absoluteFilePath();

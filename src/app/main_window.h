@@ -11,6 +11,7 @@
 #include <QStackedWidget>
 
 #include "app/document/document.h"
+#include "app/document/open_mark.h"
 #include "app/start/next_page.h"
 #include "app/start/start_page.h"
 #include "app/stations/page.h"
@@ -77,6 +78,7 @@ class MainWindow : public QMainWindow {
   QLabel* message_;
   Rail* rail_;
   QStackedWidget* stack_;
+  OpenMark mark_;  //!< of the file in hand
   MarginStrip* strip_;
   std::array<StationPage*, station_count> pages_{};
   Station station_ = Station::weigh;  //!< last shown

@@ -305,7 +305,7 @@ TEST_CASE("the program itself starts with a demo, draws every view and ends") {
   }());
   p.start(KRANICH_PROGRAM,
           {"--demo", "Redshank", "--pictures", dir.path(), "--report", dir.filePath("r.pdf")});
-  REQUIRE(p.waitForFinished(60000));
+  REQUIRE(p.waitForFinished(300000));
   CHECK(p.exitCode() == 0);
   for (const char* name : {"weigh", "place", "stance", "spring", "swing", "steer", "doors", "sequence"}) {
     const QImage picture(dir.filePath(QString::fromLatin1(name) + ".png"));
@@ -315,4 +315,50 @@ TEST_CASE("the program itself starts with a demo, draws every view and ends") {
   p.start(KRANICH_PROGRAM, {"--demo", "Nobody"});
   REQUIRE(p.waitForFinished(60000));
   CHECK(p.exitCode() == 2);
+}
+
+TEST_CASE("a file that another window has open is said, and opened to look at or as a copy, by choice") {
+  QTemporaryDir dir;
+  const QString file = dir.filePath("mine.kranich");
+  Bench b;
+  REQUIRE_FALSE(b.document.save(file));
+  QProcess other;
+  other.setProcessEnvironment([] {
+    auto e = QProcessEnvironment::systemEnvironment();
+    e.insert("QT_QPA_PLATFORM", "offscreen");
+    return e;
+  }());
+  other.start(KRANICH_PROGRAM, {file});
+  REQUIRE(other.waitForStarted());
+  REQUIRE(eventually([&] { return OpenMark::open_elsewhere(file) == other.processId(); }));
+  const auto answer = [&](const char* button) {
+    // The question runs its own loop: answered as soon as it stands.
+    QTimer::singleShot(0, b.window.get(), [&b, button] {
+      auto* box = b.window->findChild<QMessageBox*>("open-elsewhere");
+      if (!box) return;
+      if (auto* choice = box->findChild<QPushButton*>(QString::fromLatin1(button)))
+        choice->click();
+      else
+        box->reject();
+    });
+    return b.window->open_file(file);
+  };
+  CHECK_FALSE(answer("neither"));
+  CHECK(answer("open-read-only"));
+  CHECK(b.document.read_only());
+  const Design before = b.document.design();
+  b.document.edit("Rename", [](Design& d) { d.about.name = "Other"; });
+  CHECK(b.document.design() == before);
+  CHECK(b.document.save(file));
+  CHECK(answer("open-copy"));
+  CHECK_FALSE(b.document.read_only());
+  CHECK(b.document.path().isEmpty());
+  b.document.edit("Rename", [](Design& d) { d.about.name = "Other"; });
+  CHECK(b.document.design().about.name == "Other");
+  // Gone, nobody asks.
+  other.kill();
+  REQUIRE(other.waitForFinished(60000));
+  CHECK_FALSE(OpenMark::open_elsewhere(file));
+  CHECK(b.window->open_file(file));
+  CHECK(b.document.path() == file);
 }

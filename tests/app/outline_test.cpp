@@ -141,7 +141,8 @@ TEST_CASE("an outline is traced over a picture, put to scale by a known length a
   // Its upper edge, clicked from nose to tail and one between; its lower edge at the same stations.
   const QPointF front = seen(100, 150);
   t.press("click-trace");
-  for (const double along : {0.0, 6.0, 3.0}) t.click(front.x() + along, front.y() + (along == 3.0 ? 0.3 : 0.02));
+  for (const double along : {0.0, 6.0, 3.0})
+    t.click(front.x() + along, front.y() + (along == 3.0 ? 0.3 : 0.02));
   REQUIRE(b.document.design().airframe.bodies.size() == 1);
   const auto& sections = b.document.design().airframe.bodies[0].sections;
   REQUIRE(sections.size() == 3);
@@ -151,7 +152,8 @@ TEST_CASE("an outline is traced over a picture, put to scale by a known length a
   auto* what = t.find<QComboBox>("trace-what");
   what->setCurrentIndex(1);
   emit what->activated(1);
-  for (const double along : {0.0, 3.0, 6.0}) t.click(front.x() + along, front.y() - (along == 3.0 ? 0.3 : 0.02));
+  for (const double along : {0.0, 3.0, 6.0})
+    t.click(front.x() + along, front.y() - (along == 3.0 ? 0.3 : 0.02));
   CHECK(b.document.design().airframe.bodies[0].sections.size() == 3);
   CHECK(b.document.design().airframe.bodies[0].sections[1].bottom.known());
   // A corner by its key; a section removed by its key; all of it undone.
@@ -200,7 +202,8 @@ TEST_CASE("drawings are read from PDF and SVG as from photographs") {
   CHECK(page.width() <= 2480);
   QFile svg(where.filePath("side.svg"));
   REQUIRE(svg.open(QIODevice::WriteOnly));
-  svg.write("<svg xmlns='http://www.w3.org/2000/svg' width='40' height='10'><rect width='40' height='10'/></svg>");
+  svg.write(
+      "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='10'><rect width='40' height='10'/></svg>");
   svg.close();
   const QImage drawn = picture_image(svg.fileName());
   REQUIRE_FALSE(drawn.isNull());
@@ -223,7 +226,8 @@ TEST_CASE("a table takes what a spreadsheet copies: all of it in one step, or no
   b.reveal(table);
   const size_t before = b.document.design().airframe.keep_outs.size();
   const int row = table->rowCount();
-  QGuiApplication::clipboard()->setText("duct\tbox\t100\t0\t50\t300\t200\t150\nlead\tbox\t1.2 m\t0\t0\t1300\t20\t30\r\n");
+  QGuiApplication::clipboard()->setText(
+      "duct\tbox\t100\t0\t50\t300\t200\t150\nlead\tbox\t1.2 m\t0\t0\t1300\t20\t30\r\n");
   auto* list = dynamic_cast<ListTable*>(table->parentWidget());
   REQUIRE(list);
   // From the row after the last one on.
@@ -247,7 +251,8 @@ TEST_CASE("a table takes what a spreadsheet copies: all of it in one step, or no
   delete dialog;
 }
 
-TEST_CASE("drives are compared side by side, one of the shelf is fitted, and the reason against another is kept") {
+TEST_CASE(
+    "drives are compared side by side, one of the shelf is fitted, and the reason against another is kept") {
   Bench b("Redshank");
   auto* dialog = make_drive_dialog(b.document, "main", b.window.get());
   dialog->show();
@@ -274,7 +279,9 @@ TEST_CASE("drives are compared side by side, one of the shelf is fitted, and the
   delete dialog;
 }
 
-TEST_CASE("F1 opens the manual at the chapter of what is shown; every chapter is reached, every link leads somewhere") {
+TEST_CASE(
+    "F1 opens the manual at the chapter of what is shown; every chapter is reached, every link leads "
+    "somewhere") {
   Bench b;
   const QDir chapters(QStringLiteral(KRANICH_MANUAL_DIR));
   const QRegularExpression link(QStringLiteral("\\]\\(([^)]+)\\)"));
@@ -300,8 +307,8 @@ TEST_CASE("F1 opens the manual at the chapter of what is shown; every chapter is
     auto* pages = b.window->findChild<QTextBrowser*>("manual-pages");
     REQUIRE(pages);
     INFO(station_title(station));
-    CHECK(pages->toPlainText().startsWith(QString::fromUtf8(station_title(station).data(),
-                                                            static_cast<qsizetype>(station_title(station).size()))));
+    CHECK(pages->toPlainText().startsWith(QString::fromUtf8(
+        station_title(station).data(), static_cast<qsizetype>(station_title(station).size()))));
     b.window->activateWindow();
     b.settle();
   }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Every number, text, tick and choice of a project has its place in the window: an entry, a table's cell, or it
-//! stands in a short list with the reason.
+//! Every number, text, tick and choice of a project has its place in the window: an entry, a table's cell, or
+//! it stands in a short list with the reason.
 #include <set>
 #include <sstream>
 
@@ -29,7 +29,8 @@ std::vector<std::string> every_path() {
     }
     if (!line.starts_with("| `") || line.starts_with("| `key`")) continue;
     const auto end = line.find('`', 3);
-    const bool holds_others = line.find("| object |") != std::string::npos || line.find("| list |") != std::string::npos;
+    const bool holds_others =
+        line.find("| object |") != std::string::npos || line.find("| list |") != std::string::npos;
     if (!holds_others) list.push_back(base + "/" + line.substr(3, end - 3));
   }
   return list;
@@ -71,9 +72,9 @@ struct Reached {
     }
   }
   bool has(const std::string& path) const {
-    return names.contains(path) ||
-           std::any_of(tables.begin(), tables.end(),
-                       [&](EntryTable* t) { return t->owns(QString::fromStdString(path)); });
+    return names.contains(path) || std::any_of(tables.begin(), tables.end(), [&](EntryTable* t) {
+             return t->owns(QString::fromStdString(path));
+           });
   }
 };
 
@@ -149,9 +150,10 @@ TEST_CASE("every number, text, tick and choice of a project has its place in the
     for (int i = 0; i < station_count; ++i) reached.look(&b.go(static_cast<Station>(i)));
     std::vector<std::unique_ptr<QWidget>> dialogs;
     const std::string leg = filled.gear.legs.front().id;
-    for (auto* dialog : {make_project_dialog(b.document, nullptr), make_leg_dialog(b.document, leg, nullptr),
-                         make_outline_dialog(b.document, nullptr), make_parts_dialog(b.document, nullptr),
-                         make_own_springs_dialog(b.document, nullptr), make_drive_dialog(b.document, leg, nullptr)}) {
+    for (auto* dialog :
+         {make_project_dialog(b.document, nullptr), make_leg_dialog(b.document, leg, nullptr),
+          make_outline_dialog(b.document, nullptr), make_parts_dialog(b.document, nullptr),
+          make_own_springs_dialog(b.document, nullptr), make_drive_dialog(b.document, leg, nullptr)}) {
       dialogs.emplace_back(dialog);
       dialog->setAttribute(Qt::WA_DeleteOnClose, false);
       reached.look(dialog);
@@ -162,7 +164,8 @@ TEST_CASE("every number, text, tick and choice of a project has its place in the
   }
   for (const auto& p : patterns) {
     const bool excepted = std::any_of(exceptions.begin(), exceptions.end(), [&](const auto& e) {
-      return p == e.first || (std::string("/_").find(e.first.back()) != std::string::npos && p.starts_with(e.first));
+      return p == e.first ||
+             (std::string("/_").find(e.first.back()) != std::string::npos && p.starts_with(e.first));
     });
     INFO(p);
     CHECK((found.contains(p) || excepted));

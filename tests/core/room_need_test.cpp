@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! What must pass and not rub: forks under way, trays on their way out, mounts and servos beside the structure,
-//! housings that are cut, units under the skin; and what bends, lags or is worked out beside it.
+//! What must pass and not rub: forks under way, trays on their way out, mounts and servos beside the
+//! structure, housings that are cut, units under the skin; and what bends, lags or is worked out beside it.
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
@@ -45,7 +45,7 @@ TEST_CASE("a tyre in its fork: growth, bulge and play are taken off each side, a
   const auto* f = of(assess(d), "place.fork_under_way");
   REQUIRE(f);
   CHECK(f->verdict == Verdict::unknown);
-  for (Given Wheel::* each : {&Wheel::grows_wide, &Wheel::bulge, &Wheel::rim_play}) {
+  for (Given Wheel::*each : {&Wheel::grows_wide, &Wheel::bulge, &Wheel::rim_play}) {
     const auto a = assess(d);
     CHECK(of(a, "place.fork_under_way")->verdict == Verdict::unknown);
     w.*each = Given(0.002);
@@ -97,7 +97,8 @@ TEST_CASE("what goes straight out is followed to where it comes nearest, on eith
   cured(d, a, *of(a, "place.access"));
 }
 
-TEST_CASE("a mount plate, its cheeks and its box stand clear of motor, fan and servo, whichever face it is on") {
+TEST_CASE(
+    "a mount plate, its cheeks and its box stand clear of motor, fan and servo, whichever face it is on") {
   Joint j;
   j.kind = JointKind::plate;
   j.at.set({1, 0.5, 0.1});
@@ -303,8 +304,9 @@ TEST_CASE("a unit that gives, its housing that is cut, and the skin it is let in
 
   // A spar that takes its top forward edge.
   CHECK_FALSE(of(a, "swing.unit_trim"));
-  d.airframe.keep_outs.push_back(
-      box("rear spar", body.low - Vec3(0.1, 0.1, -(body.high.z() - body.low.z()) + 0.003), Vec3(body.low.x() + 0.005, body.high.y() + 0.1, body.high.z() + 0.05)));
+  d.airframe.keep_outs.push_back(box("rear spar",
+                                     body.low - Vec3(0.1, 0.1, -(body.high.z() - body.low.z()) + 0.003),
+                                     Vec3(body.low.x() + 0.005, body.high.y() + 0.1, body.high.z() + 0.05)));
   UnitHole hole;
   const Vec3 at = body.low + Vec3(0.002, 0.002, body.high.z() - body.low.z() - 0.001) - main.held_at();
   hole.x = Given(at.x());

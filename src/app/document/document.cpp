@@ -104,7 +104,7 @@ QString Document::unit(Kind kind) const {
 
 void Document::edit(const QString& what, const Change& change) {
   if (read_only_) {
-    emit refused(tr("This file was written by a newer Kranich and is open for reading only."));
+    emit refused(why_read_only());
     return;
   }
   auto next = kranich::changed(design_, change);
@@ -239,16 +239,26 @@ void Document::start(Design design, const QString& path, bool read_only, const s
   emit changed();
 }
 
-std::vector<Fault> Document::open(const QString& path) {
+QString Document::why_read_only() const {
+  return newer_ ? tr("This file was written by a newer Kranich and is open for reading only.")
+                : tr("Another Kranich has this file open: here it is for reading only. Save it under another "
+                     "name "
+                     "to go on with it.");
+}
+
+std::vector<Fault> Document::open(const QString& path, OpenAs as) {
   auto read = load_project(path.toStdString());
   if (!read.design) return read.faults;
-  start(std::move(*read.design), path, read.newer);
+  start(std::move(*read.design), as == OpenAs::copy ? QString() : path,
+        read.newer || as == OpenAs::read_only);
+  newer_ = read.newer;
+  if (as == OpenAs::copy) note_modified(true);
   from_older_ = read.older;
   return {};
 }
 
 std::optional<QString> Document::save(const QString& path) {
-  if (read_only_) return tr("This file was written by a newer Kranich and is open for reading only.");
+  if (read_only_) return why_read_only();
   if (const auto why = save_project(design_, path.toStdString())) return QString::fromStdString(*why);
   path_ = path;
   file_state_ = state_of_file(path);

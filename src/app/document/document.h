@@ -24,6 +24,9 @@ namespace kranich::app {
 
 class Journal;
 
+//! How a file is taken in hand: to be saved again, to look at only, or as a copy that has no file yet.
+enum class OpenAs { itself, read_only, copy };
+
 class Document : public QObject {
   Q_OBJECT
  public:
@@ -63,7 +66,7 @@ class Document : public QObject {
   //! `book`: the text of the Book that goes with it where none lies beside its file.
   void start(Design design, const QString& path, bool read_only = false, const std::string& book = {});
   //! Opens a file; the faults if it has any, and then nothing changes.
-  std::vector<Fault> open(const QString& path);
+  std::vector<Fault> open(const QString& path, OpenAs as = OpenAs::itself);
   std::optional<QString> save(const QString& path);
   //! Whether the file in hand has been changed by somebody else since it was read or saved. One that is gone
   //! has not.
@@ -165,6 +168,8 @@ class Document : public QObject {
   double gear_position_ = 0;
   bool modified_ = false;
   bool read_only_ = false;
+  bool newer_ = false;  //!< than this program: the reason why it is for reading only
+  QString why_read_only() const;
   bool from_older_ = false;
   QTimer autosave_timer_;
   std::optional<ToleranceResult> tolerances_;

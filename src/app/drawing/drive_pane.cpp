@@ -98,8 +98,7 @@ void DrivePane::draw(Sheet& s) {
     s.painter().drawRect(QRectF(low, high).normalized());
     const QString way = anticlockwise ? QObject::tr("anticlockwise") : QObject::tr("clockwise");
     s.label(at(linkage->servo) - QPointF(0, 2.2 * arm),
-            r.throws == ServoThrow::both_ways
-                ? QObject::tr("servo: stows %1 as seen here").arg(way)
+            r.throws == ServoThrow::both_ways ? QObject::tr("servo: stows %1 as seen here").arg(way)
             : face_here ? QObject::tr("servo: stows %1 as seen here, its output face towards you").arg(way)
                         : QObject::tr("servo: stows %1 as seen here, its output face away from you").arg(way),
             Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);

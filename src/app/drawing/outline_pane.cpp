@@ -67,7 +67,7 @@ std::vector<std::pair<Trace, QString>> traces_of(const Design& d, Seen seen) {
   return list;
 }
 
-Picture Design::* OutlinePane::picture_of(Seen seen) {
+Picture Design::*OutlinePane::picture_of(Seen seen) {
   return seen == Seen::side    ? &Design::side_tracing
          : seen == Seen::front ? &Design::front_tracing
                                : &Design::plan_tracing;
@@ -244,7 +244,7 @@ void OutlinePane::draw(Sheet& s) {
   s.title(seen == Seen::side    ? QObject::tr("From port, level")
           : seen == Seen::front ? QObject::tr("From ahead, level")
                                 : QObject::tr("From above"),
-          click == ClickOn::trace  ? QObject::tr("click along the outline")
+          click == ClickOn::trace   ? QObject::tr("click along the outline")
           : click == ClickOn::scale ? QObject::tr("click two points whose distance you know")
           : click == ClickOn::level ? QObject::tr("click two points that lie level")
                                     : QObject::tr("drag the points; the wheel enlarges"));
@@ -275,7 +275,9 @@ std::vector<Handle> OutlinePane::handles() const {
       const bool wide = trace.edge == BodyEdge::half_width;
       if (wide != (seen == Seen::plan)) continue;
       const Vec3 at = wide ? Vec3(s.x, y + v, 0) : Vec3(s.x, y, v);
-      const auto section = [of = trace.body, i](Design& x) -> Section& { return x.airframe.bodies[of].sections[i]; };
+      const auto section = [of = trace.body, i](Design& x) -> Section& {
+        return x.airframe.bodies[of].sections[i];
+      };
       add(QStringLiteral("section:%1").arg(i), QObject::tr("section %1").arg(i + 1), map(at), 7,
           [section, of_body = trace.body, i, edge = trace.edge, wide](Design& x, double dx, double dy) {
             // Sections keep their order.
@@ -320,12 +322,12 @@ std::vector<Handle> OutlinePane::handles() const {
           {{Qt::Key_Delete, QObject::tr("Remove the point"),
             [of = trace.of, i](Design& x) {
               auto& all_points = points_of(x, of);
-              if (i < all_points.size()) all_points.erase(all_points.begin() + static_cast<std::ptrdiff_t>(i));
+              if (i < all_points.size())
+                all_points.erase(all_points.begin() + static_cast<std::ptrdiff_t>(i));
             }},
            {Qt::Key_C, p.corner ? QObject::tr("Smooth here") : QObject::tr("A corner here"),
             [its](Design& x) { its(x).corner = !its(x).corner; }},
-           {Qt::Key_Insert, QObject::tr("A point between this and the next"),
-            [of = trace.of, i](Design& x) {
+           {Qt::Key_Insert, QObject::tr("A point between this and the next"), [of = trace.of, i](Design& x) {
               auto& all_points = points_of(x, of);
               if (all_points.size() < 2) return;
               const auto& a = all_points[i];
@@ -338,7 +340,7 @@ std::vector<Handle> OutlinePane::handles() const {
     }
   }
   // Wing and tailplane by their corners.
-  const auto surface = [&](const char* id, const QString& word, Surface Airframe::* which) {
+  const auto surface = [&](const char* id, const QString& word, Surface Airframe::*which) {
     const auto p = planform_of(d.airframe.*which);
     if (!p) return;
     const auto of = [which](Design& x) -> Surface& { return x.airframe.*which; };
@@ -350,7 +352,9 @@ std::vector<Handle> OutlinePane::handles() const {
             if (up) of(x).root_z.si += dy;
           });
       add(key + "-root-rear", QObject::tr("%1, root chord").arg(word), map(p->root_rear), 8,
-          [of](Design& x, double dx, double) { of(x).root_chord.si = std::max(0.01, of(x).root_chord + dx); });
+          [of](Design& x, double dx, double) {
+            of(x).root_chord.si = std::max(0.01, of(x).root_chord + dx);
+          });
     }
     const Surface& s = d.airframe.*which;
     if (!s.span.known()) return;
@@ -366,7 +370,9 @@ std::vector<Handle> OutlinePane::handles() const {
           });
       if (s.tip_chord.known())
         add(key + "-tip-rear", QObject::tr("%1, tip chord").arg(word), map(p->tip_rear), 8,
-            [of](Design& x, double dx, double) { of(x).tip_chord.si = std::max(0.01, of(x).tip_chord + dx); });
+            [of](Design& x, double dx, double) {
+              of(x).tip_chord.si = std::max(0.01, of(x).tip_chord + dx);
+            });
     }
     if (seen == Seen::front)
       add(key + "-tip", QObject::tr("%1, tip: span and dihedral").arg(word), map(p->tip_front), 8,
@@ -383,9 +389,7 @@ std::vector<Handle> OutlinePane::handles() const {
   surface("tailplane", QObject::tr("tailplane"), &Airframe::tailplane);
   // Wheels, propellers, low points.
   const auto way = [view = seen](double dx, double dy) {
-    return view == Seen::side    ? Vec3(dx, 0, dy)
-           : view == Seen::front ? Vec3(0, -dx, dy)
-                                 : Vec3(dx, -dy, 0);
+    return view == Seen::side ? Vec3(dx, 0, dy) : view == Seen::front ? Vec3(0, -dx, dy) : Vec3(dx, -dy, 0);
   };
   for (const auto& line : lines_of_wheels(d)) {
     const Leg& l = d.gear.leg(line.spokesman);

@@ -44,7 +44,7 @@ class OutlinePane : public Pane {
   std::vector<QPointF> picks;  //!< clicked so far, to scale or level by
   void show_all() { zoom_.reset(); }
   const Picture& picture() const;
-  static Picture Design::* picture_of(Seen seen);
+  static Picture Design::*picture_of(Seen seen);
 
  private:
   QPointF map(const Vec3& p) const;

@@ -21,7 +21,8 @@ constexpr int widest = 2400;
 QImage read_svg(const QString& path) {
   QSvgRenderer svg(path);
   if (!svg.isValid()) return {};
-  QImage image(svg.defaultSize().scaled(widest, widest, Qt::KeepAspectRatio), QImage::Format_ARGB32_Premultiplied);
+  QImage image(svg.defaultSize().scaled(widest, widest, Qt::KeepAspectRatio),
+               QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::transparent);
   QPainter painter(&image);
   svg.render(&painter);
@@ -69,7 +70,8 @@ QImage picture_image(const QString& path) {
     k = {file.lastModified(), file.isFile() ? read(path) : QImage()};
     constexpr size_t most = 4;  // one a view, and the one that stands
     if (known.size() > most)
-      for (auto it = known.begin(); it != known.end();) it = it->first == path ? std::next(it) : known.erase(it);
+      for (auto it = known.begin(); it != known.end();)
+        it = it->first == path ? std::next(it) : known.erase(it);
   }
   return known[path].image;
 }

@@ -54,8 +54,8 @@ void SteerPane::draw(Sheet& s) {
         QRectF(s.frame().to_device(body.topLeft()), s.frame().to_device(body.bottomRight())).normalized());
     s.label(body.center(), QObject::tr("servo"), Ink::tight, Qt::AlignHCenter | Qt::AlignVCenter, {0, 0}, 8);
   }
-  if (const auto axis = steer::steering_axis(l);
-      axis && steering.kind != SteeringKind::none && document_.gear_position() == 0 && l.wheel.diameter.known()) {
+  if (const auto axis = steer::steering_axis(l); axis && steering.kind != SteeringKind::none &&
+                                                 document_.gear_position() == 0 && l.wheel.diameter.known()) {
     // The line it turns about, on down to the ground, and the contact behind or ahead of it.
     double pitch = 0;
     const LoadingState* loading = document_.loading();
@@ -144,8 +144,8 @@ QRectF TurnPane::bounds() const {
   const auto figures = steer::turn_figures(*turn);
   const double radius = std::max(figures.outer, figures.steered);
   if (!(radius < 3 * length)) return wheels;
-  return wheels.united(QRectF(figures.middle - 1.05 * radius, -d.gear.main().axle.x - 1.05 * radius, 2.1 * radius,
-                              2.1 * radius));
+  return wheels.united(QRectF(figures.middle - 1.05 * radius, -d.gear.main().axle.x - 1.05 * radius,
+                              2.1 * radius, 2.1 * radius));
 }
 
 void TurnPane::draw(Sheet& s) {

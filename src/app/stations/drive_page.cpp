@@ -75,8 +75,9 @@ class DrivePage : public StationPage {
       };
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
       put(new TextRow(document_, base + "drive_name", tr("Its name"), this));
-      auto* beside = button(tr("Drives side by side …"),
-                            tr("What is fitted and up to six others: force in hand, time, mass, price, without power"));
+      auto* beside =
+          button(tr("Drives side by side …"),
+                 tr("What is fitted and up to six others: force in hand, time, mass, price, without power"));
       beside->setObjectName(QStringLiteral("drives-") + QString::fromStdString(id));
       connect(beside, &QPushButton::clicked, this,
               [this, id] { make_drive_dialog(document_, id, window())->show(); });

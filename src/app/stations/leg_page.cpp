@@ -65,10 +65,10 @@ class LegPage : public StationPage {
         field(path);
     });
     full_size_factors_ = section([&] {
-      for (const char* path :
-           {"/load_factors/spin_up", "/load_factors/side_up", "/load_factors/side_in", "/load_factors/side_out",
-            "/load_factors/brake_up", "/load_factors/brake_drag", "/load_factors/nose_up",
-            "/load_factors/nose_aft", "/load_factors/nose_forward", "/load_factors/nose_side"})
+      for (const char* path : {"/load_factors/spin_up", "/load_factors/side_up", "/load_factors/side_in",
+                               "/load_factors/side_out", "/load_factors/brake_up", "/load_factors/brake_drag",
+                               "/load_factors/nose_up", "/load_factors/nose_aft",
+                               "/load_factors/nose_forward", "/load_factors/nose_side"})
         field(path);
     });
     finish();
@@ -112,7 +112,8 @@ class LegPage : public StationPage {
       lay->addWidget(part);
       return part;
     };
-    const auto rows = [&](QVBoxLayout* inner, QWidget* part, std::initializer_list<std::pair<const char*, QString>> list) {
+    const auto rows = [&](QVBoxLayout* inner, QWidget* part,
+                          std::initializer_list<std::pair<const char*, QString>> list) {
       for (const auto& [path, title] : list)
         inner->addWidget(new QuantityRow(document_, base + QString::fromLatin1(path), title, part));
     };

@@ -202,8 +202,9 @@ void fill(Document& document, QTabWidget* tabs) {
   legs_tab(document, b);
 
   b.tab(QObject::tr("Fuselage"));
-  b.heading(QObject::tr("Fuselage, nacelles, booms: one off the centre line has a twin on the other side. Traced "
-                        "over a picture: Outline and pictures (Ctrl+T)"));
+  b.heading(
+      QObject::tr("Fuselage, nacelles, booms: one off the centre line has a twin on the other side. Traced "
+                  "over a picture: Outline and pictures (Ctrl+T)"));
   b.put(new ListTable(document, "/airframe/bodies",
                       {{"name", QObject::tr("Body")}, {"y_m", QObject::tr("Off the centre line by")}},
                       [](Design& d) {
@@ -212,8 +213,9 @@ void fill(Document& document, QTabWidget* tabs) {
                       }));
   for (size_t i = 0; i < std::max<size_t>(1, document.design().airframe.bodies.size()); ++i) {
     const auto& bodies = document.design().airframe.bodies;
-    b.heading(QObject::tr("%1: cross-sections from front to back: where, top and bottom waterline, half width")
-                  .arg(i < bodies.size() ? capitalised(text_of(bodies[i].name)) : QObject::tr("Fuselage")));
+    b.heading(
+        QObject::tr("%1: cross-sections from front to back: where, top and bottom waterline, half width")
+            .arg(i < bodies.size() ? capitalised(text_of(bodies[i].name)) : QObject::tr("Fuselage")));
     b.put(new ListTable(document, QStringLiteral("/airframe/bodies/%1/sections").arg(i),
                         {{"x_m", QObject::tr("Station")},
                          {"top_m", QObject::tr("Top")},
@@ -229,8 +231,9 @@ void fill(Document& document, QTabWidget* tabs) {
                           if (i < d.airframe.bodies.size()) d.airframe.bodies[i].sections.emplace_back();
                         }));
   }
-  for (const auto& [path, title] : {std::pair{"/airframe/canopy_outline", QObject::tr("Canopy, round its outline")},
-                                    std::pair{"/airframe/fin_outline", QObject::tr("Fin and rudder, round them")}}) {
+  for (const auto& [path, title] :
+       {std::pair{"/airframe/canopy_outline", QObject::tr("Canopy, round its outline")},
+        std::pair{"/airframe/fin_outline", QObject::tr("Fin and rudder, round them")}}) {
     b.heading(title);
     b.put(new ListTable(document, QString::fromLatin1(path),
                         {{"x_m", QObject::tr("Station")},
@@ -303,8 +306,9 @@ void fill(Document& document, QTabWidget* tabs) {
                         d.airframe.keep_outs.emplace_back();
                         d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
                       }));
-  b.heading(QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
-                        "straight way it goes"));
+  b.heading(
+      QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
+                  "straight way it goes"));
   b.put(new ListTable(document, "/airframe/accesses",
                       {{"name", QObject::tr("Goes in and out")},
                        {"low/x_m", QObject::tr("from x")},

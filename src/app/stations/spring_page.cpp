@@ -203,11 +203,11 @@ class SpringPage : public StationPage {
           put(new TextRow(document_, base + "spring/coil/wire", tr("Wire of"), this));
           choice_at_leg(base, "spring/partner", tr("A second coil"));
           of.second = section([&] {
-            for (const char* p : {"spring/second/wire_diameter_m", "spring/second/mean_diameter_m",
-                                  "spring/second/active_turns", "spring/second/total_turns",
-                                  "spring/second/free_length_m", "spring/second/installed_length_m",
-                                  "spring/second/count", "spring/second/motion_ratio",
-                                  "spring/second_starts_after_m"})
+            for (const char* p :
+                 {"spring/second/wire_diameter_m", "spring/second/mean_diameter_m",
+                  "spring/second/active_turns", "spring/second/total_turns", "spring/second/free_length_m",
+                  "spring/second/installed_length_m", "spring/second/count", "spring/second/motion_ratio",
+                  "spring/second_starts_after_m"})
               row(p);
             choice_at_leg(base, "spring/second/ends", tr("Ends"));
             put(new TextRow(document_, base + "spring/second/wire", tr("Wire of"), this));

@@ -117,11 +117,11 @@ class StancePage : public StationPage {
     put(new TextRow(document_, "/stance/loading", tr("Stands so in the loading"), this));
     heading(tr("Picture behind the side view"), tr("how it is to stand"));
     auto* picture =
-        button(tr("Choose a picture …"), tr("A side view to stand the gear against: PNG, JPEG, SVG, or a PDF's first page"));
+        button(tr("Choose a picture …"),
+               tr("A side view to stand the gear against: PNG, JPEG, SVG, or a PDF's first page"));
     picture->setObjectName("choose-picture");
     connect(picture, &QPushButton::clicked, this, [this] {
-      lay_picture(QFileDialog::getOpenFileName(this, tr("Picture of the side view"), {},
-                                               picture_files()));
+      lay_picture(QFileDialog::getOpenFileName(this, tr("Picture of the side view"), {}, picture_files()));
     });
     put(new FlagRow(document_, "/picture/shown", tr("Shown"), this));
     field("/picture/left_x_m");

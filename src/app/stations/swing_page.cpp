@@ -166,7 +166,8 @@ class SwingPage : public StationPage {
     line->setContentsMargins(0, 0, 0, 0);
     const auto entry = [&](const char* name, const QString& title, const QString& text) {
       auto* field = new QLineEdit(text, asks);
-      field->setObjectName(QStringLiteral("%1-%2").arg(QString::fromLatin1(name), QString::fromStdString(id)));
+      field->setObjectName(
+          QStringLiteral("%1-%2").arg(QString::fromLatin1(name), QString::fromStdString(id)));
       field->setAccessibleName(title);
       field->setFixedWidth(58);
       line->addWidget(new QLabel(title, asks));
@@ -203,14 +204,16 @@ class SwingPage : public StationPage {
     if (!turn || !start) return;
     const auto found = swing::rods_for_turn(document_.design().gear.leg(id), {*turn, *start}, 4);
     if (found.empty())
-      say_in(tr("No rod on such an arm does it without locking: place pivot, king-pin and the ball on the carrier "
-                "first, or begin earlier."));
+      say_in(tr(
+          "No rod on such an arm does it without locking: place pivot, king-pin and the ball on the carrier "
+          "first, or begin earlier."));
     const auto length = [&](double m) { return document_.say(m, Kind::length); };
     for (size_t i = 0; i < found.size(); ++i) {
       const auto& rod = found[i];
       say_in(tr("Rod %1 long, its arm %2: fixed at %3 / %4 / %5; turns %6 too early at most")
-                 .arg(length(rod.length), length(rod.arm), length(rod.on_airframe.x()), length(rod.on_airframe.y()),
-                      length(rod.on_airframe.z()), document_.say(rod.too_early, Kind::angle)));
+                 .arg(length(rod.length), length(rod.arm), length(rod.on_airframe.x()),
+                      length(rod.on_airframe.y()), length(rod.on_airframe.z()),
+                      document_.say(rod.too_early, Kind::angle)));
       auto* take = new QPushButton(tr("take this rod"), panel.rods);
       take->setObjectName(QStringLiteral("rod-%1-%2").arg(QString::fromStdString(id)).arg(i));
       connect(take, &QPushButton::clicked, this, [this, rod, id] {

@@ -10,7 +10,8 @@ namespace kranich::app {
 
 //! Retract units of the shelf, and of the builder's own, held against the aircraft; double-click fits one.
 QWidget* make_unit_dialog(Document& document, const std::string& leg, QWidget* parent);
-//! Drives that could move a leg, side by side with what does; one is fitted, the others keep the reason why not.
+//! Drives that could move a leg, side by side with what does; one is fitted, the others keep the reason why
+//! not.
 QWidget* make_drive_dialog(Document& document, const std::string& leg, QWidget* parent);
 //! Wheels of the shelf ranked for a leg; double-click fits one. A diagram shows the tyre under its load.
 QWidget* make_wheel_dialog(Document& document, const std::string& leg, QWidget* parent);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Drives side by side: what moves a leg and up to six others that could, each put into the leg and judged; one
-//! is taken, the rest keep the reason why not.
+//! Drives side by side: what moves a leg and up to six others that could, each put into the leg and judged;
+//! one is taken, the rest keep the reason why not.
 #include <QComboBox>
 #include <QDialog>
 #include <QHBoxLayout>
@@ -55,7 +55,8 @@ class DriveDialog : public QDialog {
     shelf_->setObjectName("drive-shelf");
     shelf_->setAccessibleName(tr("Drive from the shelf"));
     for (const DriveOffer& o : shipped_stock().drives)
-      shelf_->addItem(tr("%1, %2").arg(text_of(o.name), text_of(drive_names[static_cast<size_t>(o.drive.kind)])));
+      shelf_->addItem(
+          tr("%1, %2").arg(text_of(o.name), text_of(drive_names[static_cast<size_t>(o.drive.kind)])));
     line->addWidget(shelf_, 1);
     const auto button = [&](const char* name, const QString& text, void (DriveDialog::*act)()) {
       auto* b = new QPushButton(text, this);
@@ -68,63 +69,64 @@ class DriveDialog : public QDialog {
     copy_ = button("drive-copy", tr("Compare a copy of what is fitted"), &DriveDialog::add_copy);
     take_ = button("drive-take", tr("Fit the chosen one"), &DriveDialog::take);
     all->addLayout(line);
-    auto* head = new QLabel(
-        tr("<b>Their figures, and why not</b> – ends and arms are where this leg has them; change them here for one "
-           "of them alone"),
-        this);
+    auto* head = new QLabel(tr("<b>Their figures, and why not</b> – ends and arms are where this leg has "
+                               "them; change them here for one "
+                               "of them alone"),
+                            this);
     head->setWordWrap(true);
     all->addWidget(head);
-    entries_ = new ListTable(document_, leg_path(leg_) + "retraction/drive_offers",
-                             {{"name", tr("Drive")},
-                              {"rejected", tr("Not taken because")},
-                              {"drive/kind", tr("Kind")},
-                              {"drive/force_N", tr("Force")},
-                              {"drive/stroke_m", tr("Stroke")},
-                              {"drive/speed_m_per_s", tr("Speed")},
-                              {"drive/on_airframe/x_m", tr("Airframe end x")},
-                              {"drive/on_airframe/y_m", "y"},
-                              {"drive/on_airframe/z_m", "z"},
-                              {"drive/on_leg/x_m", tr("Leg end x")},
-                              {"drive/on_leg/y_m", "y"},
-                              {"drive/on_leg/z_m", "z"},
-                              {"drive/bore_m", tr("Bore")},
-                              {"drive/rod_m", tr("Rod")},
-                              {"drive/supply_Pa", tr("Supply")},
-                              {"drive/back_Pa", tr("Return")},
-                              {"drive/flow_m3_per_s", tr("Flow")},
-                              {"drive/stall_torque_N_m", tr("Stall torque")},
-                              {"drive/no_load_speed_rad_per_s", tr("No-load speed")},
-                              {"drive/no_load_current_A", tr("No-load current")},
-                              {"drive/stall_current_A", tr("Stall current")},
-                              {"drive/gearbox", tr("Gearbox")},
-                              {"drive/pinion_radius_m", tr("Pinion")},
-                              {"drive/sector_radius_m", tr("Sector")},
-                              {"drive/efficiency", tr("Efficiency")},
-                              {"drive/rotor_inertia_kg_m2", tr("Rotor")},
-                              {"drive/servo_x_m", tr("Servo x")},
-                              {"drive/servo_y_m", tr("Servo y")},
-                              {"drive/unit_arm_m", tr("Unit's arm")},
-                              {"drive/unit_down_deg", tr("Arm, down")},
-                              {"drive/unit_stowed_deg", tr("Arm, stowed")},
-                              {"drive/over_centre_deg", tr("Over centre")},
-                              {"drive/full_throw_deg", tr("Full throw")},
-                              {"drive/throws", tr("Throws")},
-                              {"drive/rod_stiffness_N_per_m", tr("Rod's stiffness")},
-                              {"drive/rod_diameter_m", tr("Rod's diameter")},
-                              {"drive/rod_offset_m", tr("Rod's offset")},
-                              {"drive/ball_tilt_deg", tr("Ball's tilt")},
-                              {"mass_kg", tr("Mass")},
-                              {"price", tr("Price")},
-                              {"length_m", tr("Long")},
-                              {"width_m", tr("Wide")},
-                              {"height_m", tr("High")},
-                              {"current_A", tr("Current")},
-                              {"locks", tr("Locks")},
-                              {"powerless", tr("Without power")}},
-                             [this](Design& d) { add_to(d, offer_of(this->leg(), tr("copy").toStdString())); },
-                             this);
+    entries_ = new ListTable(
+        document_, leg_path(leg_) + "retraction/drive_offers",
+        {{"name", tr("Drive")},
+         {"rejected", tr("Not taken because")},
+         {"drive/kind", tr("Kind")},
+         {"drive/force_N", tr("Force")},
+         {"drive/stroke_m", tr("Stroke")},
+         {"drive/speed_m_per_s", tr("Speed")},
+         {"drive/on_airframe/x_m", tr("Airframe end x")},
+         {"drive/on_airframe/y_m", "y"},
+         {"drive/on_airframe/z_m", "z"},
+         {"drive/on_leg/x_m", tr("Leg end x")},
+         {"drive/on_leg/y_m", "y"},
+         {"drive/on_leg/z_m", "z"},
+         {"drive/bore_m", tr("Bore")},
+         {"drive/rod_m", tr("Rod")},
+         {"drive/supply_Pa", tr("Supply")},
+         {"drive/back_Pa", tr("Return")},
+         {"drive/flow_m3_per_s", tr("Flow")},
+         {"drive/stall_torque_N_m", tr("Stall torque")},
+         {"drive/no_load_speed_rad_per_s", tr("No-load speed")},
+         {"drive/no_load_current_A", tr("No-load current")},
+         {"drive/stall_current_A", tr("Stall current")},
+         {"drive/gearbox", tr("Gearbox")},
+         {"drive/pinion_radius_m", tr("Pinion")},
+         {"drive/sector_radius_m", tr("Sector")},
+         {"drive/efficiency", tr("Efficiency")},
+         {"drive/rotor_inertia_kg_m2", tr("Rotor")},
+         {"drive/servo_x_m", tr("Servo x")},
+         {"drive/servo_y_m", tr("Servo y")},
+         {"drive/unit_arm_m", tr("Unit's arm")},
+         {"drive/unit_down_deg", tr("Arm, down")},
+         {"drive/unit_stowed_deg", tr("Arm, stowed")},
+         {"drive/over_centre_deg", tr("Over centre")},
+         {"drive/full_throw_deg", tr("Full throw")},
+         {"drive/throws", tr("Throws")},
+         {"drive/rod_stiffness_N_per_m", tr("Rod's stiffness")},
+         {"drive/rod_diameter_m", tr("Rod's diameter")},
+         {"drive/rod_offset_m", tr("Rod's offset")},
+         {"drive/ball_tilt_deg", tr("Ball's tilt")},
+         {"mass_kg", tr("Mass")},
+         {"price", tr("Price")},
+         {"length_m", tr("Long")},
+         {"width_m", tr("Wide")},
+         {"height_m", tr("High")},
+         {"current_A", tr("Current")},
+         {"locks", tr("Locks")},
+         {"powerless", tr("Without power")}},
+        [this](Design& d) { add_to(d, offer_of(this->leg(), tr("copy").toStdString())); }, this);
     all->addWidget(entries_, 2);
-    connect(table_, &QTableWidget::currentCellChanged, this, [this](int, int column, int, int) { tell(column); });
+    connect(table_, &QTableWidget::currentCellChanged, this,
+            [this](int, int column, int, int) { tell(column); });
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int, int) { take(); });
     refresh_when_seen(
         this, &document_, [this] { refresh(); }, &Document::changed);
@@ -146,7 +148,7 @@ class DriveDialog : public QDialog {
     Drive machine = fitted;
     const Drive& sold = offer.drive;
     machine.kind = sold.kind;
-    for (Given Drive::* of_it :
+    for (Given Drive::*of_it :
          {&Drive::force, &Drive::stroke, &Drive::speed, &Drive::bore, &Drive::rod, &Drive::stall_torque,
           &Drive::no_load_speed, &Drive::no_load_current, &Drive::stall_current, &Drive::gearbox,
           &Drive::efficiency, &Drive::rotor_inertia, &Drive::full_throw})
@@ -155,7 +157,8 @@ class DriveDialog : public QDialog {
     document_.edit(tr("Compare %1").arg(text_of(offer.name)), [&](Design& d) { add_to(d, offer); });
   }
   void add_copy() {
-    const QString name = leg().retraction.drive_name.empty() ? tr("as fitted") : text_of(leg().retraction.drive_name);
+    const QString name =
+        leg().retraction.drive_name.empty() ? tr("as fitted") : text_of(leg().retraction.drive_name);
     document_.edit(tr("Compare a copy of the drive"),
                    [&](Design& d) { add_to(d, offer_of(leg(), name.toStdString())); });
   }
@@ -177,13 +180,14 @@ class DriveDialog : public QDialog {
       QString title;
       std::function<QString(const ComparedDrive&)> cell;
     };
-    const auto figure = [this](double ComparedDrive::* of_it, Kind kind) {
+    const auto figure = [this](double ComparedDrive::*of_it, Kind kind) {
       return [this, of_it, kind](const ComparedDrive& c) {
         return std::isfinite(c.*of_it) ? document_.say(c.*of_it, kind) : QStringLiteral("–");
       };
     };
     const std::vector<Line> lines{
-        {tr("Kind"), [](const ComparedDrive& c) { return text_of(drive_names[static_cast<size_t>(c.kind)]); }},
+        {tr("Kind"),
+         [](const ComparedDrive& c) { return text_of(drive_names[static_cast<size_t>(c.kind)]); }},
         {tr("Judgement"),
          [](const ComparedDrive& c) {
            return !c.against.empty()   ? tr("%1 against it").arg(c.against.size())

@@ -39,11 +39,14 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
     line->addWidget(b);
   };
   add_ = std::move(add);
-  auto* pastes = new QShortcut(QKeySequence(QKeySequence::Paste), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  auto* pastes =
+      new QShortcut(QKeySequence(QKeySequence::Paste), table_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(pastes, &QShortcut::activated, this, &ListTable::paste);
-  auto* copies = new QShortcut(QKeySequence(QKeySequence::Copy), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  auto* copies =
+      new QShortcut(QKeySequence(QKeySequence::Copy), table_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(copies, &QShortcut::activated, this, [this] { copy(); });
-  table_->setToolTip(tr("Rows and columns copied from a spreadsheet are pasted from the chosen cell on (Ctrl+V)"));
+  table_->setToolTip(
+      tr("Rows and columns copied from a spreadsheet are pasted from the chosen cell on (Ctrl+V)"));
   button("add:", tr("Add"), [this] {
     document_.edit(tr("Add an entry"), [&](Design& d) {
       if (add_)
@@ -146,8 +149,7 @@ QWidget* ListTable::show_entry(const QString& path) {
 }
 
 bool ListTable::owns(const QString& path) {
-  return path.startsWith(path_ + "/") &&
-         std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+  return path.startsWith(path_ + "/") && std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
            return c.key == path.mid(path_.size() + 1).section('/', 1);
          });
 }

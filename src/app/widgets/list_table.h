@@ -11,8 +11,8 @@
 #include <QWidget>
 #include <functional>
 
-#include "app/widgets/entry_table.h"
 #include "app/document/document.h"
+#include "app/widgets/entry_table.h"
 
 namespace kranich::app {
 

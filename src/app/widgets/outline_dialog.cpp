@@ -74,8 +74,9 @@ class OutlineDialog : public QDialog {
     auto* tools = new QHBoxLayout;
     click_ = new QButtonGroup(this);
     click_->setExclusive(false);
-    for (const auto& [click, name, word] : {std::tuple{ClickOn::scale, "click-scale", tr("Scale by two points")},
-                                            std::tuple{ClickOn::level, "click-level", tr("Level by two points")}}) {
+    for (const auto& [click, name, word] :
+         {std::tuple{ClickOn::scale, "click-scale", tr("Scale by two points")},
+          std::tuple{ClickOn::level, "click-level", tr("Level by two points")}}) {
       auto* b = pressed(name, word);
       tools->addWidget(b);
       click_->addButton(b, static_cast<int>(click));
@@ -96,8 +97,9 @@ class OutlineDialog : public QDialog {
     said_->setObjectName("outline-says");
     said_->setWordWrap(true);
     lay_->addWidget(said_);
-    for (const auto& [seen, path] : {std::pair{Seen::side, "/side_tracing/"}, std::pair{Seen::front, "/front_tracing/"},
-                                     std::pair{Seen::plan, "/plan_tracing/"}}) {
+    for (const auto& [seen, path] :
+         {std::pair{Seen::side, "/side_tracing/"}, std::pair{Seen::front, "/front_tracing/"},
+          std::pair{Seen::plan, "/plan_tracing/"}}) {
       auto* box = new QWidget(column);
       auto* rows = new QVBoxLayout(box);
       rows->setContentsMargins(0, 0, 0, 0);
@@ -191,7 +193,9 @@ class OutlineDialog : public QDialog {
     b->setCheckable(true);
     return b;
   }
-  void heading(const QString& text) { lay_->addWidget(new QLabel("<b>" + text.toHtmlEscaped() + "</b>", this)); }
+  void heading(const QString& text) {
+    lay_->addWidget(new QLabel("<b>" + text.toHtmlEscaped() + "</b>", this));
+  }
   void anew() { board_->set_share(pane_, {0, 0, 1, 1}); }
 
   void see(Seen seen) {
@@ -285,7 +289,8 @@ class OutlineDialog : public QDialog {
 
   void refresh() {
     const Picture& p = pane_->picture();
-    file_->setText(p.file.empty() ? tr("none: choose a photograph or a three-view drawing") : text_of(p.file));
+    file_->setText(p.file.empty() ? tr("none: choose a photograph or a three-view drawing")
+                                  : text_of(p.file));
     for (size_t i = 0; i < rows_.size(); ++i)
       rows_[i]->setVisible(i == static_cast<size_t>(pane_->seen) && !p.file.empty());
     for (const ClickOn click : {ClickOn::scale, ClickOn::level})
@@ -308,6 +313,8 @@ class OutlineDialog : public QDialog {
 
 }  // namespace
 
-QWidget* make_outline_dialog(Document& document, QWidget* parent) { return new OutlineDialog(document, parent); }
+QWidget* make_outline_dialog(Document& document, QWidget* parent) {
+  return new OutlineDialog(document, parent);
+}
 
 }  // namespace kranich::app

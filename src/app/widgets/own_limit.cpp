@@ -89,8 +89,8 @@ void OwnLimitRow::refresh() {
     if (o->upper.known()) bounds << QStringLiteral("≤ ") + document_.say(o->upper, kind);
     s = tr("Your limit: %1 – %2. ").arg(bounds.join(", "), text_of(o->reason)).toHtmlEscaped();
   }
-  told_->setText(s + QStringLiteral("<a href='own'>%1</a>")
-                         .arg(o ? tr("Change it …") : tr("A limit of your own …")));
+  told_->setText(
+      s + QStringLiteral("<a href='own'>%1</a>").arg(o ? tr("Change it …") : tr("A limit of your own …")));
   away_->setEnabled(o != nullptr);
 }
 
@@ -100,7 +100,8 @@ void OwnLimitRow::open(bool on) {
   if (!on) return;
   const OwnLimit* o = own();
   const Kind kind = measure(measure_).kind;
-  for (const auto& [field, given] : {std::pair{lower_, o ? &o->lower : nullptr}, std::pair{upper_, o ? &o->upper : nullptr}}) {
+  for (const auto& [field, given] :
+       {std::pair{lower_, o ? &o->lower : nullptr}, std::pair{upper_, o ? &o->upper : nullptr}}) {
     field->setText(given && given->known() ? document_.say_number(*given, kind) : QString());
     field->setPlaceholderText(document_.unit(kind));
   }
@@ -111,8 +112,8 @@ void OwnLimitRow::open(bool on) {
 void OwnLimitRow::set() {
   const Kind kind = measure(measure_).kind;
   const auto refuse = [&](const QString& why) {
-    note_->setText(
-        QStringLiteral("<span style='color:%1'>%2</span>").arg(Theme::now().fails.name(), why.toHtmlEscaped()));
+    note_->setText(QStringLiteral("<span style='color:%1'>%2</span>")
+                       .arg(Theme::now().fails.name(), why.toHtmlEscaped()));
   };
   OwnLimit made;
   made.measure = measure_;
@@ -124,7 +125,8 @@ void OwnLimitRow::set() {
       return refuse(tr("%1: %2").arg(field->accessibleName(), text_of(error->message)));
     *given = Given(std::get<ParsedQuantity>(parsed).si);
   }
-  if (!made.lower.known() && !made.upper.known()) return refuse(tr("At least, at most, or both must be given"));
+  if (!made.lower.known() && !made.upper.known())
+    return refuse(tr("At least, at most, or both must be given"));
   if (made.lower.known() && made.upper.known() && made.lower > made.upper)
     return refuse(tr("At least must not be above at most"));
   made.reason = reason_->text().trimmed().toStdString();

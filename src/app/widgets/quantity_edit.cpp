@@ -93,7 +93,8 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   field_->installEventFilter(this);
   label_->installEventFilter(this);
   label_->setCursor(Qt::SizeHorCursor);
-  label_->setToolTip(tr("Hold and drag left or right to try other values; in the field the arrow keys step it"));
+  label_->setToolTip(
+      tr("Hold and drag left or right to try other values; in the field the arrow keys step it"));
 
   auto* line = new QHBoxLayout;
   line->setContentsMargins(0, 0, 0, 0);
@@ -275,7 +276,9 @@ bool QuantityRow::eventFilter(QObject* object, QEvent* event) {
     const int way = key->key() == Qt::Key_Up ? 1 : key->key() == Qt::Key_Down ? -1 : 0;
     const auto g = given_at(document_.design(), path_);
     if (way != 0 && g && g->known()) {
-      const double by = step() * (key->modifiers() & Qt::ShiftModifier ? 10 : key->modifiers() & Qt::AltModifier ? 0.1 : 1);
+      const double by = step() * (key->modifiers() & Qt::ShiftModifier ? 10
+                                  : key->modifiers() & Qt::AltModifier ? 0.1
+                                                                       : 1);
       document_.edit(tr("Step %1").arg(label_->text()), [&](Design& d) { put(d, g->si + way * by); });
       return true;
     }

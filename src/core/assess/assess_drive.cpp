@@ -460,7 +460,8 @@ class DriveJudge {
     f.assumption = load->taken;
   }
 
-  //! One hook for both ends: by its own place, and by a second pin on the leg that it takes when that is down.
+  //! One hook for both ends: by its own place, and by a second pin on the leg that it takes when that is
+  //! down.
   void latch() {
     const Uplock& u = leg_.retraction.uplock;
     if (!u.both_ends) return;
@@ -518,8 +519,9 @@ class DriveJudge {
       if (!std::isfinite(need.moment)) {
         collect_.unknown("drive.unit_flex", "every load case of the leg");
       } else {
-        auto& f = collect_.add("drive.unit_flex", need.moment / u.flex,
-                               at_most(radians(1), "practice: beyond a degree it binds, or its wheel toes out"));
+        auto& f =
+            collect_.add("drive.unit_flex", need.moment / u.flex,
+                         at_most(radians(1), "practice: beyond a degree it binds, or its wheel toes out"));
         const double length = (leg_.axle.vec() - leg_.held_at()).norm();
         f.working = {{"greatest moment at the pin, limit", need.moment, Kind::moment},
                      {"the wheel moves by", need.moment / u.flex * length, Kind::length}};

@@ -420,8 +420,8 @@ void assess_place(const Design& d, Assessment& a, Collector& collect, const Aske
   const bool low = wanted({"place.low_point", "place.wing_tip", "place.door_ground"});
   const bool down = wanted({"place.one_down"});
   const bool wheels = wanted({"place.wheel", "place.twin", "place.ground", "place.tyre", "place.fork",
-                              "place.keep", "place.room", "place.access", "place.scale", "place.leg_ends", "place.axle_stack",
-                              "place.reference", "place.former"});
+                              "place.keep", "place.room", "place.access", "place.scale", "place.leg_ends",
+                              "place.axle_stack", "place.reference", "place.former"});
   const bool figures = only.empty() || (!propeller && !low && !down && !wheels);
   const PlaceRules rules = place_rules(d);
   const char* headline = !rules.wings      ? "place.tipping"

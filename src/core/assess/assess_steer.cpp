@@ -97,11 +97,13 @@ class SteerJudge {
     const bool castors = s_.kind == SteeringKind::castors;
     auto& f = collect_.add(
         "steer.trail", trail,
-        castors ? at_least_or_tight(0, 0.1 * w.diameter, "a castor: a tenth of its diameter keeps it straight")
-                : at_least_or_tight(-0.1 * w.diameter, 0, "steered: what leads is held by rod and servo alone"));
+        castors
+            ? at_least_or_tight(0, 0.1 * w.diameter, "a castor: a tenth of its diameter keeps it straight")
+            : at_least_or_tight(-0.1 * w.diameter, 0, "steered: what leads is held by rod and servo alone"));
     f.working = {{"share of the diameter", trail / w.diameter, Kind::share},
                  {"pitch, standing", pitch, Kind::angle}};
-    if (leg_.axle_aft.known()) f.working.push_back({"axle behind the leg's line", leg_.axle_aft, Kind::length});
+    if (leg_.axle_aft.known())
+      f.working.push_back({"axle behind the leg's line", leg_.axle_aft, Kind::length});
     if (!load.loading) f.assumption = "taken level: how it stands is not known";
   }
 
@@ -148,9 +150,10 @@ class SteerJudge {
       return;
     }
     const Given& wanted = leg_.retraction.well.clearance;
-    collect_.add("steer.servo_room", least,
-                 leg_.retraction.fitted && wanted.known() ? at_least(wanted, "the clearance you want")
-                                                          : at_least(0, "it must not touch"))
+    collect_
+        .add("steer.servo_room", least,
+             leg_.retraction.fitted && wanted.known() ? at_least(wanted, "the clearance you want")
+                                                      : at_least(0, "it must not touch"))
         .remark = say("to {}", to);
     collect_.about(about_leg(d_, leg_), "", GearState::static_load);
   }
@@ -233,7 +236,8 @@ class SteerJudge {
     if (!turn) return;
     const Limit limit{{}, radians(3), {}, radians(1), "a degree is not felt, three are steered against"};
     if (std::isfinite(*turn))
-      collect_.add("steer.springing", *turn, limit).working = {{"over a travel of", leg_.travel, Kind::length}};
+      collect_.add("steer.springing", *turn, limit).working = {
+          {"over a travel of", leg_.travel, Kind::length}};
     else
       collect_.fails("steer.springing", limit, "the rod locks while the leg springs");
   }

@@ -166,7 +166,8 @@ class SwingJudge {
                         {"lean that unit and mount make", figures.unit_down_lean, Kind::angle},
                         {"unit angle needed", figures.required_angle, Kind::angle}};
       if (const auto made = swing::remade_leg(leg_)) {
-        misfit.working.push_back({"or the leg made anew: out of the unit straight for", made->from_pivot, Kind::length});
+        misfit.working.push_back(
+            {"or the leg made anew: out of the unit straight for", made->from_pivot, Kind::length});
         misfit.working.push_back({"then bent by", made->angle, Kind::angle});
       }
     } else {
@@ -256,7 +257,8 @@ class SwingJudge {
     trimmed();
     // A body that is twisted there is sloped the other way on the other side.
     const bool crooked = d_.airframe.body_twist.known() && d_.airframe.body_twist.si != 0.0;
-    plate(crooked ? d_.airframe.body_twist.si : 0, crooked ? "starboard, corrected for the body's twist" : "");
+    plate(crooked ? d_.airframe.body_twist.si : 0,
+          crooked ? "starboard, corrected for the body's twist" : "");
     if (!crooked || leg_.stands != LegStands::both_sides) return;
     const Subject its = about_legs(d_, leg_);
     collect_.about({say("{}, port", its.words), its.key + "/port", its.leg}, "", GearState::extended);
@@ -267,8 +269,8 @@ class SwingJudge {
   void plate(double surface_slope, Text remark) {
     const auto corners = swing::plate_corners(leg_, surface_slope);
     if (corners.empty()) return;
-    const auto deepest = std::max_element(corners.begin(), corners.end(),
-                                          [](auto& a, auto& b) { return a.depth < b.depth; });
+    const auto deepest =
+        std::max_element(corners.begin(), corners.end(), [](auto& a, auto& b) { return a.depth < b.depth; });
     auto& f = collect_.add("swing.plate_depth", deepest->depth);
     f.remark = std::move(remark);
     const double middle_x = (r_.unit_low.x + r_.unit_high.x) / 2;
@@ -290,13 +292,14 @@ class SwingJudge {
       const Vec3 low = body->low.cwiseMax(box->low);
       const Vec3 size = body->high.cwiseMin(box->high) - low;
       const Subject its = about_legs(d_, leg_);
-      collect_.about({say("{}, {}", its.words, k.name), its.key + "/" + k.name, its.leg}, "", GearState::extended);
+      collect_.about({say("{}, {}", its.words, k.name), its.key + "/" + k.name, its.leg}, "",
+                     GearState::extended);
       auto& f = collect_.add("swing.unit_trim", size.minCoeff());
       collect_.about(its, "", GearState::extended);
       const Vec3 middle = low + size / 2 - (body->low + body->high) / 2;
-      f.remark = say("into {}: cut or bevel it {}, {}", k.name,
-                     middle.x() < 0 ? Text("forward") : Text("aft"),
-                     middle.z() < 0 ? Text("below") : Text("above"));
+      f.remark =
+          say("into {}: cut or bevel it {}, {}", k.name, middle.x() < 0 ? Text("forward") : Text("aft"),
+              middle.z() < 0 ? Text("below") : Text("above"));
       f.working = {{"fore and aft", size.x(), Kind::length},
                    {"across", size.y(), Kind::length},
                    {"up and down", size.z(), Kind::length}};

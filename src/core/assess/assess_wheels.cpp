@@ -230,9 +230,11 @@ void fork(const Design& d, const Leg& leg, Collector& collect) {
   const double still = (w.fork_inside - w.width) / 2;
   const double left = still - w.grows_wide - w.bulge - w.rim_play;
   const double wear = d.is_model() ? 0.0005 : 0.003;
-  auto& f = collect.add("place.fork_under_way", left, at_least_or_tight(0, wear, "it must not rub under any load"));
-  f.working = {{"each side, at rest and new", still, Kind::length},
-               {"fork as wide inside as", w.width + 2 * (w.grows_wide + w.bulge + w.rim_play + wear), Kind::length}};
+  auto& f =
+      collect.add("place.fork_under_way", left, at_least_or_tight(0, wear, "it must not rub under any load"));
+  f.working = {
+      {"each side, at rest and new", still, Kind::length},
+      {"fork as wide inside as", w.width + 2 * (w.grows_wide + w.bulge + w.rim_play + wear), Kind::length}};
   if (left < wear) f.working.push_back({"spacer on each side", wear - left, Kind::length});
 }
 
@@ -252,10 +254,11 @@ void accesses(const Design& d, Collector& collect) {
       collect.unknown("place.access", lacks.text());
       continue;
     }
-    const auto out = place::way_out({a.low.vec(), a.high.vec()}, {a.way_x, a.way_y, a.way_z},
-                                    d.airframe.keep_outs);
+    const auto out =
+        place::way_out({a.low.vec(), a.high.vec()}, {a.way_x, a.way_y, a.way_z}, d.airframe.keep_outs);
     if (!out) {
-      collect.unknown("place.access", entry("/airframe/keep_outs", "what is in its way: spar, servo, straps"));
+      collect.unknown("place.access",
+                      entry("/airframe/keep_outs", "what is in its way: spar, servo, straps"));
       continue;
     }
     auto& f = collect.add("place.access", out->distance,

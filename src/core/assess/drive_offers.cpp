@@ -102,9 +102,24 @@ std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const
     tried.findings.clear();
     Collector collect(with, tried.findings);
     assess_drive(with, tried, collect, {});
-    ComparedDrive c{o.name, index,       o.drive.kind,         not_known,         not_known,         not_known,
-                    not_known,    not_known,         not_known,                  or_nan(o.current), or_nan(o.mass),
-                    or_nan(o.price), room_of(with, its, o), o.locks, o.powerless, {}, {}, o.rejected};
+    ComparedDrive c{o.name,
+                    index,
+                    o.drive.kind,
+                    not_known,
+                    not_known,
+                    not_known,
+                    not_known,
+                    not_known,
+                    not_known,
+                    or_nan(o.current),
+                    or_nan(o.mass),
+                    or_nan(o.price),
+                    room_of(with, its, o),
+                    o.locks,
+                    o.powerless,
+                    {},
+                    {},
+                    o.rejected};
     for (const Finding& f : tried.findings) {
       if (f.subject.leg != leg.id) continue;
       const std::string_view id = f.measure_id;
@@ -117,12 +132,14 @@ std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const
       if (id == "drive.column" || id == "drive.rod") c.column = f.value;
       if (id == "drive.time") c.time = f.value;
       const Text title(std::string(f.info().title));
-      if (f.verdict == Verdict::fails) c.against.push_back(f.remark.empty() ? title : say("{}: {}", title, f.remark));
+      if (f.verdict == Verdict::fails)
+        c.against.push_back(f.remark.empty() ? title : say("{}: {}", title, f.remark));
       if (f.verdict == Verdict::unknown) c.unknown.push_back(title);
     }
     const Given& voltage = d.circuit.electrics.voltage;
     if (voltage.known()) c.energy = voltage * c.current * c.time;
-    if (c.room < 0) c.against.push_back(say("its body runs {} into the structure", Amount{-c.room, Kind::length}));
+    if (c.room < 0)
+      c.against.push_back(say("its body runs {} into the structure", Amount{-c.room, Kind::length}));
     if (fitted.falls_free && o.powerless == Powerless::stays)
       c.against.push_back("it stays where it is without power: this leg must come down");
     if (o.drive.kind == DriveKind::none) c.unknown.push_back("what kind it is");

@@ -16,7 +16,7 @@ namespace kranich {
 //! One of them, judged. NaN is what is not known or does not apply to its kind.
 struct ComparedDrive {
   std::string name;
-  int offer;       //!< among the leg's drive_offers; -1: what is fitted
+  int offer;  //!< among the leg's drive_offers; -1: what is fitted
   DriveKind kind;
   double in_hand;  //!< least share left of its force or torque over the travel
   double arm;      //!< where it is least, m

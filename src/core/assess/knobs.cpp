@@ -718,19 +718,38 @@ std::vector<KnobRef> knobs(const Design& d) {
   };
   for (size_t i = 0; i < d.airframe.accesses.size(); ++i) {
     // On its way it may pass one thing after another: searched piece by piece.
-    const auto goes = [&](const char* id, const char* more, const char* less, Given Access::* way) {
-      list.push_back(std::make_shared<Knob>(Knob{
-          std::string("access.") + id, more, less, {}, Kind::length, mm, -0.5, 0.5, nan, 1,
-          [i, way](Design& x, double v) { (x.airframe.accesses[i].*way).si += v; }, true}));
+    const auto goes = [&](const char* id, const char* more, const char* less, Given Access::*way) {
+      list.push_back(std::make_shared<Knob>(
+          Knob{std::string("access.") + id,
+               more,
+               less,
+               {},
+               Kind::length,
+               mm,
+               -0.5,
+               0.5,
+               nan,
+               1,
+               [i, way](Design& x, double v) { (x.airframe.accesses[i].*way).si += v; },
+               true}));
     };
-    goes("access_way_x", "it goes out further aft by {}", "it goes out further forward by {}", &Access::way_x);
+    goes("access_way_x", "it goes out further aft by {}", "it goes out further forward by {}",
+         &Access::way_x);
     goes("access_way_z", "it goes out higher by {}", "it goes out lower by {}", &Access::way_z);
   }
   if (d.mixing.working_time.known() && d.mixing.working_time > 0)
-    list.push_back(std::make_shared<Knob>(Knob{
-        "leg.working_time", "a resin that can be worked longer by {}", "a resin that can be worked less long by {}", {},
-        Kind::time, 60, -0.7 * d.mixing.working_time, 3 * d.mixing.working_time, d.mixing.working_time.si, 1,
-        [](Design& x, double v) { x.mixing.working_time.si += v; }, true}));
+    list.push_back(std::make_shared<Knob>(Knob{"leg.working_time",
+                                               "a resin that can be worked longer by {}",
+                                               "a resin that can be worked less long by {}",
+                                               {},
+                                               Kind::time,
+                                               60,
+                                               -0.7 * d.mixing.working_time,
+                                               3 * d.mixing.working_time,
+                                               d.mixing.working_time.si,
+                                               1,
+                                               [](Design& x, double v) { x.mixing.working_time.si += v; },
+                                               true}));
   if (something_slides(d))
     whole("weigh.slide", "what slides aboard, aft by {}", "what slides aboard, forward by {}", Kind::length,
           std::clamp(handy(size / 500), 0.1 * mm, mm), 0.4, slide);

@@ -212,8 +212,9 @@ void plates(const Design& d, const Leg& leg, Collector& collect) {
     const auto near = place::nearest_keep_out(*body, d.airframe.keep_outs);
     if (!near) continue;
     collect.about(about_member(d, leg, j.name), "", GearState::extended);
-    collect.add("leg.plate_room", near->distance,
-                at_least(-1e-4, "it may lie against what it is fixed to, never run into it"))
+    collect
+        .add("leg.plate_room", near->distance,
+             at_least(-1e-4, "it may lie against what it is fixed to, never run into it"))
         .remark = near->name;
   }
 }
@@ -232,7 +233,8 @@ void lay_up_time(const Design& d, Collector& collect) {
     return;
   }
   const int plies = leg::plies_of_a_mix(m);
-  auto& f = collect.add("leg.mix", plies, at_least(1, "a ply laid after two thirds of that time does not wet out"));
+  auto& f =
+      collect.add("leg.mix", plies, at_least(1, "a ply laid after two thirds of that time does not wet out"));
   int mixes = 0;
   for (const auto& p : d.plies) {
     if (!p.count.known() || plies < 1) continue;

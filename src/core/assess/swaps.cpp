@@ -18,8 +18,8 @@
 #include "core/drive/fall.h"
 #include "core/force/materials.h"
 #include "core/model/moves.h"
-#include "core/steer/steering.h"
 #include "core/motion/retract.h"
+#include "core/steer/steering.h"
 #include "core/swing/axis_choices.h"
 #include "core/swing/turn_rod.h"
 
@@ -299,8 +299,9 @@ std::vector<Choice> remade(const Design& d, const LegLine& line) {
              const auto its = swing::remade_leg(l);
              if (!its) return;
              LegBend bend;
-             for (const auto& [to, v] : {std::pair{&bend.at.x, its->bend.x()}, std::pair{&bend.at.y, its->bend.y()},
-                                         std::pair{&bend.at.z, its->bend.z()}})
+             for (const auto& [to, v] :
+                  {std::pair{&bend.at.x, its->bend.x()}, std::pair{&bend.at.y, its->bend.y()},
+                   std::pair{&bend.at.z, its->bend.z()}})
                *to = Given(v);
              auto& bends = l.retraction.bends;
              if (bends.empty())
@@ -381,10 +382,11 @@ std::vector<Choice> rods(const Design& d, const LegLine& line) {
                           std::remainder(turn + std::numbers::pi, 2 * std::numbers::pi)})
     for (const auto& rod : swing::rods_for_turn(leg, {by, leg.retraction.unit_angle / 2}, 2)) {
       const auto length = [](double m) { return Amount{m, Kind::length}; };
-      choices.push_back({say("rod of the {} from station {}, {} off the centre line, waterline {}, {} long: turns {}",
-                             of_line(line), length(rod.on_airframe.x()), length(rod.on_airframe.y()),
-                             length(rod.on_airframe.z()), length(rod.length), Amount{rod.turn, Kind::angle}),
-                         on_each(line, [rod](Leg& l) { swing::take_rod(l, rod); })});
+      choices.push_back(
+          {say("rod of the {} from station {}, {} off the centre line, waterline {}, {} long: turns {}",
+               of_line(line), length(rod.on_airframe.x()), length(rod.on_airframe.y()),
+               length(rod.on_airframe.z()), length(rod.length), Amount{rod.turn, Kind::angle}),
+           on_each(line, [rod](Leg& l) { swing::take_rod(l, rod); })});
     }
   return choices;
 }
@@ -578,7 +580,8 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   if (of({"swing.stowed_miss"})) {
     for (const LegLine& line : leg_lines(d))
       if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())
-        for (const auto& [what, choices] : {std::pair{"axis", axes(d, line)}, std::pair{"rod", rods(d, line)}})
+        for (const auto& [what, choices] :
+             {std::pair{"axis", axes(d, line)}, std::pair{"rod", rods(d, line)}})
           offer(list, line, what, choices);
     return list;
   }

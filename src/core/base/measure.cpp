@@ -138,10 +138,12 @@ const std::array registry{
     Measure{"place.fork_gap", place, "Tyre to fork and leg", Kind::length,
             "Room round the tyre at rest: a fork that only just clears rubs in a turn.", "measured gap",
             "5 mm (model 1 mm) or 2 % of the diameter, the larger"},
-    Measure{"place.fork_under_way", place, "Tyre to fork under way", Kind::length,
-            "What is left to each side of the tyre in its fork when it has grown, bulges under its load and its "
-            "bearings have play: rubbing that shows under some load only.",
-            "(inside − w)/2 − growth − bulge − play", "it must not touch; half a millimetre of mud and wear", 0.005},
+    Measure{
+        "place.fork_under_way", place, "Tyre to fork under way", Kind::length,
+        "What is left to each side of the tyre in its fork when it has grown, bulges under its load and its "
+        "bearings have play: rubbing that shows under some load only.",
+        "(inside − w)/2 − growth − bulge − play", "it must not touch; half a millimetre of mud and wear",
+        0.005},
     Measure{"place.access", place, "Room on the way out", Kind::length,
             "Least distance to what must not be touched as it goes straight out; negative: it does not pass.",
             "least gap of its box along the way", geometry, 0.01},
@@ -460,7 +462,8 @@ const std::array registry{
             "How far a plate, or the closed box over it, twists in the worst load case.",
             "T·L/(4·G·J), J = w·t³/3 or 2·(w·h)²·t/(w + h)", "Bredt; practice: one degree", 0.0175},
     Measure{"leg.plate_room", leg, "Mount clear of the structure", Kind::length,
-            "How far a mount plate, with its cheeks or the box over it, stands from motor, fan, spar, lead or servo; "
+            "How far a mount plate, with its cheeks or the box over it, stands from motor, fan, spar, lead "
+            "or servo; "
             "negative: it runs into one.",
             "least gap of its box", geometry, 0.01},
     Measure{"leg.mix", leg, "Plies laid from one mix", Kind::factor,
@@ -551,11 +554,13 @@ const std::array registry{
     Measure{"drive.unit_mass", drive, "Retract unit's rating for the aircraft", Kind::share,
             "Mass that the unit is sold for over the heaviest loading flown, less one.", "m_rated / m − 1",
             "what the unit is sold for", 1},
-    Measure{"drive.unit_flex", drive, "Unit gives under its leg", Kind::angle,
-            "How far the unit, locked, turns under the greatest moment at its pin: shows as binding or toe-out.",
-            "M / flex", "practice: one degree", 0.0175},
+    Measure{
+        "drive.unit_flex", drive, "Unit gives under its leg", Kind::angle,
+        "How far the unit, locked, turns under the greatest moment at its pin: shows as binding or toe-out.",
+        "M / flex", "practice: one degree", 0.0175},
     Measure{"drive.latch", drive, "Bracket for one hook at both ends", Kind::length,
-            "How far the longer of the two brackets stands out from the leg's line, that carry the pins which one "
+            "How far the longer of the two brackets stands out from the leg's line, that carry the pins "
+            "which one "
             "hook takes when the leg is up and when it is down.",
             "distance of the hook, seen from the leg, to its line", geometry, 0.02},
     Measure{"drive.unit_moment", drive, "Retract unit's pin against the leg's moment", Kind::share,
@@ -599,10 +604,11 @@ const std::array registry{
             "Least depth of the block that unit and structure share: what must go of its housing, or of the "
             "structure, for it to sit where it is.",
             "least side of the shared box", geometry},
-    Measure{"swing.far_skin", swing, "Unit to the skin over it", Kind::length,
-            "How far the unit can still be let in before it rests on the inside of the skin over it, so that the "
-            "door closes over wheel and leg; negative: it would dent it.",
-            "z_skin − z_top of the unit's body", geometry, 0.01},
+    Measure{
+        "swing.far_skin", swing, "Unit to the skin over it", Kind::length,
+        "How far the unit can still be let in before it rests on the inside of the skin over it, so that the "
+        "door closes over wheel and leg; negative: it would dent it.",
+        "z_skin − z_top of the unit's body", geometry, 0.01},
     Measure{
         "swing.unit_holes", swing, "Mounting holes clear of the structure", Kind::length,
         "The least distance of the unit's mounting holes to what must not be touched; below nothing: lost.",
@@ -631,7 +637,8 @@ const std::array registry{
             "not be touched.",
             "least distance over the angle", geometry, 0.01},
     Measure{"steer.trail", steer, "Trail of the steered wheel", Kind::length,
-            "How far the contact lies behind the point where the line that the wheel turns about meets the ground, "
+            "How far the contact lies behind the point where the line that the wheel turns about meets the "
+            "ground, "
             "standing: what trails runs straight by itself, what leads wants to turn round.",
             "x_contact − x_axis on the ground", "practice: a castor a tenth of its diameter at least", 0.01},
     Measure{"steer.servo_room", steer, "Steering servo clear of all that moves", Kind::length,
@@ -656,7 +663,8 @@ const std::array registry{
             "both ways alike.",
             "90° − angle between them", geometry},
     Measure{"steer.springing", steer, "Wheel turned as the leg springs", Kind::angle,
-            "How far its rod turns the wheel over the leg's travel, servo or pedals held: linkage and springing must "
+            "How far its rod turns the wheel over the leg's travel, servo or pedals held: linkage and "
+            "springing must "
             "agree.",
             "rod of fixed length over the travel", "rigid"},
     Measure{"steer.scrub", steer, "Moment to turn the wheel at rest", Kind::moment,
@@ -713,10 +721,12 @@ const std::array registry{
         "How far the free edge still stands from closed when the leg is stowed: what a wire too long leaves, "
         "or a wheel that does not go in.",
         "2·w·sin(φ/2)", geometry, 0.01},
-    Measure{"doors.closing", doors, "Pushed door pulled shut again", Kind::moment,
-            "What its light spring has left to close a door that the wheel has pushed open, over what its weight "
-            "and its hinge's friction keep open; the worst of air and jacks, of every opening the wheel leaves it.",
-            "M_spring + closing − 1.3·opening", "30 % in hand", 1},
+    Measure{
+        "doors.closing", doors, "Pushed door pulled shut again", Kind::moment,
+        "What its light spring has left to close a door that the wheel has pushed open, over what its weight "
+        "and its hinge's friction keep open; the worst of air and jacks, of every opening the wheel leaves "
+        "it.",
+        "M_spring + closing − 1.3·opening", "30 % in hand", 1},
     Measure{"doors.stop", doors, "Arm's end beyond the stop", Kind::length,
             "How much of the arm reaches past the stop from where they meet to stowed: below nothing it "
             "slips off.",
@@ -776,10 +786,11 @@ const std::array registry{
             "the box as it is bought", 1},
     Measure{"sequence.box_left", sequence, "On no box", Kind::factor,
             "Actors of the sequence that hang on no output of any box.", "counted", "list of outputs", 1},
-    Measure{"sequence.apart", sequence, "Legs of a pair apart", Kind::time,
-            "Time between the first and the last of two legs that start together, one at its fastest, one at its "
-            "slowest.",
-            "t·(slowest − fastest)", "practice: a fifth of the travel; half of it at most", 1},
+    Measure{
+        "sequence.apart", sequence, "Legs of a pair apart", Kind::time,
+        "Time between the first and the last of two legs that start together, one at its fastest, one at its "
+        "slowest.",
+        "t·(slowest − fastest)", "practice: a fifth of the travel; half of it at most", 1},
     Measure{"sequence.duration", sequence, "Whole cycle", Kind::time,
             "From the selector to the last actor at rest, everything at its slowest.", "latest end",
             "timeline"},

@@ -12,19 +12,19 @@
 //! S(id, title, the stations whose results it builds on). Leg: what outriggers must bear comes from Stance,
 //! load cases from the landing; Drive holds a unit against the leg's. Sequence: where doors are in the leg's
 //! way from Doors.
-#define KRANICH_STATIONS(S)                                                           \
-  S(weigh, "Weigh", 0u)                                                               \
-  S(place, "Place", 0u)                                                               \
-  S(stance, "Stance", 0u)                                                             \
-  S(spring, "Spring", 0u)                                                             \
-  S(leg, "Leg", station_bit(Station::stance) | station_bit(Station::spring))          \
-  S(swing, "Swing", 0u)                                                               \
+#define KRANICH_STATIONS(S)                                                                                  \
+  S(weigh, "Weigh", 0u)                                                                                      \
+  S(place, "Place", 0u)                                                                                      \
+  S(stance, "Stance", 0u)                                                                                    \
+  S(spring, "Spring", 0u)                                                                                    \
+  S(leg, "Leg", station_bit(Station::stance) | station_bit(Station::spring))                                 \
+  S(swing, "Swing", 0u)                                                                                      \
   S(drive, "Drive", station_bit(Station::leg) | station_bit(Station::stance) | station_bit(Station::spring)) \
-  S(steer, "Steer", 0u)                                                               \
-  S(doors, "Doors", 0u)                                                               \
-  S(sequence, "Sequence", station_bit(Station::doors))                                \
-  S(logic, "Logic", station_bit(Station::doors) | station_bit(Station::drive))        \
-  S(circuit, "Circuit", station_bit(Station::doors) | station_bit(Station::sequence)) \
+  S(steer, "Steer", 0u)                                                                                      \
+  S(doors, "Doors", 0u)                                                                                      \
+  S(sequence, "Sequence", station_bit(Station::doors))                                                       \
+  S(logic, "Logic", station_bit(Station::doors) | station_bit(Station::drive))                               \
+  S(circuit, "Circuit", station_bit(Station::doors) | station_bit(Station::sequence))                        \
   S(bench, "Bench", 0u)
 
 namespace kranich {

@@ -179,7 +179,8 @@ DriveShelf read_drive_shelf(std::string_view text) {
     d.bore = number("bore_m", spec::size("Bore", 0.3));
     d.rod = number("rod_m", spec::size("Rod", 0.2));
     d.stall_torque = number("stall_torque_N_m", spec::positive("Stall torque", Kind::moment, 1e5));
-    d.no_load_speed = number("no_load_speed_rad_per_s", spec::positive("No-load speed", Kind::turn_rate, 1e5));
+    d.no_load_speed =
+        number("no_load_speed_rad_per_s", spec::positive("No-load speed", Kind::turn_rate, 1e5));
     d.no_load_current = number("no_load_current_A", spec::positive("No-load current", Kind::current, 1e3));
     d.stall_current = number("stall_current_A", spec::positive("Stall current", Kind::current, 1e4));
     d.gearbox = number("gearbox", spec::positive("Gearbox", Kind::factor, 1e5));

@@ -137,7 +137,8 @@ void describe(V& v, T& a) {
   v.given("target_empty_mass_kg", a.target_empty_mass, spec::mass("Empty mass it was designed to"));
   v.list("keep_outs", a.keep_outs, "What the gear must not run into", 60);
   v.list("accesses", a.accesses, "What must go in and out", 20);
-  v.given("body_twist_deg", a.body_twist, spec::angle("Body twisted at the gear, starboard side up", -10, 10));
+  v.given("body_twist_deg", a.body_twist,
+          spec::angle("Body twisted at the gear, starboard side up", -10, 10));
   v.object("aerodynamics", a.aerodynamics, "Ground run and side wind");
   v.given("lift_off_wing_angle_deg", a.lift_off_wing_angle, spec::angle("Wing angle at lift-off", 0, 30));
   v.given("stall_wing_angle_deg", a.stall_wing_angle, spec::angle("Wing angle at the stall", 5, 30));

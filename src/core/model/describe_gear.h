@@ -23,8 +23,10 @@ void describe(V& v, T& w) {
   v.given("fork_gap_m", w.fork_gap, spec::not_negative("Tyre to fork and leg", Kind::length, 1));
   v.given("fork_inside_m", w.fork_inside, spec::size("Fork inside, wide", 1));
   v.given("grows_wide_m", w.grows_wide, spec::not_negative("Tyre grows to each side by", Kind::length, 0.05));
-  v.given("bulge_m", w.bulge, spec::not_negative("Tyre bulges under load to each side by", Kind::length, 0.1));
-  v.given("rim_play_m", w.rim_play, spec::not_negative("Play of its bearings at the rim", Kind::length, 0.05));
+  v.given("bulge_m", w.bulge,
+          spec::not_negative("Tyre bulges under load to each side by", Kind::length, 0.1));
+  v.given("rim_play_m", w.rim_play,
+          spec::not_negative("Play of its bearings at the rim", Kind::length, 0.05));
   v.text("why", w.why, "Why this size");
 }
 
@@ -345,7 +347,8 @@ void describe(V& v, T& u) {
   v.given("leg_pin_m", u.leg_pin, spec::size("Leg's pin", 0.2));
   v.given("measured_turn_deg", u.measured_turn, spec::angle("Turn measured on it", 10, 180));
   v.flag("other_way", u.other_way, "Runs the other way on the same signal");
-  v.given("flex_N_m_per_rad", u.flex, spec::positive("Gives under a moment, unit alone", Kind::torsion_rate, 1e7));
+  v.given("flex_N_m_per_rad", u.flex,
+          spec::positive("Gives under a moment, unit alone", Kind::torsion_rate, 1e7));
   v.list("holes", u.holes, "Mounting holes", 16);
 }
 

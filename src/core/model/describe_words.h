@@ -87,7 +87,7 @@ inline constexpr std::array<std::string_view, 5> drive_names{"not decided", "ele
 inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 3> throw_names{"both ways", "anticlockwise only",
-                                                              "clockwise only"};
+                                                             "clockwise only"};
 inline constexpr std::array<std::string_view, 3> powerless_names{"stays where it is", "falls down and locks",
                                                                  "is cranked by hand"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};

@@ -68,7 +68,7 @@ struct DoorDrive : Kept {
   //! Of a door pushed by the wheel: a ramp on its inside that rises from nothing at `ramp_from` to its height
   //! at `ramp_to`, out from the hinge.
   Given ramp_from, ramp_to, ramp_height;
-  Given torque;                 //!< of servo or cylinder, stalled, about its own axis
+  Given torque;  //!< of servo or cylinder, stalled, about its own axis
   bool operator==(const DoorDrive&) const = default;
 };
 
@@ -193,9 +193,9 @@ struct Picture : Kept {
   std::string file;  //!< PNG or JPEG; as given, or beside the project
   bool shown = true;
   Given left_x, bottom_z, width;
-  Given turned;                 //!< about its lower left corner, anticlockwise, to be level
+  Given turned;                  //!< about its lower left corner, anticlockwise, to be level
   Given fade = defaulted(0.45);  //!< how much of it is seen
-  bool mirrored = false;        //!< the nose on its other side
+  bool mirrored = false;         //!< the nose on its other side
   bool operator==(const Picture&) const = default;
 };
 

@@ -52,7 +52,7 @@ struct Wheel : Kept {
   //! What takes room in it under way, each to one side: the tyre's growth, its bulge under load, the play of
   //! the wheel's bearings at its rim.
   Given grows_wide, bulge, rim_play;
-  std::string why;          //!< of all sizes this one: what the builder decided by
+  std::string why;  //!< of all sizes this one: what the builder decided by
   bool operator==(const Wheel&) const = default;
 };
 
@@ -342,9 +342,9 @@ struct Retraction : Kept {
   Point king_pin;               //!< of a carrier on arms: on its king-pin, which stands upright
   std::vector<PulledIn> pulled_in;
   std::vector<LegBend> bends;
-  Given far_skin;  //!< waterline of the inside of the skin over the unit, that it may be let in to
-  Given floor;                      //!< waterline of a floor or plate that the leg passes through a slot
-  Given service_set;                //!< how far aft the axle stands after landings, the leg bent back
+  Given far_skin;     //!< waterline of the inside of the skin over the unit, that it may be let in to
+  Given floor;        //!< waterline of a floor or plate that the leg passes through a slot
+  Given service_set;  //!< how far aft the axle stands after landings, the leg bent back
   Given seat_starboard, seat_port;  //!< measured: the stowed wheel behind the mouth on each side
   WantedStowed wanted;
   RetractUnit unit;
@@ -464,9 +464,9 @@ struct Leg : Kept {
   LegPath path = LegPath::straight;
   Point hinge;                                      //!< of a hinged leg: any point of the hinge's line
   Given camber = defaulted(0), toe = defaulted(0);  //!< extended: top outboard, front inboard
-  Given wheel_offset;                    //!< wheel's middle plane outboard of the leg's line, along the axle
-  Given axle_aft;  //!< axle behind the leg's line, level along the wheel: on a side arm, or moved
-  Given axle_beyond_wheel;               //!< axle tip outboard of the wheel's middle plane
+  Given wheel_offset;       //!< wheel's middle plane outboard of the leg's line, along the axle
+  Given axle_aft;           //!< axle behind the leg's line, level along the wheel: on a side arm, or moved
+  Given axle_beyond_wheel;  //!< axle tip outboard of the wheel's middle plane
   Given hub_width, spacer, brake_width;  //!< what is stacked on the axle between leg and wheel's middle: half
                                          //!< the hub, spacer, brake
   Given tube_diameter;

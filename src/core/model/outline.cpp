@@ -34,7 +34,8 @@ size_t trace_section(Body& body, double x, BodyEdge edge, double value, double s
     edge_of(list[nearest], edge) = Given(value);
     return nearest;
   }
-  const auto behind = std::find_if(list.begin(), list.end(), [&](const Section& s) { return s.x.known() && s.x > x; });
+  const auto behind =
+      std::find_if(list.begin(), list.end(), [&](const Section& s) { return s.x.known() && s.x > x; });
   Section made;
   made.x = Given(x);
   // Its other edges from its neighbours, which the builder then mends.
@@ -81,7 +82,8 @@ size_t trace_point(std::vector<OutlinePoint>& outline, double x, double z) {
 
 bool scale_picture(Picture& p, const Vector2d& a, const Vector2d& b, double length) {
   const double now = (b - a).norm();
-  if (!(now > 0) || !(length > 0) || !p.left_x.known() || !p.bottom_z.known() || !p.width.known()) return false;
+  if (!(now > 0) || !(length > 0) || !p.left_x.known() || !p.bottom_z.known() || !p.width.known())
+    return false;
   const double by = length / now;
   const Vector2d corner = a + by * (Vector2d(p.left_x, p.bottom_z) - a);
   p.left_x = Given(corner.x());

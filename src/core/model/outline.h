@@ -22,8 +22,8 @@ const Given& edge_of(const Section& section, BodyEdge edge);
 //! (origin estimated; unknown where there is none on both sides). Returns its place in the list.
 size_t trace_section(Body& body, double x, BodyEdge edge, double value, double snap);
 
-//! Adds a point to a closed outline: at its end as long as it has two, then into the side that passes nearest.
-//! Returns its place in the list.
+//! Adds a point to a closed outline: at its end as long as it has two, then into the side that passes
+//! nearest. Returns its place in the list.
 size_t trace_point(std::vector<OutlinePoint>& outline, double x, double z);
 
 //! A picture whose two points, a and b as it lies now, are `length` apart in truth: made so large about a.

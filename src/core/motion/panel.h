@@ -34,8 +34,8 @@ struct DoorPanel {
   Vec3 out, down;  //!< unit, square to the hinge: level on the closed panel's side, and downward
   double tilt;     //!< by which the closed panel's free edge lies higher
   double width, thickness, open;
-  //! A ramp on its inside, over all its length: from nothing at `ramp_from` out from the hinge to its height at
-  //! `ramp_to`. Distances see it as eight steps, each as high as its outer end: never too far.
+  //! A ramp on its inside, over all its length: from nothing at `ramp_from` out from the hinge to its height
+  //! at `ramp_to`. Distances see it as eight steps, each as high as its outer end: never too far.
   double ramp_from = 0, ramp_to = 0, ramp_height = 0;
 
   //! Way from the hinge to the free edge, unit, at an opening.

@@ -318,7 +318,8 @@ Maker::Made Maker::lay_up() const {
     buy.push_back({"plies laid from one mix, in two thirds of its working time", std::to_string(of_a_mix)});
     for (size_t i = 0; i < d_.plies.size() && of_a_mix > 0; ++i)
       if (d_.plies[i].count.known())
-        buy.push_back({fmt::format("{} {}: {}", i + 1, d_.plies[i].zone, say(d_.plies[i].count * d_.mixing.ply_time, Kind::time)),
+        buy.push_back({fmt::format("{} {}: {}", i + 1, d_.plies[i].zone,
+                                   say(d_.plies[i].count * d_.mixing.ply_time, Kind::time)),
                        fmt::format("{} mixes", leg::mixes_for(d_.plies[i], of_a_mix))});
   }
   for (const auto& zone : all.left_out)

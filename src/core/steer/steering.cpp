@@ -26,8 +26,7 @@ double trail(const motion::Axis& axis, const Vec3& axle, double radius, double p
   const Vec3 up(-std::sin(pitch), 0, std::cos(pitch));
   const Vec3 aft(std::cos(pitch), 0, std::sin(pitch));
   const Vec3 contact = axle - radius * up;
-  const Vec3 ground =
-      axis.point + (contact - axis.point).dot(up) / axis.direction.dot(up) * axis.direction;
+  const Vec3 ground = axis.point + (contact - axis.point).dot(up) / axis.direction.dot(up) * axis.direction;
   return (contact - ground).dot(aft);
 }
 
@@ -47,7 +46,8 @@ std::optional<Turning> turning_of(const Design& d, const Leg& leg) {
 std::optional<double> turn_by_springing(const Leg& leg) {
   const Steering& s = leg.steering;
   const auto axis = steering_axis(leg);
-  if (s.kind != SteeringKind::rod || !axis || !s.rod_airframe.known() || !s.rod_leg.known() || !(leg.travel > 0))
+  if (s.kind != SteeringKind::rod || !axis || !s.rod_airframe.known() || !s.rod_leg.known() ||
+      !(leg.travel > 0))
     return std::nullopt;
   const Vec3 fixed = s.rod_airframe.vec();
   const Vec3 arm = s.rod_leg.vec();

@@ -48,9 +48,9 @@ struct FoldFigures {
 //! Looked at every 1/180 of the travel for a lock; the extremes refined.
 FoldFigures fold_figures(const FoldingRod& rod);
 
-//! Most by which a rod of fixed length turns the wheel as the leg springs over its travel, the servo still: the
-//! leg slides along the line it is steered about, or turns about its hinge. NaN: the rod locks. Nothing where rod,
-//! line or travel are unknown, or a slid rod leaves the wheel alone.
+//! Most by which a rod of fixed length turns the wheel as the leg springs over its travel, the servo still:
+//! the leg slides along the line it is steered about, or turns about its hinge. NaN: the rod locks. Nothing
+//! where rod, line or travel are unknown, or a slid rod leaves the wheel alone.
 std::optional<double> turn_by_springing(const Leg& leg);
 
 //! How far a rod stands from square to its arm (0: square); the wheel straight.

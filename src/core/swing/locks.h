@@ -55,8 +55,8 @@ struct Uplock {
 };
 double hook_force(const Uplock& lock, const Vec3& up = Vec3::UnitZ());
 
-//! A pin on the leg that a hook on the airframe takes: how far down the leg from where it is held, and how far
-//! off its line.
+//! A pin on the leg that a hook on the airframe takes: how far down the leg from where it is held, and how
+//! far off its line.
 struct LatchPin {
   double along, off;
 };

@@ -407,7 +407,8 @@ std::optional<RemadeLeg> remade_leg(const Leg& leg) {
   const Vec3 next = r.bends.size() > 1 && r.bends[1].at.known() ? r.bends[1].at.vec() : foot;
   const Vec3 rest = next - made.bend;
   made.angle = std::acos(std::clamp(shank.dot(rest.normalized()), -1.0, 1.0));
-  const double now = bent ? made.from_pivot + (next - r.bends.front().at.vec()).norm() : (foot - pivot).norm();
+  const double now =
+      bent ? made.from_pivot + (next - r.bends.front().at.vec()).norm() : (foot - pivot).norm();
   made.longer = made.from_pivot + rest.norm() - now;
   return made;
 }

@@ -149,8 +149,8 @@ struct RemadeLeg {
   double angle;       //!< that it is bent by there
   double longer;      //!< than the straight one, of tube
 };
-//! Bent where it bends first, else a fifth of the way down. Nothing where leg, mount or unit are not known, or
-//! they agree within a tenth of a degree.
+//! Bent where it bends first, else a fifth of the way down. Nothing where leg, mount or unit are not known,
+//! or they agree within a tenth of a degree.
 std::optional<RemadeLeg> remade_leg(const Leg& leg);
 
 }  // namespace kranich::swing

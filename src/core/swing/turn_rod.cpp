@@ -19,7 +19,8 @@ std::optional<CircleAxis> axis_through(const Vec3& a, const Vec3& b, const Vec3&
   const Vec3 v = c - a;
   const Vec3 n = u.cross(v);
   if (n.norm() < 1e-6 * u.norm() * v.norm() || !(u.norm() > 0) || !(v.norm() > 0)) return std::nullopt;
-  const Vec3 to_middle = (u.squaredNorm() * v.cross(n) + v.squaredNorm() * n.cross(u)) / (2 * n.squaredNorm());
+  const Vec3 to_middle =
+      (u.squaredNorm() * v.cross(n) + v.squaredNorm() * n.cross(u)) / (2 * n.squaredNorm());
   return CircleAxis{a + to_middle, n.normalized()};
 }
 
@@ -61,7 +62,9 @@ std::vector<TurnRod> rods_for_turn(const Leg& leg, const TurnWanted& wanted, siz
       !r.unit_angle.known() || !(wanted.not_before > 0) || !(wanted.not_before < r.unit_angle))
     return list;
   const Vec3 arm = r.king_pin.vec() - axis->point;
-  const auto king_pin = [&](double turn) -> Vec3 { return axis->point + Eigen::AngleAxisd(turn, axis->direction) * arm; };
+  const auto king_pin = [&](double turn) -> Vec3 {
+    return axis->point + Eigen::AngleAxisd(turn, axis->direction) * arm;
+  };
   const auto about = [](double angle) { return Eigen::AngleAxisd(angle, Vec3::UnitZ()); };
   const Vec3 entered = r.rod_leg.vec() - r.king_pin.vec();
   for (const double size : {1.0, 1.5, 0.75})
@@ -75,7 +78,8 @@ std::vector<TurnRod> rods_for_turn(const Leg& leg, const TurnWanted& wanted, siz
       constexpr int places = 25;
       for (int i = 0; i < places; ++i) {
         const double along = 3 * arm.norm() * (2.0 * i / (places - 1) - 1);
-        const auto rod = tried(leg, wanted, king_pin(0) + steering, circle->middle + along * circle->direction);
+        const auto rod =
+            tried(leg, wanted, king_pin(0) + steering, circle->middle + along * circle->direction);
         if (rod && (!best || rod->too_early < best->too_early)) best = rod;
       }
       if (best) list.push_back(*best);

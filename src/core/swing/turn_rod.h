@@ -3,8 +3,9 @@
 //! point of the travel from which it begins. SI, rad, leg down. Source: handbook, Swing.
 //!
 //! A ball on the carrier is wanted in three places: down, where the turn may begin (lifted, not turned), and
-//! stowed (lifted and turned). The rod's fixed end is as far from all three, so it lies on the axis of the circle
-//! through them; where on that axis decides how little it turns before, and whether it locks on the way.
+//! stowed (lifted and turned). The rod's fixed end is as far from all three, so it lies on the axis of the
+//! circle through them; where on that axis decides how little it turns before, and whether it locks on the
+//! way.
 #pragma once
 
 #include <vector>
@@ -26,9 +27,9 @@ struct TurnRod {
   double turn;       //!< that it makes in the end
 };
 
-//! Rods that do it, the one that turns least too early first, of balls on circles about the king-pin as large as
-//! the one entered, half as large again and three quarters; none that locks or turns back by more than a degree.
-//! Empty where the leg is none that is lifted and turned, or a place of it is unknown.
+//! Rods that do it, the one that turns least too early first, of balls on circles about the king-pin as large
+//! as the one entered, half as large again and three quarters; none that locks or turns back by more than a
+//! degree. Empty where the leg is none that is lifted and turned, or a place of it is unknown.
 std::vector<TurnRod> rods_for_turn(const Leg& leg, const TurnWanted& wanted, size_t most = 6);
 //! Enters one.
 void take_rod(Leg& leg, const TurnRod& rod);
