@@ -328,6 +328,13 @@ TEST_CASE("a file that another window has open is said, and opened to look at or
     e.insert("QT_QPA_PLATFORM", "offscreen");
     return e;
   }());
+  struct Ends {
+    QProcess& process;
+    ~Ends() {
+      process.kill();
+      process.waitForFinished(60000);
+    }
+  } ends{other};
   other.start(KRANICH_PROGRAM, {file});
   REQUIRE(other.waitForStarted());
   REQUIRE(eventually([&] { return OpenMark::open_elsewhere(file) == other.processId(); }));

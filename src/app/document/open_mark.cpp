@@ -10,7 +10,8 @@
 namespace kranich::app {
 
 QString OpenMark::mark_of(const QString& path) {
-  const QString where = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + "/open";
+  const QString where =
+      QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/kranich/open";
   QDir().mkpath(where);
   // By the file itself, whichever way leads to it.
   const QString real = QFileInfo(path).canonicalFilePath();
