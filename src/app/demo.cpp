@@ -16,7 +16,7 @@ bool start_demo(Document& document, const QString& name) {
   if (!read.design) return false;
   QFile book(QStringLiteral(":/demo/%1.book.jsonl").arg(name.toLower()));
   const std::string text = book.open(QIODevice::ReadOnly) ? book.readAll().toStdString() : std::string();
-  document.start(std::move(*read.design), QString(), false, text);
+  document.start(std::move(*read.design), QString(), ReadOnly::no, text);
   return true;
 }
 

@@ -122,11 +122,11 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   document.edit(QObject::tr("Drives to compare"), [](Design& d) {
     Leg& leg = d.gear.legs.front();
     leg.retraction.drive_offers.push_back(offer_of(leg, "copy, less bore"));
-    leg.retraction.drive_offers.back().drive.bore.si *= 0.8;
+    leg.retraction.drive_offers.back().drive.bore.si *= 0.55;
     leg.retraction.drive_offers.back().rejected = "too weak on jacks";
     leg.retraction.drive_offers.push_back(offer_of(leg, "electric"));
     leg.retraction.drive_offers.back().drive.kind = DriveKind::actuator;
-    leg.retraction.drive_offers.back().powerless = Powerless::stays;
+    leg.retraction.drive_offers.back().sold.powerless = Powerless::stays;
   });
   for (const auto& [name, widget] :
        {std::pair{"outline", make_outline_dialog(document, &window)},

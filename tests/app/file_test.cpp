@@ -357,6 +357,12 @@ TEST_CASE("a file that another window has open is said, and opened to look at or
   b.document.edit("Rename", [](Design& d) { d.about.name = "Other"; });
   CHECK(b.document.design() == before);
   CHECK(b.document.save(file));
+  // Under a name of its own it goes on.
+  CHECK_FALSE(b.document.save(dir.filePath("another.kranich")));
+  CHECK_FALSE(b.document.read_only());
+  b.document.edit("Rename", [](Design& d) { d.about.name = "Other"; });
+  CHECK(b.document.design().about.name == "Other");
+  CHECK_FALSE(b.document.save(dir.filePath("another.kranich")));
   CHECK(answer("open-copy"));
   CHECK_FALSE(b.document.read_only());
   CHECK(b.document.path().isEmpty());

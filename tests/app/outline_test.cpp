@@ -272,10 +272,10 @@ TEST_CASE(
   table->setCurrentCell(0, 2);
   const auto sold = b.document.design().gear.main().retraction.drive_offers[1];
   b.press_in(dialog, "drive-take");
-  CHECK(b.document.design().gear.main().retraction.drive_name == sold.name);
+  CHECK(b.document.design().gear.main().retraction.drive_sold.name == sold.sold.name);
   CHECK(b.document.design().gear.main().retraction.drive.kind == sold.drive.kind);
   b.document.undo();
-  CHECK(b.document.design().gear.main().retraction.drive_name != sold.name);
+  CHECK(b.document.design().gear.main().retraction.drive_sold.name != sold.sold.name);
   delete dialog;
 }
 

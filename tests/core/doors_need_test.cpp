@@ -267,6 +267,52 @@ TEST_CASE("a door that the wheel pushes lies on it without going through, and cl
   CHECK_FALSE(cures_that_work(d, "doors.travel").empty());
 }
 
+TEST_CASE(
+    "a door that the wheel pushes says what it lacks to close again; its weight opens it, its spring shuts "
+    "it") {
+  Design d = with_door(DoorWay::wheel);
+  Door& door = d.doors[0];
+  CHECK(of(assess(d), "doors.closing")->verdict == Verdict::unknown);  // nothing said of what shuts it
+  door.mass = Given(0.5);
+  door.cg_out = Given(0.2);
+  door.hold.airspeed = Given(0.0);
+  door.hold.hinge_stiffness = Given(0.0);
+  door.hold.hinge_friction = Given(0.0);
+  auto a = assess(d);
+  const Finding* f = of(a, "doors.closing");
+  REQUIRE(f);
+  // It hangs level when it is closed: there its weight opens it most, and nothing holds it.
+  CHECK(f->value == Approx(-1.3 * 0.5 * standard_gravity * 0.2).epsilon(0.01));
+  CHECK(f->verdict == Verdict::fails);
+  CHECK_FALSE(of(a, "doors.hold"));
+  const double alone = f->value;
+  // Friction on the way back asks for as much again, and the reserve on it.
+  door.hold.hinge_friction = Given(0.1);
+  CHECK(of(assess(d), "doors.closing")->value == Approx(alone - 0.13).margin(1e-6));
+  door.hold.hinge_friction = Given(0.0);
+  // A spring straight above its point on the door pulls with all of its arm.
+  const Vec3 on_door = out_from_hinge(door, 0.1, 0.2, 0);
+  door.hold.spring_door.set(on_door);
+  door.hold.spring_airframe.set(on_door + Vec3(0, 0, 0.2));
+  door.hold.spring_length = Given(0.2);
+  door.hold.spring_rate = Given(60.0);
+  door.hold.spring_force = Given(10.0);
+  a = assess(d);
+  CHECK(of(a, "doors.closing")->verdict == Verdict::holds);
+  CHECK(of(a, "doors.closing")->value <= alone + 10 * 0.2 + 1e-6);
+  door.hold.spring_force = Given(5.0);
+  CHECK(of(assess(d), "doors.closing")->value == Approx(alone + 5 * 0.2).epsilon(0.01));
+  CHECK_FALSE(cures_that_work(d, "doors.closing").empty());
+  // A ramp is entered whole, and ends further out than it begins.
+  door.drive.ramp_height = Given(0.01);
+  CHECK(of(assess(d), "doors.travel")->verdict == Verdict::unknown);
+  door.drive.ramp_from = Given(0.1);
+  door.drive.ramp_to = Given(0.05);
+  CHECK(of(assess(d), "doors.travel")->verdict == Verdict::unknown);
+  door.drive.ramp_to = Given(0.2);
+  CHECK(of(assess(d), "doors.travel")->verdict != Verdict::unknown);
+}
+
 TEST_CASE("an arm meets its stop on the way up and shuts the panel that the leg carries") {
   Design d = with_door(DoorWay::stop_arm);
   Door& door = d.doors[0];

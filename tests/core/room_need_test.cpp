@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/assess/drive_offers.h"
+#include "core/assess/drive_state.h"
 #include "core/assess/swing_state.h"
 #include "core/base/quantity.h"
 #include "core/doors/door.h"
@@ -166,14 +167,15 @@ TEST_CASE("plies that one mix reaches for, in two thirds of its working time") {
 
 TEST_CASE("trail is where the wheel's line meets the ground, as it stands") {
   const motion::Axis upright{{1, 0, -0.5}, {0, 0, 1}};
-  CHECK(steer::trail(upright, {1, 0, -0.5}, 0.1, 0) == Approx(0).margin(1e-12));
-  CHECK(steer::trail(upright, {1.03, 0, -0.5}, 0.1, 0) == Approx(0.03));
+  CHECK(steer::trail(upright, {1, 0, -0.5}, 0.1, 0).length == Approx(0).margin(1e-12));
+  CHECK(steer::trail(upright, {1.03, 0, -0.5}, 0.1, 0).length == Approx(0.03));
   // Raked, foot ahead: R·tan ε behind; nose up it leans as much further.
   const double rake = radians(10);
   const motion::Axis raked{{1, 0, -0.5}, {std::sin(rake), 0, std::cos(rake)}};
-  CHECK(steer::trail(raked, {1, 0, -0.5}, 0.1, 0) == Approx(0.1 * std::tan(rake)));
-  CHECK(steer::trail(raked, {1, 0, -0.5}, 0.1, radians(5)) == Approx(0.1 * std::tan(rake + radians(5))));
-  CHECK(steer::trail(upright, {1, 0, -0.5}, 0.1, radians(-5)) == Approx(-0.1 * std::tan(radians(5))));
+  CHECK(steer::trail(raked, {1, 0, -0.5}, 0.1, 0).length == Approx(0.1 * std::tan(rake)));
+  CHECK(steer::trail(raked, {1, 0, -0.5}, 0.1, radians(5)).length ==
+        Approx(0.1 * std::tan(rake + radians(5))));
+  CHECK(steer::trail(upright, {1, 0, -0.5}, 0.1, radians(-5)).length == Approx(-0.1 * std::tan(radians(5))));
   // A castor that leads is cured by setting its axle back; the leg's line stays where it is.
   Design d = demo("dunnock");
   Leg& nose = d.gear.third();
@@ -207,8 +209,8 @@ TEST_CASE("linkage and springing agree where the rod lies square to the travel")
   nose.steering.rod_airframe.set(arm + 0.5 * along);
   const double s = nose.travel;
   const double shortens = 0.5 - std::sqrt(0.25 - s * s);
-  if (!motion::hinge_axis(nose))
-    CHECK(*steer::turn_by_springing(nose) == Approx(shortens / 0.06).epsilon(0.05));
+  REQUIRE_FALSE(motion::hinge_axis(nose));  // it slides along the line it is steered about
+  CHECK(*steer::turn_by_springing(nose) == Approx(shortens / 0.06).epsilon(0.05));
   const double square = *steer::turn_by_springing(nose);
   nose.steering.rod_airframe.set(arm + 0.5 * along + 0.09 * axis.direction);
   CHECK(*steer::turn_by_springing(nose) > 2 * square);
@@ -234,6 +236,14 @@ TEST_CASE("the steering servo stands clear of structure and of the leg on its wa
   nose.steering.servo_high.set(nose.held_at() + Vec3(-0.86, 0.02, 0.34));
   a = assess(d);
   CHECK(of(a, "steer.servo_room")->verdict == Verdict::holds);
+  // What stands to starboard has a twin to port: a servo there runs into that.
+  const Vec3 servo = nose.held_at() + Vec3(-0.88, -0.3, 0.32);
+  nose.steering.servo_low.set(servo - Vec3(0.02, 0.02, 0.02));
+  nose.steering.servo_high.set(servo + Vec3(0.02, 0.02, 0.02));
+  const Vec3 twin(servo.x(), -servo.y(), servo.z());
+  d.airframe.keep_outs.push_back(box("rib", twin - Vec3(0.01, 0.01, 0.01), twin + Vec3(0.01, 0.01, 0.01)));
+  CHECK(of(assess(d), "steer.servo_room")->verdict == Verdict::fails);
+  d.airframe.keep_outs.pop_back();
   // Along the way of the wheel that comes up, a little into it: found though both ends are clear.
   const auto moves = *motion::retracting(nose);
   const Vec3 half_way = moves.pose(motion::Carried::wheel, moves.full_turn / 2) * nose.axle.vec();
@@ -258,6 +268,13 @@ TEST_CASE("one hook at both ends: the pins lie as far from the axis and the unit
   auto a = assess(d);
   CHECK(of(a, "drive.latch")->value == Approx(std::max(pins->stowed.off, pins->down.off)));
   CHECK(of(a, "drive.latch")->verdict == Verdict::holds);
+  // Beyond the leg's foot there is no leg to carry a bracket: it reaches back to the foot.
+  const Vec3 hook = u.hook.vec();
+  const Vec3 leg_line = motion::foot(nose) - nose.held_at();
+  u.hook.set(motion::foot(nose) + 0.2 * leg_line.normalized());
+  CHECK(swing::latch_pins(nose)->down.off == Approx(0.2));
+  CHECK(swing::latch_pins(nose)->down.along == Approx(leg_line.norm() + 0.2));
+  u.hook.set(hook);
   u.reach = Given(0.9 * of(a, "drive.latch")->value);
   a = assess(d);
   REQUIRE(of(a, "drive.latch")->verdict == Verdict::fails);
@@ -290,13 +307,13 @@ TEST_CASE("a unit that gives, its housing that is cut, and the skin it is let in
   REQUIRE(skin);
   CHECK(skin->value == Approx(0.004));
   CHECK(skin->verdict == Verdict::holds);
-  if (const auto* out = of(a, "swing.protrusion", main.id)) {
-    CHECK(said(*skin, "with the unit on the skin") == Approx(out->value - 0.004));
-    Design in = d;
-    in.gear.main().retraction.pivot.z.si += 0.004;
-    in.gear.main().axle.z.si += 0.004;
-    CHECK(of(assess(in), "swing.protrusion", main.id)->value == Approx(out->value - 0.004).margin(1e-9));
-  }
+  const auto* out = of(a, "swing.protrusion", main.id);
+  REQUIRE(out);
+  CHECK(said(*skin, "with the unit on the skin") == Approx(out->value - 0.004));
+  Design in = d;
+  in.gear.main().retraction.pivot.z.si += 0.004;
+  in.gear.main().axle.z.si += 0.004;
+  CHECK(of(assess(in), "swing.protrusion", main.id)->value == Approx(out->value - 0.004).margin(1e-9));
   main.retraction.far_skin = Given(body.high.z() - 0.002);
   a = assess(d);
   REQUIRE(of(a, "swing.far_skin", main.id)->verdict == Verdict::fails);
@@ -384,7 +401,7 @@ TEST_CASE("two legs of a pair are apart by the spread of their times") {
   CHECK(of(assess(d), "sequence.apart", main.id)->verdict == Verdict::unknown);
 }
 
-TEST_CASE("a ramp on a pushed door opens it earlier; its spring must close it again") {
+TEST_CASE("a ramp on a pushed door is met before the panel") {
   Door door;
   door.leg = "main";
   door.hinge_from.set({0, 0, 0});
@@ -412,7 +429,7 @@ TEST_CASE("a ramp on a pushed door opens it earlier; its spring must close it ag
 TEST_CASE("drives side by side: each is judged in the leg, and fitting one loses nothing") {
   Design d = demo("redshank");
   const std::string id = d.gear.main().id;
-  d.gear.main().retraction.drive_name = "FM-A test";
+  d.gear.main().retraction.drive_sold.name = "FM-A test";
   auto a = assess(d);
   auto rows = compare_drives(d, d.gear.main(), a);
   REQUIRE(rows.size() == 1);
@@ -432,22 +449,36 @@ TEST_CASE("drives side by side: each is judged in the leg, and fitting one loses
   CHECK(same(rows[0].in_hand, rows[1].in_hand));
   CHECK(same(rows[0].time, rows[1].time));
   CHECK(rows[0].against.size() == rows[1].against.size());
-  if (std::isfinite(rows[0].in_hand)) CHECK(rows[2].in_hand < rows[0].in_hand);
+  REQUIRE(std::isfinite(rows[0].in_hand));
+  CHECK(rows[2].in_hand < rows[0].in_hand);
   CHECK(rows[2].rejected == "too weak");
-  // A leg that must fall free refuses what stays where it is.
+  // A leg that must fall free refuses what stays where it is; of what nobody said it asks.
   d.gear.main().retraction.drive.falls_free = true;
   rows = compare_drives(d, d.gear.main(), assess(d));
-  CHECK(rows[1].against.size() > 0);
+  const auto tells = [](const std::vector<Text>& list, std::string_view part) {
+    return std::any_of(list.begin(), list.end(),
+                       [&](const Text& t) { return in_words(t).find(part) != std::string::npos; });
+  };
+  CHECK(tells(rows[1].unknown, "without power"));
+  offers[0].sold.powerless = Powerless::stays;
+  rows = compare_drives(d, d.gear.main(), assess(d));
+  CHECK(tells(rows[1].against, "must come down"));
   d.gear.main().retraction.drive.falls_free = false;
   // Taken and taken back: as it was.
+  d.gear.main().retraction.drive_sold.price = Given(40.0);
+  offers[1].sold.mass = Given(0.3);
+  offers[1].sold.price = Given(25.0);
   const Drive was = d.gear.main().retraction.drive;
   take_drive(d.gear.main(), 1);
-  CHECK(d.gear.main().retraction.drive_name == "half");
-  CHECK(d.gear.main().retraction.drive_offers[1].name == "FM-A test");
+  CHECK(d.gear.main().retraction.drive_sold.price.si == 25);
+  CHECK(d.gear.main().retraction.drive_sold.mass.si == 0.3);
+  CHECK(d.gear.main().retraction.drive_offers[1].sold.price.si == 40);
+  CHECK(d.gear.main().retraction.drive_sold.name == "half");
+  CHECK(d.gear.main().retraction.drive_offers[1].sold.name == "FM-A test");
   CHECK(read_project(write_project(d)).design);
   take_drive(d.gear.main(), 1);
   CHECK(d.gear.main().retraction.drive == was);
-  CHECK(d.gear.main().retraction.drive_name == "FM-A test");
+  CHECK(d.gear.main().retraction.drive_sold.name == "FM-A test");
   CHECK(shipped_stock().drives.size() >= 12);
 }
 
@@ -503,4 +534,35 @@ TEST_CASE("a cylinder whose rod fills its bore has no force, and says so") {
   REQUIRE(f);
   CHECK(f->verdict == Verdict::unknown);
   CHECK(in_words(f->remark).find("bore larger than the rod") != std::string::npos);
+}
+
+TEST_CASE("a servo that throws one way shows the face from which that way stows the leg") {
+  Design d = demo("redshank");
+  Drive& drive = d.gear.main().retraction.drive;
+  REQUIRE(drive.kind == DriveKind::servo);
+  const auto linkage = servo_of(d.gear.main());
+  REQUIRE(linkage);
+  const auto fit = drive::fit_servo(*linkage);
+  CHECK(drive::faces_starboard(fit, ServoThrow::both_ways));
+  const ServoThrow with = fit.turn > 0 ? ServoThrow::anticlockwise : ServoThrow::clockwise;
+  const ServoThrow against = fit.turn > 0 ? ServoThrow::clockwise : ServoThrow::anticlockwise;
+  CHECK(drive::faces_starboard(fit, with));
+  CHECK_FALSE(drive::faces_starboard(fit, against));
+  // The arm, followed from down on, goes the way that the fit says: x ahead, y up, from starboard.
+  const auto ball = [&](double share) {
+    const double unit = linkage->down + share * (linkage->stowed - linkage->down);
+    return Eigen::Vector2d(drive::servo_ball(*linkage, fit, drive::servo_at(*linkage, fit, unit)) -
+                           linkage->servo);
+  };
+  const Eigen::Vector2d from = ball(0.2);
+  const Eigen::Vector2d to = ball(0.4);
+  CHECK((from.x() * to.y() - from.y() * to.x() > 0) == (fit.turn > 0));
+  drive.throws = against;
+  const auto a = assess(d);
+  const auto* f = of(a, "drive.end_point", d.gear.main().id);
+  REQUIRE(f);
+  CHECK(in_words(f->remark).find("looks to port") != std::string::npos);
+  drive.throws = with;
+  CHECK(in_words(of(assess(d), "drive.end_point", d.gear.main().id)->remark).find("looks to starboard") !=
+        std::string::npos);
 }

@@ -103,7 +103,7 @@ QString Document::unit(Kind kind) const {
 }
 
 void Document::edit(const QString& what, const Change& change) {
-  if (read_only_) {
+  if (read_only()) {
     emit refused(why_read_only());
     return;
   }
@@ -157,7 +157,7 @@ void Document::show_change() {
 }
 
 void Document::begin_drag(const QString& what) {
-  if (read_only_) return;
+  if (read_only()) return;
   end_drag();  // one that nobody ended
   drag_start_ = design_;
   drag_assessment_ = assessment_;
@@ -214,7 +214,7 @@ void Document::redo() {
 QString Document::undo_text() const { return undo_.empty() ? QString() : undo_.back().what; }
 QString Document::redo_text() const { return redo_.empty() ? QString() : redo_.back().what; }
 
-void Document::start(Design design, const QString& path, bool read_only, const std::string& book) {
+void Document::start(Design design, const QString& path, ReadOnly read_only, const std::string& book) {
   drag_start_.reset();
   undo_.clear();
   redo_.clear();
@@ -234,33 +234,38 @@ void Document::start(Design design, const QString& path, bool read_only, const s
   legs_shown_ = legs_now();
   autosave_timer_.stop();
   note_modified(false);
-  journal_->begin(read_only ? QString() : path, book);
+  journal_->begin(this->read_only() ? QString() : path, book);
   emit started();
   emit changed();
 }
 
 QString Document::why_read_only() const {
-  return newer_ ? tr("This file was written by a newer Kranich and is open for reading only.")
-                : tr("Another Kranich has this file open: here it is for reading only. Save it under another "
-                     "name "
-                     "to go on with it.");
+  return read_only_ == ReadOnly::newer
+             ? tr("This file was written by a newer Kranich and is open for reading only.")
+             : tr("Another Kranich has this file open: here it is for reading only. Save it under another "
+                  "name to "
+                  "go on with it.");
 }
 
 std::vector<Fault> Document::open(const QString& path, OpenAs as) {
   auto read = load_project(path.toStdString());
   if (!read.design) return read.faults;
   start(std::move(*read.design), as == OpenAs::copy ? QString() : path,
-        read.newer || as == OpenAs::read_only);
-  newer_ = read.newer;
+        read.newer                ? ReadOnly::newer
+        : as == OpenAs::read_only ? ReadOnly::open_elsewhere
+                                  : ReadOnly::no);
   if (as == OpenAs::copy) note_modified(true);
   from_older_ = read.older;
   return {};
 }
 
 std::optional<QString> Document::save(const QString& path) {
-  if (read_only_) return why_read_only();
+  // What another has open goes on under a name of its own.
+  const bool elsewhere = read_only_ == ReadOnly::open_elsewhere && path != path_;
+  if (read_only() && !elsewhere) return why_read_only();
   if (const auto why = save_project(design_, path.toStdString())) return QString::fromStdString(*why);
   path_ = path;
+  read_only_ = ReadOnly::no;
   file_state_ = state_of_file(path);
   if (const auto why = journal_->follow_to(path)) {
     // The design is safe; what was done is not: it stays unsaved, and its safety copy too.

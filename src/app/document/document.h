@@ -26,6 +26,8 @@ class Journal;
 
 //! How a file is taken in hand: to be saved again, to look at only, or as a copy that has no file yet.
 enum class OpenAs { itself, read_only, copy };
+//! Why a project is for reading only, if it is.
+enum class ReadOnly { no, newer, open_elsewhere };
 
 class Document : public QObject {
   Q_OBJECT
@@ -64,7 +66,8 @@ class Document : public QObject {
 
   // --- file ---
   //! `book`: the text of the Book that goes with it where none lies beside its file.
-  void start(Design design, const QString& path, bool read_only = false, const std::string& book = {});
+  void start(Design design, const QString& path, ReadOnly read_only = ReadOnly::no,
+             const std::string& book = {});
   //! Opens a file; the faults if it has any, and then nothing changes.
   std::vector<Fault> open(const QString& path, OpenAs as = OpenAs::itself);
   std::optional<QString> save(const QString& path);
@@ -73,7 +76,7 @@ class Document : public QObject {
   bool changed_outside() const;
   QString path() const { return path_; }
   bool modified() const { return modified_; }
-  bool read_only() const { return read_only_; }
+  bool read_only() const { return read_only_ != ReadOnly::no; }
   bool from_older() const { return from_older_; }  //!< the file in hand is of an earlier version
 
   // --- what was done: beside the design ---
@@ -167,8 +170,7 @@ class Document : public QObject {
   GearState state_ = GearState::static_load;
   double gear_position_ = 0;
   bool modified_ = false;
-  bool read_only_ = false;
-  bool newer_ = false;  //!< than this program: the reason why it is for reading only
+  ReadOnly read_only_ = ReadOnly::no;
   QString why_read_only() const;
   bool from_older_ = false;
   QTimer autosave_timer_;

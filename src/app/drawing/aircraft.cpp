@@ -143,6 +143,8 @@ bool known(const Surface& s) {
 }
 double or_zero(const Given& g) { return g.known() ? g.si : 0; }
 
+}  // namespace
+
 Vec3 surface_point(const Surface& s, double share, double chord_share) {
   const double y = share * s.span / 2;
   const double chord = s.root_chord + share * (s.tip_chord - s.root_chord);
@@ -150,6 +152,8 @@ Vec3 surface_point(const Surface& s, double share, double chord_share) {
           s.root_z + y * std::tan(or_zero(s.dihedral)) -
               (chord_share - 0.25) * chord * std::sin(or_zero(s.incidence))};
 }
+
+namespace {
 
 //! A thin wing section at a share of the half span.
 QPolygonF section(const Pose& pose, const Surface& s, double share) {
@@ -197,8 +201,7 @@ LegPose leg_pose(const Leg& leg, const Pose::Wheel& wheel, double position) {
   LegPose l;
   l.centre = wheel.axle;
   l.axle = wheel.direction;
-  const Vec3 rolls = (Vec3::UnitX() - l.axle.x() * l.axle).normalized();
-  l.lower = l.centre - or_zero(leg.wheel_offset) * l.axle - or_zero(leg.axle_aft) * rolls;
+  l.lower = motion::foot_under(leg, l.centre, l.axle);
   l.top = motion::strut_above_hinge(leg);
   if (l.top.allFinite())
     l.hinge = leg.hinge.vec();

@@ -27,6 +27,9 @@ void draw_plan(Sheet& sheet, const Pose& pose, Look look = Look::full);
 
 //! Any view of aircraft axes as a flat world.
 using Map = std::function<QPointF(const Vec3&)>;
+//! A point of a surface's starboard half, straight from root to tip: at a share of the half span, at a share
+//! of the chord there. Root, span and chords known.
+Vec3 surface_point(const Surface& surface, double span_share, double chord_share);
 //! A body's outline in the side view and in plan (its starboard or port twin), smooth but for its corners;
 //! a closed outline of fin or canopy.
 QPolygonF body_outline(const Body& body, const Map& map);

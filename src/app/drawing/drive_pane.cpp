@@ -79,18 +79,10 @@ void DrivePane::draw(Sheet& s) {
     for (const auto& p : {Eigen::Vector2d(0, 0), pin, ball, linkage->servo})
       s.painter().drawEllipse(s.frame().to_device(at(p)), 3.5 * s.unit(), 3.5 * s.unit());
     // Its body as wide as a servo is to its arm, and which way the arm goes to stow the leg, as seen here.
-    const auto seen = [&](double share) {
-      const double angle = linkage->down + share * (linkage->stowed - linkage->down);
-      const QPointF p =
-          at(drive::servo_ball(*linkage, fit, drive::servo_at(*linkage, fit, angle))) - at(linkage->servo);
-      return Eigen::Vector2d(p.x(), p.y());
-    };
-    const Eigen::Vector2d from = seen(0);
-    const Eigen::Vector2d to = seen(0.5);
-    const bool anticlockwise = from.x() * to.y() - from.y() * to.x() > 0;
-    const bool face_here =
-        r.throws == ServoThrow::both_ways || (r.throws == ServoThrow::anticlockwise) == anticlockwise;
-    const double arm = from.norm();
+    // This view is from port: what is counter-clockwise from starboard is clockwise here.
+    const bool anticlockwise = fit.turn < 0;
+    const bool face_here = r.throws == ServoThrow::both_ways || !drive::faces_starboard(fit, r.throws);
+    const double arm = fit.servo_arm;
     s.pen(Ink::accent, 1.4, face_here ? Qt::SolidLine : Qt::DashLine);
     s.no_fill();
     const QPointF low = s.frame().to_device(at(linkage->servo) + QPointF(-0.6 * arm, -2.2 * arm));

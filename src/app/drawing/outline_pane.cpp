@@ -25,23 +25,31 @@ const std::vector<OutlinePoint>& points_of(const Design& d, Trace::Of of) {
   return of == Trace::Of::fin ? d.airframe.fin : d.airframe.canopy;
 }
 
+template <class List>
+void erase_at(List& list, size_t i) {
+  if (i < list.size()) list.erase(list.begin() + static_cast<std::ptrdiff_t>(i));
+}
+
+using Change = std::function<void(Design&)>;
+//! What can be done with a point of an outline, by key or from its menu.
+std::vector<HandleAct> acts_of(bool corner, Change remove, Change toggle, Change insert) {
+  return {{Qt::Key_Delete, QObject::tr("Remove it"), std::move(remove)},
+          {Qt::Key_C, corner ? QObject::tr("Smooth here") : QObject::tr("A corner here"), std::move(toggle)},
+          {Qt::Key_Insert, QObject::tr("One between this and the next"), std::move(insert)}};
+}
+
 //! The corners of a surface's starboard half: root and tip, leading and trailing edge.
 struct Planform {
   Vec3 root_front, root_rear, tip_front, tip_rear;
 };
 std::optional<Planform> planform_of(const Surface& s) {
   if (!s.root_leading_edge_x.known() || !s.root_z.known() || !s.root_chord.known()) return std::nullopt;
-  Planform p;
-  p.root_front = {s.root_leading_edge_x, 0, s.root_z};
-  p.root_rear = p.root_front + Vec3(s.root_chord, 0, 0);
-  p.tip_front = p.tip_rear = p.root_front;
-  if (!s.span.known()) return p;
-  const double y = s.span / 2;
-  const double sweep = s.sweep.known() ? s.sweep.si : 0;
-  const double dihedral = s.dihedral.known() ? s.dihedral.si : 0;
-  p.tip_front = p.root_front + Vec3(y * std::tan(sweep), y, y * std::tan(dihedral));
-  p.tip_rear = p.tip_front + Vec3(s.tip_chord.known() ? s.tip_chord.si : s.root_chord.si, 0, 0);
-  return p;
+  // What is not entered yet adds nothing: no span, a tip as wide as the root.
+  Surface whole = s;
+  if (!s.span.known()) whole.span = 0.0;
+  if (!s.tip_chord.known()) whole.tip_chord = s.root_chord;
+  return Planform{surface_point(whole, 0, 0), surface_point(whole, 0, 1), surface_point(whole, 1, 0),
+                  surface_point(whole, 1, 1)};
 }
 
 }  // namespace
@@ -278,7 +286,8 @@ std::vector<Handle> OutlinePane::handles() const {
       const auto section = [of = trace.body, i](Design& x) -> Section& {
         return x.airframe.bodies[of].sections[i];
       };
-      add(QStringLiteral("section:%1").arg(i), QObject::tr("section %1").arg(i + 1), map(at), 7,
+      add(
+          QStringLiteral("section:%1").arg(i), QObject::tr("section %1").arg(i + 1), map(at), 7,
           [section, of_body = trace.body, i, edge = trace.edge, wide](Design& x, double dx, double dy) {
             // Sections keep their order.
             const auto& others = x.airframe.bodies[of_body].sections;
@@ -290,22 +299,19 @@ std::vector<Handle> OutlinePane::handles() const {
             Given& moved = edge_of(section(x), edge);
             moved.si = wide ? std::max(0.0, moved.si - dy) : moved.si + dy;
           },
-          {{Qt::Key_Delete, QObject::tr("Remove the section"),
-            [of = trace.body, i](Design& x) {
-              auto& sections = x.airframe.bodies[of].sections;
-              if (i < sections.size()) sections.erase(sections.begin() + static_cast<std::ptrdiff_t>(i));
-            }},
-           {Qt::Key_C, s.corner ? QObject::tr("Smooth here") : QObject::tr("A corner here"),
-            [section](Design& x) { section(x).corner = !section(x).corner; }},
-           {Qt::Key_Insert, QObject::tr("A section between this and the next"),
-            [of = trace.body, i, edge = trace.edge](Design& x) {
-              Body& body = x.airframe.bodies[of];
-              if (i + 1 >= body.sections.size()) return;
-              const Section& a = body.sections[i];
-              const Section& c = body.sections[i + 1];
-              if (!edge_of(a, edge).known() || !edge_of(c, edge).known() || !c.x.known()) return;
-              trace_section(body, (a.x + c.x) / 2, edge, (edge_of(a, edge) + edge_of(c, edge)) / 2, 0);
-            }}});
+          acts_of(
+              s.corner, [of = trace.body, i](Design& x) { erase_at(x.airframe.bodies[of].sections, i); },
+              [section](Design& x) { section(x).corner = !section(x).corner; },
+              [of = trace.body, i, edge = trace.edge](Design& x) {
+                Body& body = x.airframe.bodies[of];
+                if (i + 1 >= body.sections.size()) return;
+                const Section& before = body.sections[i];
+                const Section& behind = body.sections[i + 1];
+                if (!edge_of(before, edge).known() || !edge_of(behind, edge).known() || !behind.x.known())
+                  return;
+                trace_section(body, (before.x + behind.x) / 2, edge,
+                              (edge_of(before, edge) + edge_of(behind, edge)) / 2, 0);
+              }));
     }
   }
   if (trace.of != Trace::Of::body && seen == Seen::side) {
@@ -314,29 +320,24 @@ std::vector<Handle> OutlinePane::handles() const {
       const auto& p = points[i];
       if (!p.x.known() || !p.z.known()) continue;
       const auto its = [of = trace.of, i](Design& x) -> OutlinePoint& { return points_of(x, of)[i]; };
-      add(QStringLiteral("point:%1").arg(i), QObject::tr("point %1").arg(i + 1), map({p.x, 0, p.z}), 7,
+      add(
+          QStringLiteral("point:%1").arg(i), QObject::tr("point %1").arg(i + 1), map({p.x, 0, p.z}), 7,
           [its](Design& x, double dx, double dy) {
             its(x).x.si += dx;
             its(x).z.si += dy;
           },
-          {{Qt::Key_Delete, QObject::tr("Remove the point"),
-            [of = trace.of, i](Design& x) {
-              auto& all_points = points_of(x, of);
-              if (i < all_points.size())
-                all_points.erase(all_points.begin() + static_cast<std::ptrdiff_t>(i));
-            }},
-           {Qt::Key_C, p.corner ? QObject::tr("Smooth here") : QObject::tr("A corner here"),
-            [its](Design& x) { its(x).corner = !its(x).corner; }},
-           {Qt::Key_Insert, QObject::tr("A point between this and the next"), [of = trace.of, i](Design& x) {
-              auto& all_points = points_of(x, of);
-              if (all_points.size() < 2) return;
-              const auto& a = all_points[i];
-              const auto& c = all_points[(i + 1) % all_points.size()];
-              OutlinePoint made;
-              made.x = Given((a.x + c.x) / 2);
-              made.z = Given((a.z + c.z) / 2);
-              all_points.insert(all_points.begin() + static_cast<std::ptrdiff_t>(i) + 1, made);
-            }}});
+          acts_of(
+              p.corner, [of = trace.of, i](Design& x) { erase_at(points_of(x, of), i); },
+              [its](Design& x) { its(x).corner = !its(x).corner; },
+              [of = trace.of, i](Design& x) {
+                auto& all_points = points_of(x, of);
+                if (i >= all_points.size()) return;
+                const OutlinePoint& next = all_points[(i + 1) % all_points.size()];
+                OutlinePoint made;
+                made.x = Given((all_points[i].x + next.x) / 2);
+                made.z = Given((all_points[i].z + next.z) / 2);
+                all_points.insert(all_points.begin() + static_cast<std::ptrdiff_t>(i) + 1, made);
+              }));
     }
   }
   // Wing and tailplane by their corners.
@@ -416,10 +417,8 @@ std::vector<Handle> OutlinePane::handles() const {
             Point& at = x.airframe.low_points[i].at;
             at.set(at.vec() + way(dx, dy));
           },
-          {{Qt::Key_Delete, QObject::tr("Remove the point"), [i](Design& x) {
-              auto& points = x.airframe.low_points;
-              if (i < points.size()) points.erase(points.begin() + static_cast<std::ptrdiff_t>(i));
-            }}});
+          {{Qt::Key_Delete, QObject::tr("Remove it"),
+            [i](Design& x) { erase_at(x.airframe.low_points, i); }}});
   if (const Picture& p = picture(); !p.file.empty() && p.shown && placed(p))
     add("picture", QObject::tr("picture, moved by its corner"), {p.left_x, p.bottom_z}, 12,
         [view = seen](Design& x, double dx, double dy) {

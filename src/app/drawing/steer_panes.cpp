@@ -60,18 +60,16 @@ void SteerPane::draw(Sheet& s) {
     double pitch = 0;
     const LoadingState* loading = document_.loading();
     if (loading && loading->rest) pitch = loading->rest->pitch;
-    const Vec3 up(-std::sin(pitch), 0, std::cos(pitch));
-    const Vec3 contact = l.axle.vec() - l.wheel.diameter / 2 * up;
-    const Vec3 ground =
-        axis->point + (contact - axis->point).dot(up) / axis->direction.dot(up) * axis->direction;
+    const auto trail = steer::trail(*axis, l.axle.vec(), l.wheel.diameter / 2, pitch);
+    const QPointF ground = map(trail.axis_on_ground);
+    const QPointF contact = map(trail.contact);
     s.pen(Ink::normal, 1, Qt::DashDotLine);
-    s.line(map(axis->point + 0.6 * (l.held_at() - axis->point)), map(ground));
-    const double trail = steer::trail(*axis, l.axle.vec(), l.wheel.diameter / 2, pitch);
+    s.line(map(axis->point + 0.6 * (l.held_at() - axis->point)), ground);
     s.pen(Ink::accent, 2.4);
-    s.line(map(ground), map(contact));
-    s.label(map(contact),
-            trail < 0 ? QObject::tr("leads by %1").arg(document_.say(-trail, Kind::length))
-                      : QObject::tr("trail %1").arg(document_.say(trail, Kind::length)),
+    s.line(ground, contact);
+    s.label(contact,
+            trail.length < 0 ? QObject::tr("leads by %1").arg(document_.say(-trail.length, Kind::length))
+                             : QObject::tr("trail %1").arg(document_.say(trail.length, Kind::length)),
             Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 6}, 8.5, true);
   }
   if (!steering.rod_airframe.known() || !steering.rod_leg.known()) return;

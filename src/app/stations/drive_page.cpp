@@ -74,7 +74,14 @@ class DrivePage : public StationPage {
         put(new QLabel(QStringLiteral("<b>%1</b>").arg(text), this));
       };
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
-      put(new TextRow(document_, base + "drive_name", tr("Its name"), this));
+      fold(tr("As it is sold"), tr("name, mass, price, body, without power"), [&] {
+        put(new TextRow(document_, base + "drive_sold/name", tr("Drive"), this));
+        for (const char* p : {"drive_sold/mass_kg", "drive_sold/price", "drive_sold/length_m",
+                              "drive_sold/width_m", "drive_sold/height_m", "drive_sold/current_A"})
+          row(p);
+        put(new ChoiceRow(document_, base + "drive_sold/locks", tr("Locks by itself"), this));
+        put(new ChoiceRow(document_, base + "drive_sold/powerless", tr("Without power the leg"), this));
+      });
       auto* beside =
           button(tr("Drives side by side …"),
                  tr("What is fitted and up to six others: force in hand, time, mass, price, without power"));

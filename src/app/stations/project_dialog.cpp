@@ -84,6 +84,18 @@ class WaitingList : public QLabel {
   Document& document_;
 };
 
+//! Columns of a list of boxes: what comes first, its two corners, what comes after.
+std::vector<Column> with_corners(std::vector<Column> columns, const std::vector<Column>& after) {
+  for (const auto& [corner, word] :
+       {std::pair{"low", QObject::tr("from x")}, std::pair{"high", QObject::tr("to x")}})
+    for (const auto& [axis, title] : {std::pair{"x_m", word}, std::pair{"y_m", QStringLiteral("y")},
+                                      std::pair{"z_m", QStringLiteral("z")}})
+      columns.push_back(
+          {QStringLiteral("%1/%2").arg(QString::fromLatin1(corner), QString::fromLatin1(axis)), title});
+  columns.insert(columns.end(), after.begin(), after.end());
+  return columns;
+}
+
 //! Every leg as a row: what it is, where it stands, how it moves; any number of them.
 void legs_tab(Document& document, Builder& b) {
   b.tab(QObject::tr("Legs"));
@@ -293,15 +305,8 @@ void fill(Document& document, QTabWidget* tabs) {
       QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
                   "centre line; starboard side"));
   b.put(new ListTable(document, "/airframe/keep_outs",
-                      {{"name", QObject::tr("Keep-out")},
-                       {"shape", QObject::tr("Shape")},
-                       {"low/x_m", QObject::tr("from x")},
-                       {"low/y_m", "y"},
-                       {"low/z_m", "z"},
-                       {"high/x_m", QObject::tr("to x")},
-                       {"high/y_m", "y"},
-                       {"high/z_m", "z"},
-                       {"radius_m", QObject::tr("radius")}},
+                      with_corners({{"name", QObject::tr("Keep-out")}, {"shape", QObject::tr("Shape")}},
+                                   {{"radius_m", QObject::tr("radius")}}),
                       [](Design& d) {
                         d.airframe.keep_outs.emplace_back();
                         d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
@@ -309,22 +314,16 @@ void fill(Document& document, QTabWidget* tabs) {
   b.heading(
       QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
                   "straight way it goes"));
-  b.put(new ListTable(document, "/airframe/accesses",
-                      {{"name", QObject::tr("Goes in and out")},
-                       {"low/x_m", QObject::tr("from x")},
-                       {"low/y_m", "y"},
-                       {"low/z_m", "z"},
-                       {"high/x_m", QObject::tr("to x")},
-                       {"high/y_m", "y"},
-                       {"high/z_m", "z"},
-                       {"way_x_m", QObject::tr("goes aft")},
-                       {"way_y_m", QObject::tr("to starboard")},
-                       {"way_z_m", QObject::tr("up")},
-                       {"clearance_m", QObject::tr("room wanted")}},
-                      [](Design& d) {
-                        d.airframe.accesses.emplace_back();
-                        d.airframe.accesses.back().name = unused_name(d.airframe.accesses, "tray");
-                      }));
+  b.put(new ListTable(
+      document, "/airframe/accesses",
+      with_corners({{"name", QObject::tr("Goes in and out")}}, {{"way_x_m", QObject::tr("goes aft")},
+                                                                {"way_y_m", QObject::tr("to starboard")},
+                                                                {"way_z_m", QObject::tr("up")},
+                                                                {"clearance_m", QObject::tr("room wanted")}}),
+      [](Design& d) {
+        d.airframe.accesses.emplace_back();
+        d.airframe.accesses.back().name = unused_name(d.airframe.accesses, "tray");
+      }));
   b.field("/airframe/body_twist_deg");
   for (const Leg& of : document.design().gear.legs) {
     const QString leg = leg_path(of.id) + "retraction/";

@@ -56,7 +56,7 @@ class DriveDialog : public QDialog {
     shelf_->setAccessibleName(tr("Drive from the shelf"));
     for (const DriveOffer& o : shipped_stock().drives)
       shelf_->addItem(
-          tr("%1, %2").arg(text_of(o.name), text_of(drive_names[static_cast<size_t>(o.drive.kind)])));
+          tr("%1, %2").arg(text_of(o.sold.name), text_of(drive_names[static_cast<size_t>(o.drive.kind)])));
     line->addWidget(shelf_, 1);
     const auto button = [&](const char* name, const QString& text, void (DriveDialog::*act)()) {
       auto* b = new QPushButton(text, this);
@@ -77,7 +77,7 @@ class DriveDialog : public QDialog {
     all->addWidget(head);
     entries_ = new ListTable(
         document_, leg_path(leg_) + "retraction/drive_offers",
-        {{"name", tr("Drive")},
+        {{"sold/name", tr("Drive")},
          {"rejected", tr("Not taken because")},
          {"drive/kind", tr("Kind")},
          {"drive/force_N", tr("Force")},
@@ -115,14 +115,14 @@ class DriveDialog : public QDialog {
          {"drive/rod_diameter_m", tr("Rod's diameter")},
          {"drive/rod_offset_m", tr("Rod's offset")},
          {"drive/ball_tilt_deg", tr("Ball's tilt")},
-         {"mass_kg", tr("Mass")},
-         {"price", tr("Price")},
-         {"length_m", tr("Long")},
-         {"width_m", tr("Wide")},
-         {"height_m", tr("High")},
-         {"current_A", tr("Current")},
-         {"locks", tr("Locks")},
-         {"powerless", tr("Without power")}},
+         {"sold/mass_kg", tr("Mass")},
+         {"sold/price", tr("Price")},
+         {"sold/length_m", tr("Long")},
+         {"sold/width_m", tr("Wide")},
+         {"sold/height_m", tr("High")},
+         {"sold/current_A", tr("Current")},
+         {"sold/locks", tr("Locks")},
+         {"sold/powerless", tr("Without power")}},
         [this](Design& d) { add_to(d, offer_of(this->leg(), tr("copy").toStdString())); }, this);
     all->addWidget(entries_, 2);
     connect(table_, &QTableWidget::currentCellChanged, this,
@@ -138,7 +138,9 @@ class DriveDialog : public QDialog {
   //! The legs that move as one: all of a line.
   void add_to(Design& d, DriveOffer offer) {
     auto& offers = d.gear.leg(leg_).retraction.drive_offers;
-    offer.name = unused_name(offers, offer.name);
+    std::vector<DriveSold> taken{d.gear.leg(leg_).retraction.drive_sold};
+    for (const DriveOffer& o : offers) taken.push_back(o.sold);
+    offer.sold.name = unused_name(taken, offer.sold.name);
     offers.push_back(std::move(offer));
   }
   void add_from_shelf() {
@@ -154,11 +156,11 @@ class DriveDialog : public QDialog {
           &Drive::efficiency, &Drive::rotor_inertia, &Drive::full_throw})
       machine.*of_it = sold.*of_it;
     offer.drive = machine;
-    document_.edit(tr("Compare %1").arg(text_of(offer.name)), [&](Design& d) { add_to(d, offer); });
+    document_.edit(tr("Compare %1").arg(text_of(offer.sold.name)), [&](Design& d) { add_to(d, offer); });
   }
   void add_copy() {
-    const QString name =
-        leg().retraction.drive_name.empty() ? tr("as fitted") : text_of(leg().retraction.drive_name);
+    const QString name = leg().retraction.drive_sold.name.empty() ? tr("as fitted")
+                                                                  : text_of(leg().retraction.drive_sold.name);
     document_.edit(tr("Compare a copy of the drive"),
                    [&](Design& d) { add_to(d, offer_of(leg(), name.toStdString())); });
   }
@@ -167,7 +169,7 @@ class DriveDialog : public QDialog {
     if (column < 0 || column >= static_cast<int>(rows_.size())) return;
     const int offer = rows_[static_cast<size_t>(column)].offer;
     if (offer < 0) return;
-    document_.edit(tr("Fit %1").arg(text_of(rows_[static_cast<size_t>(column)].name)),
+    document_.edit(tr("Fit %1").arg(text_of(rows_[static_cast<size_t>(column)].sold.name)),
                    [&](Design& d) { take_drive(d.gear.leg(leg_), static_cast<size_t>(offer)); });
   }
 
@@ -185,6 +187,12 @@ class DriveDialog : public QDialog {
         return std::isfinite(c.*of_it) ? document_.say(c.*of_it, kind) : QStringLiteral("–");
       };
     };
+    const auto sold = [this](Given DriveSold::*of_it, Kind kind) {
+      return [this, of_it, kind](const ComparedDrive& c) {
+        const Given& g = c.sold.*of_it;
+        return g.known() ? document_.say(g, kind) : QStringLiteral("–");
+      };
+    };
     const std::vector<Line> lines{
         {tr("Kind"),
          [](const ComparedDrive& c) { return text_of(drive_names[static_cast<size_t>(c.kind)]); }},
@@ -199,23 +207,27 @@ class DriveDialog : public QDialog {
         {tr("Stroke left"), figure(&ComparedDrive::stroke, Kind::length)},
         {tr("Against bowing"), figure(&ComparedDrive::column, Kind::share)},
         {tr("Time of a travel"), figure(&ComparedDrive::time, Kind::time)},
-        {tr("Current"), figure(&ComparedDrive::current, Kind::current)},
+        {tr("Current"), sold(&DriveSold::current, Kind::current)},
         {tr("Energy of a travel"), figure(&ComparedDrive::energy, Kind::energy)},
-        {tr("Mass with fittings"), figure(&ComparedDrive::mass, Kind::mass)},
-        {tr("Price"),
+        {tr("Mass with fittings"), sold(&DriveSold::mass, Kind::mass)},
+        {tr("Price, as entered"),
          [](const ComparedDrive& c) {
-           return std::isfinite(c.price) ? QString::number(c.price, 'f', 2) : QStringLiteral("–");
+           return c.sold.price.known() ? QString::number(c.sold.price.si, 'f', 2) : QStringLiteral("–");
          }},
         {tr("Body to the structure"), figure(&ComparedDrive::room, Kind::length)},
-        {tr("Locks by itself"), [](const ComparedDrive& c) { return c.locks ? tr("yes") : tr("no"); }},
+        {tr("Locks by itself"),
+         [](const ComparedDrive& c) { return text_of(locks_names[static_cast<size_t>(c.sold.locks)]); }},
         {tr("Without power it"),
-         [](const ComparedDrive& c) { return text_of(powerless_names[static_cast<size_t>(c.powerless)]); }},
+         [](const ComparedDrive& c) {
+           return text_of(powerless_names[static_cast<size_t>(c.sold.powerless)]);
+         }},
         {tr("Not taken because"), [](const ComparedDrive& c) { return text_of(c.rejected); }}};
     const int chosen = table_->currentColumn();
     QStringList heads;
     for (const auto& c : rows_)
-      heads << (c.offer < 0 ? (c.name.empty() ? tr("fitted") : tr("%1 – fitted").arg(text_of(c.name)))
-                            : text_of(c.name));
+      heads << (c.offer < 0
+                    ? (c.sold.name.empty() ? tr("fitted") : tr("%1 – fitted").arg(text_of(c.sold.name)))
+                    : text_of(c.sold.name));
     QStringList titles;
     for (const Line& l : lines) titles << l.title;
     table_->setRowCount(static_cast<int>(lines.size()));
@@ -249,9 +261,10 @@ class DriveDialog : public QDialog {
     if (lines.isEmpty()) lines << tr("Nothing speaks against it.");
     if (leg().retraction.drive_offers.empty())
       lines << tr("Choose others below to see them beside it, up to six");
-    said_->setText(QStringLiteral("<b>%1</b>: %2")
-                       .arg((c.name.empty() ? tr("what is fitted") : text_of(c.name)).toHtmlEscaped(),
-                            lines.join(QStringLiteral(". ")).toHtmlEscaped()));
+    said_->setText(
+        QStringLiteral("<b>%1</b>: %2")
+            .arg((c.sold.name.empty() ? tr("what is fitted") : text_of(c.sold.name)).toHtmlEscaped(),
+                 lines.join(QStringLiteral(". ")).toHtmlEscaped()));
   }
 
   Document& document_;

@@ -41,7 +41,8 @@ class DoorJudge {
     else
       driven(s);
     if (s.panel) gap(s);
-    if (something_holds()) hold(s);
+    // One that the wheel pushes open must be pulled shut by something.
+    if (something_holds() || door_.drive.way == DoorWay::wheel) hold(s);
     return s;
   }
 
@@ -326,8 +327,9 @@ class DoorJudge {
 
   void hold(DoorState& s) {
     auto made = doors::held_of(d_, door_);
+    const bool pushed_by_wheel = door_.drive.way == DoorWay::wheel;
     if (const Text* missing = std::get_if<Text>(&made)) {
-      collect_.unknown("doors.hold", *missing);
+      collect_.unknown(pushed_by_wheel ? "doors.closing" : "doors.hold", *missing);
       return;
     }
     s.held = std::get<doors::HeldDoor>(std::move(made));
@@ -351,7 +353,7 @@ class DoorJudge {
                 Amount{figures.arm_lost.front(), Kind::angle});
     }
     if (!doors::moved_by_leg(door_)) servo(h);
-    if (door_.drive.way == DoorWay::wheel && !s.openings.empty()) closes_again(s, h);
+    if (pushed_by_wheel && !s.openings.empty()) closes_again(s, h);
   }
 
   //! A door that the wheel pushes open must follow it back: in the air and, without its help, on jacks.

@@ -329,6 +329,10 @@ class DriveJudge {
                               : Text(
                                     "turns clockwise to stow, seen from starboard: reverse it where the "
                                     "channel goes the other way");
+      if (r_.throws != ServoThrow::both_ways)
+        f.remark.also(drive::faces_starboard(fit, r_.throws)
+                          ? Text("it throws one way: its output looks to starboard")
+                          : Text("it throws one way: its output looks to port"));
       f.assumption = "in line with its rod at both ends: the servo rests there";
     }
     rod(*linkage, fit);
@@ -484,9 +488,6 @@ class DriveJudge {
     told("pin for up: from the pivot along the leg", "its bracket stands off", pins->stowed);
     told("pin for down: from the pivot along the leg", "its bracket stands off", pins->down);
     f.working.push_back({"pins apart about the pivot", pins->apart, Kind::angle});
-    for (const auto* p : {&pins->stowed, &pins->down})
-      if (p->along < 0 || p->along > pins->length)
-        f.remark = "a bracket stands off beyond the leg's end: no leg there to carry it";
   }
 
   //! What the retract unit is sold for, against what it gets.

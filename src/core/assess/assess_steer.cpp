@@ -93,7 +93,7 @@ class SteerJudge {
     }
     const Heaviest load = heaviest_on(d_, a_, leg_);
     const double pitch = load.loading ? load.loading->rest->pitch : 0;
-    const double trail = steer::trail(*axis, leg_.axle.vec(), w.diameter / 2, pitch);
+    const double trail = steer::trail(*axis, leg_.axle.vec(), w.diameter / 2, pitch).length;
     const bool castors = s_.kind == SteeringKind::castors;
     auto& f = collect_.add(
         "steer.trail", trail,

@@ -5,46 +5,33 @@
 #include <cmath>
 #include <limits>
 
-#include "core/assess/circuit_state.h"
-#include "core/assess/collector.h"
-#include "core/assess/doors_state.h"
-#include "core/assess/landing_state.h"
-#include "core/assess/loading_state.h"
-#include "core/assess/logic_state.h"
-#include "core/assess/strength_state.h"
-#include "core/assess/swing_state.h"
 #include "core/motion/retract.h"
 #include "core/place/keepout.h"
 
 namespace kranich {
 namespace {
 
-constexpr double not_known = std::numeric_limits<double>::quiet_NaN();
-
-double or_nan(const Given& g) { return g.known() ? g.si : not_known; }
-
 //! The body of an actuator or cylinder, a round bar along the line between its ends from the one on the
 //! airframe on, against keep-outs of both sides, at both ends of the travel.
-double room_of(const Design& d, const Leg& leg, const DriveOffer& o) {
-  const Drive& drive = o.drive;
+double room_of(const Design& d, const Leg& leg, const DriveSold& sold) {
+  const Drive& drive = leg.retraction.drive;
   const bool pushes = drive.kind == DriveKind::actuator || drive.kind == DriveKind::cylinder;
-  const double across = std::max(or_nan(o.width), or_nan(o.height));
-  if (!pushes || !std::isfinite(across) || !o.length.known() || !drive.on_airframe.known() ||
-      !drive.on_leg.known())
-    return not_known;
+  if (!pushes || !sold.width.known() || !sold.height.known() || !sold.length.known() ||
+      !drive.on_airframe.known() || !drive.on_leg.known())
+    return ComparedDrive::unknown_number;
   double least = std::numeric_limits<double>::infinity();
   for (const double share : {0.0, 1.0}) {
     const auto end = motion::swung(leg, share, drive.on_leg.vec());
-    if (!end) return not_known;
+    if (!end) return ComparedDrive::unknown_number;
     const Vec3 from = drive.on_airframe.vec();
     const Vec3 along = (*end - from).normalized();
-    const motion::Capsule body{from, from + o.length * along, across / 2};
+    const motion::Capsule body{from, from + sold.length * along, std::max(sold.width.si, sold.height.si) / 2};
     for (const KeepOut& k : d.airframe.keep_outs)
       if (const auto solid = place::solid_of(k))
         for (const auto& side : {*solid, motion::mirrored(*solid)})
           least = std::min(least, nearest(body, side).distance);
   }
-  return std::isfinite(least) ? least : not_known;
+  return std::isfinite(least) ? least : ComparedDrive::unknown_number;
 }
 
 }  // namespace
@@ -70,9 +57,9 @@ Drive with_machine(const Drive& load, const Drive& machine) {
 
 DriveOffer offer_of(const Leg& leg, std::string name) {
   DriveOffer o;
-  o.name = std::move(name);
+  o.sold = leg.retraction.drive_sold;
+  o.sold.name = std::move(name);
   o.drive = leg.retraction.drive;
-  if (leg.retraction.drive.falls_free) o.powerless = Powerless::falls;
   return o;
 }
 
@@ -81,51 +68,35 @@ void take_drive(Leg& leg, size_t offer) {
   const Drive was = leg.retraction.drive;
   leg.retraction.drive = with_machine(was, o.drive);
   o.drive = was;
-  std::swap(o.name, leg.retraction.drive_name);
-  if (o.name.empty()) o.name = "as it was";
-  o.mass = o.price = o.length = o.width = o.height = o.current = Given();
-  o.locks = false;
-  o.powerless = was.falls_free ? Powerless::falls : Powerless::stays;
+  std::swap(o.sold, leg.retraction.drive_sold);
   o.rejected.clear();
 }
 
+namespace {
+
+//! Findings of Drive that the machine decides; lock, brace and unit stay whichever moves the leg.
+bool of_the_machine(std::string_view id) {
+  static constexpr std::string_view ids[]{"drive.torque",    "drive.arm",       "drive.force",
+                                          "drive.stroke",    "drive.column",    "drive.time",
+                                          "drive.stall",     "drive.end_point", "drive.rod",
+                                          "drive.ball_tilt", "drive.binding",   "drive.free_fall"};
+  return std::find(std::begin(ids), std::end(ids), id) != std::end(ids);
+}
+
+}  // namespace
+
 std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const Assessment& assessment) {
-  std::vector<ComparedDrive> list;
   const Drive& fitted = leg.retraction.drive;
   const auto judge = [&](const DriveOffer& o, int index) {
     Design with = d;
-    const size_t row = row_of(d.gear, leg.id);
-    Leg& its = with.gear.legs[row];
+    Leg& its = with.gear.legs[row_of(d.gear, leg.id)];
     its.retraction.drive = with_machine(fitted, o.drive);
+    ComparedDrive c{o.sold, o.drive.kind, index, o.rejected};
+    c.room = room_of(with, its, o.sold);
     // Drive alone is judged anew: what it stands on does not change with the machine.
-    Assessment tried = assessment;
-    tried.findings.clear();
-    Collector collect(with, tried.findings);
-    assess_drive(with, tried, collect, {});
-    ComparedDrive c{o.name,
-                    index,
-                    o.drive.kind,
-                    not_known,
-                    not_known,
-                    not_known,
-                    not_known,
-                    not_known,
-                    not_known,
-                    or_nan(o.current),
-                    or_nan(o.mass),
-                    or_nan(o.price),
-                    room_of(with, its, o),
-                    o.locks,
-                    o.powerless,
-                    {},
-                    {},
-                    o.rejected};
-    for (const Finding& f : tried.findings) {
-      if (f.subject.leg != leg.id) continue;
+    for (const Finding& f : assess(with, {station_bit(Station::drive)}, &assessment).findings) {
       const std::string_view id = f.measure_id;
-      const bool machine = id != "drive.uplock" && id != "drive.brace" && id != "drive.over_centre" &&
-                           id != "drive.latch" && !id.starts_with("drive.unit_");
-      if (!machine) continue;  // lock, brace and unit stay
+      if (f.subject.leg != leg.id || !of_the_machine(id)) continue;
       if (id == "drive.force" || id == "drive.stall") c.in_hand = std::fmin(c.in_hand, f.value);
       if (id == "drive.arm") c.arm = f.value;
       if (id == "drive.stroke") c.stroke = f.value;
@@ -137,17 +108,19 @@ std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const
       if (f.verdict == Verdict::unknown) c.unknown.push_back(title);
     }
     const Given& voltage = d.circuit.electrics.voltage;
-    if (voltage.known()) c.energy = voltage * c.current * c.time;
+    if (voltage.known() && o.sold.current.known()) c.energy = voltage * o.sold.current * c.time;
     if (c.room < 0)
       c.against.push_back(say("its body runs {} into the structure", Amount{-c.room, Kind::length}));
-    if (fitted.falls_free && o.powerless == Powerless::stays)
+    if (fitted.falls_free && o.sold.powerless == Powerless::stays)
       c.against.push_back("it stays where it is without power: this leg must come down");
+    if (fitted.falls_free && o.sold.powerless == Powerless::unsaid)
+      c.unknown.push_back("what the leg does without power");
     if (o.drive.kind == DriveKind::none) c.unknown.push_back("what kind it is");
-    list.push_back(std::move(c));
+    return c;
   };
-  judge(offer_of(leg, leg.retraction.drive_name), -1);
-  for (size_t i = 0; i < leg.retraction.drive_offers.size(); ++i)
-    judge(leg.retraction.drive_offers[i], static_cast<int>(i));
+  const auto& offers = leg.retraction.drive_offers;
+  std::vector<ComparedDrive> list{judge({{}, leg.retraction.drive_sold, fitted, {}}, -1)};
+  for (size_t i = 0; i < offers.size(); ++i) list.push_back(judge(offers[i], static_cast<int>(i)));
   return list;
 }
 

@@ -3,8 +3,8 @@
 //! checks. SI, rad. Source: handbook, Drive.
 #pragma once
 
+#include <limits>
 #include <string>
-#include <string_view>
 #include <vector>
 
 #include "core/assess/assess.h"
@@ -15,23 +15,20 @@ namespace kranich {
 
 //! One of them, judged. NaN is what is not known or does not apply to its kind.
 struct ComparedDrive {
-  std::string name;
-  int offer;  //!< among the leg's drive_offers; -1: what is fitted
-  DriveKind kind;
-  double in_hand;  //!< least share left of its force or torque over the travel
-  double arm;      //!< where it is least, m
-  double stroke;   //!< left over
-  double column;   //!< share left of its rod or body against bowing
-  double time;     //!< of one travel
-  double energy;   //!< drawn from the battery for one travel, J: voltage, current and time
-  double current;
-  double mass, price;
-  double room;  //!< least distance of its body to what it must not touch, at either end of the travel
-  bool locks;
-  Powerless powerless;
-  std::vector<Text> against;  //!< checks that fail, and what else speaks against it
-  std::vector<Text> unknown;  //!< checks that lack a number
-  std::string rejected;       //!< the builder's reason; empty: open
+  static constexpr double unknown_number = std::numeric_limits<double>::quiet_NaN();
+  DriveSold sold;
+  DriveKind kind = DriveKind::none;
+  int offer = -1;                   //!< among the leg's drive_offers; -1: what is fitted
+  std::string rejected;             //!< the builder's reason; empty: open
+  double in_hand = unknown_number;  //!< least share left of its force or torque over the travel
+  double arm = unknown_number;      //!< where it is least, m
+  double stroke = unknown_number;   //!< left over
+  double column = unknown_number;   //!< share left of its rod or body against bowing
+  double time = unknown_number;     //!< of one travel
+  double energy = unknown_number;   //!< drawn from the battery for one travel, J: voltage, current and time
+  double room = unknown_number;     //!< least distance of its body to what it must not touch, at either end
+  std::vector<Text> against{};      //!< checks that fail, and what else speaks against it
+  std::vector<Text> unknown{};      //!< checks that lack a number
 };
 
 //! What is fitted first, then the offers in their order. `assessment` is that of the design.
@@ -41,7 +38,8 @@ std::vector<ComparedDrive> compare_drives(const Design& design, const Leg& leg, 
 //! fall free, the wanted time) stays.
 Drive with_machine(const Drive& load, const Drive& machine);
 
-//! Takes an offer: it is fitted, and what was fitted becomes an offer in its place, so that nothing is lost.
+//! Takes an offer: it is fitted, and what was fitted becomes an offer in its place; taken again, all is as it
+//! was.
 void take_drive(Leg& leg, size_t offer);
 //! What is fitted, as an offer under a name.
 DriveOffer offer_of(const Leg& leg, std::string name);

@@ -512,7 +512,7 @@ const std::vector<LegKnob>& leg_knobs() {
        N::legs, K::length, S::part, 0.5 * mm, 0, retracts, {{"retraction/drive/unit_arm_m"}}},
       {"down_spring", "down-spring of the {} stronger by {}", "down-spring of the {} weaker by {}",
        N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/drive/down_spring/extended_force_N"}}},
-      {"spread", "slowest of the {} slower by {}", "slowest of the {} quicker by {}",
+      {"spread", "slower one of the {} slower by {} of the time", "slower one of the {} quicker by {} of the time",
        N::legs, K::factor, S::part, 0.05, 0, retracts, {{"retraction/slowest_factor"}}},
       {"hook", "hook of the {} stronger by {}", "hook of the {} weaker by {}",
        N::legs, K::force, S::part, 0, 0, retracts, {{"retraction/uplock/holds_N"}}},
@@ -712,30 +712,20 @@ std::vector<KnobRef> knobs(const Design& d) {
     }
   for (KnobRef& k : door_knobs(d)) list.push_back(std::move(k));
   const auto whole = [&](const char* id, const char* more, const char* less, Kind kind, double step,
-                         double way, std::function<void(Design&, double)> apply) {
-    list.push_back(
-        std::make_shared<Knob>(Knob{id, more, less, {}, kind, step, -way, way, nan, 1, std::move(apply)}));
+                         double way, std::function<void(Design&, double)> apply, bool wavers = false) {
+    list.push_back(std::make_shared<Knob>(
+        Knob{id, more, less, {}, kind, step, -way, way, nan, 1, std::move(apply), wavers}));
   };
   for (size_t i = 0; i < d.airframe.accesses.size(); ++i) {
     // On its way it may pass one thing after another: searched piece by piece.
     const auto goes = [&](const char* id, const char* more, const char* less, Given Access::*way) {
-      list.push_back(std::make_shared<Knob>(
-          Knob{std::string("access.") + id,
-               more,
-               less,
-               {},
-               Kind::length,
-               mm,
-               -0.5,
-               0.5,
-               nan,
-               1,
-               [i, way](Design& x, double v) { (x.airframe.accesses[i].*way).si += v; },
-               true}));
+      whole(
+          id, more, less, Kind::length, mm, 0.5,
+          [i, way](Design& x, double v) { (x.airframe.accesses[i].*way).si += v; }, true);
     };
-    goes("access_way_x", "it goes out further aft by {}", "it goes out further forward by {}",
+    goes("access.access_way_x", "it goes out further aft by {}", "it goes out further forward by {}",
          &Access::way_x);
-    goes("access_way_z", "it goes out higher by {}", "it goes out lower by {}", &Access::way_z);
+    goes("access.access_way_z", "it goes out higher by {}", "it goes out lower by {}", &Access::way_z);
   }
   if (d.mixing.working_time.known() && d.mixing.working_time > 0)
     list.push_back(std::make_shared<Knob>(Knob{"leg.working_time",

@@ -299,10 +299,7 @@ std::vector<Choice> remade(const Design& d, const LegLine& line) {
              const auto its = swing::remade_leg(l);
              if (!its) return;
              LegBend bend;
-             for (const auto& [to, v] :
-                  {std::pair{&bend.at.x, its->bend.x()}, std::pair{&bend.at.y, its->bend.y()},
-                   std::pair{&bend.at.z, its->bend.z()}})
-               *to = Given(v);
+             bend.at.set(its->bend);
              auto& bends = l.retraction.bends;
              if (bends.empty())
                bends.push_back(bend);

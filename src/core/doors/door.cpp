@@ -117,6 +117,13 @@ std::variant<LegDoor, Text> leg_door(const Design& d, const Door& door) {
         .place(drive.door_ball, "drive/door_ball", "the rod's end on the door")
         .place(drive.stop, "drive/stop", "the stop")
         .number(drive.arm_length, "drive/arm_length_m", "the arm's length");
+  if (way == DoorWay::wheel &&
+      (drive.ramp_from.known() || drive.ramp_to.known() || drive.ramp_height.known()))
+    lacks.number(drive.ramp_from, "drive/ramp_from_m", "where its ramp begins")
+        .number(drive.ramp_to, "drive/ramp_to_m", "where its ramp ends")
+        .number(drive.ramp_height, "drive/ramp_height_m", "how high its ramp is")
+        .that(drive.ramp_from.known() && drive.ramp_to.known() && !(drive.ramp_to > drive.ramp_from),
+              "a ramp that ends further out than it begins");
   auto made = swing::moving_leg(leg ? *leg : Leg{});
   if (const Text* missing = std::get_if<Text>(&made)) lacks.that(true, *missing);
   if (!lacks.nothing()) return lacks.text();

@@ -57,6 +57,10 @@ ServoFit fit_servo(const ServoLinkage& l) {
   return f;
 }
 
+bool faces_starboard(const ServoFit& fit, ServoThrow throws) {
+  return throws == ServoThrow::both_ways || (throws == ServoThrow::anticlockwise) == (fit.turn > 0);
+}
+
 double unit_at(const ServoLinkage& l, const ServoFit& f, double servo_angle) {
   // The unit's pin lies on the rod's circle about the servo arm's ball.
   const Eigen::Vector2d ball = l.servo + polar(f.servo_arm, servo_angle);

@@ -6,6 +6,8 @@
 #include <Eigen/Core>
 #include <functional>
 
+#include "core/model/gear.h"
+
 namespace kranich::drive {
 
 struct ServoLinkage {
@@ -26,6 +28,9 @@ struct ServoFit {
   double arm_at(double share) const;
 };
 ServoFit fit_servo(const ServoLinkage& linkage);
+//! Whether a servo's output looks to starboard, from where x ahead and y up are seen to run right and up:
+//! where it throws both ways, or the way that stows seen onto its output.
+bool faces_starboard(const ServoFit& fit, ServoThrow throws);
 //! Unit arm's angle where the servo arm stands so, on the way between the ends; NaN beyond.
 double unit_at(const ServoLinkage& linkage, const ServoFit& fit, double servo_angle);
 //! Servo arm's angle at which the unit's arm stands so, between the dead centres; by halving, the way is one

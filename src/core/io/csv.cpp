@@ -168,7 +168,7 @@ DriveShelf read_drive_shelf(std::string_view text) {
   Table table(text, {"name", "kind"}, shelf.faults);
   for (size_t r = 0; r < table.rows.size(); ++r) {
     DriveOffer o;
-    o.name = table.text(r, "name");
+    o.sold.name = table.text(r, "name");
     Drive& d = o.drive;
     d.kind = table.choice(r, "kind", Names(drive_names), DriveKind::none);
     if (d.kind == DriveKind::none) table.fault(r, "kind", "must say what it is");
@@ -188,14 +188,14 @@ DriveShelf read_drive_shelf(std::string_view text) {
     d.rotor_inertia = number("rotor_inertia_kg_m2", spec::positive("Rotor's inertia", Kind::inertia, 10));
     const Given turn = table.number(r, "full_throw_deg", spec::between("Full throw", Kind::factor, 10, 180));
     if (turn.known()) d.full_throw = radians(turn);
-    o.mass = number("mass_kg", spec::mass("Mass"));
-    o.price = number("price", spec::not_negative("Price", Kind::factor, 1e6));
-    o.length = number("length_m", spec::size("Body, long", 3));
-    o.width = number("width_m", spec::size("Body, wide", 2));
-    o.height = number("height_m", spec::size("Body, high", 2));
-    o.current = number("current_A", spec::positive("Current", Kind::current, 1e3));
-    o.locks = table.text(r, "locks") == "yes";
-    o.powerless = table.choice(r, "powerless", Names(powerless_names), Powerless::stays);
+    o.sold.mass = number("mass_kg", spec::mass("Mass"));
+    o.sold.price = number("price", spec::not_negative("Price", Kind::factor, 1e6));
+    o.sold.length = number("length_m", spec::size("Body, long", 3));
+    o.sold.width = number("width_m", spec::size("Body, wide", 2));
+    o.sold.height = number("height_m", spec::size("Body, high", 2));
+    o.sold.current = number("current_A", spec::positive("Current", Kind::current, 1e3));
+    o.sold.locks = table.choice(r, "locks", Names(locks_names), LocksItself::unsaid);
+    o.sold.powerless = table.choice(r, "powerless", Names(powerless_names), Powerless::unsaid);
     shelf.drives.push_back(std::move(o));
   }
   return shelf;

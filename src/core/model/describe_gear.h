@@ -280,18 +280,23 @@ void describe(V& v, T& d) {
           spec::not_negative("Fluid pushed out, at a rad a second", Kind::moment, 1e6));
 }
 
+template <class V, Of<DriveSold> T>
+void describe(V& v, T& s) {
+  v.text("name", s.name, "Drive");
+  v.given("mass_kg", s.mass, spec::mass("Mass with its fittings"));
+  v.given("price", s.price, spec::not_negative("Price", Kind::factor, 1e6));
+  v.given("length_m", s.length, spec::size("Body, long", 3));
+  v.given("width_m", s.width, spec::size("Body, wide", 2));
+  v.given("height_m", s.height, spec::size("Body, high", 2));
+  v.given("current_A", s.current, spec::positive("Current while it works", Kind::current, 1e3));
+  v.choice("locks", s.locks, Names(locks_names), "Locks the leg by itself");
+  v.choice("powerless", s.powerless, Names(powerless_names), "Without power the leg");
+}
+
 template <class V, Of<DriveOffer> T>
 void describe(V& v, T& o) {
-  v.text("name", o.name, "Drive that could be taken");
+  v.object("sold", o.sold, "Drive that could be taken");
   v.object("drive", o.drive, "Its figures");
-  v.given("mass_kg", o.mass, spec::mass("Mass with its fittings"));
-  v.given("price", o.price, spec::not_negative("Price", Kind::factor, 1e6));
-  v.given("length_m", o.length, spec::size("Body, long", 3));
-  v.given("width_m", o.width, spec::size("Body, wide", 2));
-  v.given("height_m", o.height, spec::size("Body, high", 2));
-  v.given("current_A", o.current, spec::positive("Current while it works", Kind::current, 1e3));
-  v.flag("locks", o.locks, "Locks the leg at both ends by itself");
-  v.choice("powerless", o.powerless, Names(powerless_names), "Without power the leg");
   v.text("rejected", o.rejected, "Not taken because");
 }
 
@@ -388,7 +393,7 @@ void describe(V& v, T& r) {
   v.given("fastest_factor", r.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
   v.object("well", r.well, "Well");
   v.object("drive", r.drive, "Drive");
-  v.text("drive_name", r.drive_name, "Drive fitted");
+  v.object("drive_sold", r.drive_sold, "Drive fitted, as it is sold");
   v.list("drive_offers", r.drive_offers, "Drives that could be taken", 6);
   v.object("uplock", r.uplock, "Up-lock");
   v.object("brace", r.brace, "Folding brace");

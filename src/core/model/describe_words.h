@@ -88,8 +88,9 @@ inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 3> throw_names{"both ways", "anticlockwise only",
                                                              "clockwise only"};
-inline constexpr std::array<std::string_view, 3> powerless_names{"stays where it is", "falls down and locks",
-                                                                 "is cranked by hand"};
+inline constexpr std::array<std::string_view, 4> powerless_names{
+    "not said", "stays where it is", "falls down and locks", "is cranked by hand"};
+inline constexpr std::array<std::string_view, 3> locks_names{"not said", "no", "at both ends"};
 inline constexpr std::array<std::string_view, 4> direction_names{"inward", "outward", "aft", "forward"};
 inline constexpr std::array<std::string_view, 6> door_way_names{
     "on its hinge",           "by crank and rod", "by a rod from the leg", "by an arm against a stop",

@@ -313,18 +313,25 @@ struct RetractUnit : Kept {
   bool operator==(const RetractUnit&) const = default;
 };
 
-//! What becomes of a leg when the power is gone.
-enum class Powerless { stays, falls, is_driven_by_hand };
+//! What becomes of a leg when the power is gone, and whether its drive locks it at both ends by itself.
+enum class Powerless { unsaid, stays, falls, is_driven_by_hand };
+enum class LocksItself { unsaid, no, at_both_ends };
 
-//! A drive that could be taken, beside that which is, with what decides between them.
-struct DriveOffer : Kept {
+//! What a drive is beside its mechanism: as it is sold, with its fittings.
+struct DriveSold : Kept {
   std::string name;
-  Drive drive;
-  Given mass, price;            //!< with its fittings
+  Given mass, price;
   Given length, width, height;  //!< of its body
   Given current;                //!< drawn while it works
-  bool locks = false;           //!< holds the leg at both ends by itself
-  Powerless powerless = Powerless::stays;
+  LocksItself locks = LocksItself::unsaid;
+  Powerless powerless = Powerless::unsaid;
+  bool operator==(const DriveSold&) const = default;
+};
+
+//! A drive that could be taken, beside that which is.
+struct DriveOffer : Kept {
+  DriveSold sold;
+  Drive drive;
   std::string rejected;  //!< why it is not taken; empty: still open
   bool operator==(const DriveOffer&) const = default;
 };
@@ -356,7 +363,7 @@ struct Retraction : Kept {
   Given slowest, fastest;  //!< spread of those times as factors
   Well well;
   Drive drive;
-  std::string drive_name;  //!< of what is fitted
+  DriveSold drive_sold;  //!< what is fitted
   std::vector<DriveOffer> drive_offers;
   Uplock uplock;
   BraceLinks brace;

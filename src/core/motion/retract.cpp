@@ -142,10 +142,11 @@ Vec3 axle_direction(const Leg& leg) {
   return {-std::sin(toe) * std::cos(camber), std::cos(toe) * std::cos(camber), -std::sin(camber)};
 }
 
-Vec3 foot(const Leg& leg) {
-  const Vec3 axle = axle_direction(leg);
+Vec3 foot(const Leg& leg) { return foot_under(leg, leg.axle.vec(), axle_direction(leg)); }
+
+Vec3 foot_under(const Leg& leg, const Vec3& centre, const Vec3& axle) {
   const Vec3 rolls = (Vec3::UnitX() - axle.x() * axle).normalized();
-  return leg.axle.vec() - (leg.wheel_offset.known() ? leg.wheel_offset.si : 0) * axle -
+  return centre - (leg.wheel_offset.known() ? leg.wheel_offset.si : 0) * axle -
          (leg.axle_aft.known() ? leg.axle_aft.si : 0) * rolls;
 }
 

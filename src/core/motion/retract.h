@@ -43,7 +43,10 @@ std::optional<Vec3> swung(const Leg& leg, double share, const Vec3& point, bool 
 //! Direction of the extended wheel's axle, outboard: (−sin toe·cos camber, cos toe·cos camber, −sin camber).
 //! Camber tips its outer end down, toe-in swings it ahead; what of them is unknown counts as none.
 Vec3 axle_direction(const Leg& leg);
-//! Lower end of the leg's line, where the axle leaves it: the wheel stands outboard of it along the axle.
+//! Lower end of the leg's line, where the axle leaves it: the wheel stands outboard of it along the axle, and
+//! behind it where the axle is set back.
 Vec3 foot(const Leg& leg);
+//! The same of a wheel that stands elsewhere: its centre, and its axle's direction there.
+Vec3 foot_under(const Leg& leg, const Vec3& centre, const Vec3& axle);
 
 }  // namespace kranich::motion

@@ -97,10 +97,14 @@ std::optional<double> clearance(const Box& unit, const KeepOut& k) {
 }
 
 std::optional<NearestKeepOut> nearest_keep_out(const Box& unit, const std::vector<KeepOut>& keep_outs) {
+  // What stands to starboard has its twin to port: seen from there the unit stands on the other side.
+  const Box twin{Vec3(unit.low.x(), -unit.high.y(), unit.low.z()),
+                 Vec3(unit.high.x(), -unit.low.y(), unit.high.z())};
   std::optional<NearestKeepOut> nearest;
   for (const auto& k : keep_outs)
-    if (const auto gap = clearance(unit, k); gap && (!nearest || *gap < nearest->distance))
-      nearest = NearestKeepOut{*gap, k.name};
+    for (const Box& side : {unit, twin})
+      if (const auto gap = clearance(side, k); gap && (!nearest || *gap < nearest->distance))
+        nearest = NearestKeepOut{*gap, k.name};
   return nearest;
 }
 
@@ -153,17 +157,10 @@ std::optional<Box> plate_of(const Joint& j) {
 }
 
 std::optional<WayOut> way_out(const Box& body, const Vec3& way, const std::vector<KeepOut>& keep_outs) {
-  const auto at = [&](double share) {
-    const Box there{body.low + share * way, body.high + share * way};
-    const Box twin{Vec3(there.low.x(), -there.high.y(), there.low.z()),
-                   Vec3(there.high.x(), -there.low.y(), there.high.z())};
-    auto near = nearest_keep_out(there, keep_outs);
-    const auto other = nearest_keep_out(twin, keep_outs);
-    return near && other && other->distance < near->distance ? other : near;
-  };
   std::optional<WayOut> least;
   const auto look = [&](double share) {
-    if (const auto near = at(share); near && (!least || near->distance < least->distance))
+    const auto near = nearest_keep_out({body.low + share * way, body.high + share * way}, keep_outs);
+    if (near && (!least || near->distance < least->distance))
       least = WayOut{near->distance, share, near->name};
   };
   // As fine as the distance can change by a tenth of a millimetre between two looks, a thousand at most.

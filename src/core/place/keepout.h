@@ -27,7 +27,8 @@ std::optional<Box> unit_of(const Leg& leg);
 //! missing.
 std::optional<double> clearance(const Box& unit, const KeepOut& keep_out);
 
-//! Which of them a box comes nearest, and how near. Nothing where no measure of any is known.
+//! Which of them, to starboard or its twin to port, a box comes nearest, and how near. Nothing where no
+//! measure of any is known.
 struct NearestKeepOut {
   double distance;
   std::string name;

@@ -22,12 +22,12 @@ std::optional<motion::Axis> steering_axis(const Leg& leg) {
   return motion::Axis{foot, up};
 }
 
-double trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch) {
+Trail trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch) {
   const Vec3 up(-std::sin(pitch), 0, std::cos(pitch));
   const Vec3 aft(std::cos(pitch), 0, std::sin(pitch));
   const Vec3 contact = axle - radius * up;
   const Vec3 ground = axis.point + (contact - axis.point).dot(up) / axis.direction.dot(up) * axis.direction;
-  return (contact - ground).dot(aft);
+  return {contact, ground, (contact - ground).dot(aft)};
 }
 
 std::optional<Turning> turning_of(const Design& d, const Leg& leg) {

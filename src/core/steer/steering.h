@@ -17,10 +17,14 @@ namespace kranich::steer {
 //! What a leg's wheel is turned about: its own line, upward; nothing where that is unknown.
 std::optional<motion::Axis> steering_axis(const Leg& leg);
 
-//! How far a wheel's contact lies behind the point where the line it is turned about meets level ground,
-//! with the aircraft pitched (nose up positive); an axis that never meets it gives ±∞. Axle and axis in
-//! aircraft axes.
-double trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch);
+//! Where a wheel touches level ground, and where the line it is turned about meets it, with the aircraft
+//! pitched (nose up positive); aircraft axes. The length by which the contact lies behind; an axis that never
+//! meets the ground gives ±∞.
+struct Trail {
+  Vec3 contact, axis_on_ground;
+  double length;
+};
+Trail trail(const motion::Axis& axis, const Vec3& axle, double radius, double pitch);
 
 //! The turn that a steered leg makes at its stop, about mains and wing of its aircraft; nothing where angle,
 //! axles or the leg's line are unknown, or where it turns on the spot (from 89°).

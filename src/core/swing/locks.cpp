@@ -15,9 +15,9 @@ namespace {
 double cross(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(); }
 Vec2 square(const Vec2& v) { return {-v.y(), v.x()}; }
 
-LatchPin pin_at(const Vec3& point, const Vec3& held, const Vec3& along) {
-  const double down = (point - held).dot(along);
-  return {down, (point - held - down * along).norm()};
+LatchPin pin_at(const Vec3& point, const Vec3& held, const Vec3& leg) {
+  const double down = (point - held).dot(leg.normalized());
+  return {down, (point - held - std::clamp(down, 0.0, leg.norm()) * leg.normalized()).norm()};
 }
 
 }  // namespace
@@ -89,13 +89,12 @@ std::optional<LatchPins> latch_pins(const Leg& leg) {
   // The hook stays; seen from the leg as it stands down, it is where the pins are wanted.
   const Vec3 hook = leg.retraction.uplock.hook.vec();
   const Vec3 stowed = moves->pose(motion::Carried::leg, moves->full_turn).inverse() * hook;
-  const Vec3 along = line.normalized();
   const auto from_axis = [&](const Vec3& p) {
     const Vec3 out = p - moves->axis.point;
     return Vec3((out - out.dot(moves->axis.direction) * moves->axis.direction).normalized());
   };
   const double apart = std::acos(std::clamp(from_axis(stowed).dot(from_axis(hook)), -1.0, 1.0));
-  return LatchPins{pin_at(stowed, held, along), pin_at(hook, held, along), apart, line.norm()};
+  return LatchPins{pin_at(stowed, held, line), pin_at(hook, held, line), apart};
 }
 
 }  // namespace kranich::swing

@@ -55,16 +55,15 @@ struct Uplock {
 };
 double hook_force(const Uplock& lock, const Vec3& up = Vec3::UnitZ());
 
-//! A pin on the leg that a hook on the airframe takes: how far down the leg from where it is held, and how
-//! far off its line.
+//! A pin on the leg that a hook on the airframe takes: how far down the leg's line from where it is held, and
+//! how far off the leg itself, which ends there and at its foot.
 struct LatchPin {
   double along, off;
 };
 //! The pins for one hook that holds a leg at both ends. Leg down.
 struct LatchPins {
   LatchPin stowed, down;
-  double apart;   //!< as seen from the axis it turns about
-  double length;  //!< of the leg to its foot
+  double apart;  //!< as seen from the axis it turns about
 };
 //! Nothing where hook, leg or its motion are unknown.
 std::optional<LatchPins> latch_pins(const Leg& leg);
