@@ -18,6 +18,14 @@ using namespace kranich;
 
 namespace {
 
+//! The leg that a door covers.
+const Leg& leg_of(const Design& d, const DoorState& s) {
+  const auto door =
+      std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == s.door; });
+  REQUIRE(door != d.doors.end());
+  return *d.gear.find(door->leg);
+}
+
 //! Dunnock with its main door alone, moved otherwise.
 Design with_door(DoorWay way) {
   Design d = demo("dunnock");
@@ -437,7 +445,7 @@ TEST_CASE("the region where leg and door are in each other's way holds every pla
     const auto a = assess(d);
     for (const DoorState& s : a.doors) {
       REQUIRE(s.region);
-      const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(s.leg));
+      const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(leg_of(d, s)));
       const auto& r = *s.region;
       const auto columns = static_cast<int>(r.columns.size()) - 1;
       int inside = 0, outside = 0;
@@ -472,7 +480,7 @@ TEST_CASE("an overlap counts where nothing is rounded and no clearance is wanted
   }
   // And a closed panel that lies in the stowed wheel is as deep in it as it is.
   const auto& s = a.doors.front();
-  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(s.leg));
+  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(leg_of(d, s)));
   auto panel = *s.panel;
   panel.hinge.point.z() += 0.05;
   panel.rear.z() += 0.05;
@@ -496,9 +504,9 @@ TEST_CASE(
   for (size_t n = 0; n < checks.size(); ++n) {
     const auto& c = checks[n];
     const DoorState& s = a.doors[n];
-    const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(s.leg));
+    const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(leg_of(d, s)));
     const Door& door = d.doors[n];
-    const Retraction& r = s.leg.retraction;
+    const Retraction& r = leg_of(d, s).retraction;
     const auto meet = [&](double leg_start, double door_factor, double leg_factor, double close_start) {
       double least = 1e9;
       for (int i = 0; i <= 800; ++i) {

@@ -128,6 +128,85 @@ TEST_CASE("near a design or from nothing: the same assessment") {
   }
 }
 
+TEST_CASE("whichever number changes, what is taken over from before is right") {
+  // A step that reads what it does not declare would keep an old result here.
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto before = assess(d);
+    const auto list = all_given(d);
+    for (size_t i = name.size() % 5; i < list.size(); i += 5) {
+      if (!list[i].given.known()) continue;
+      auto x = d;
+      Given& g = *locate_given(x, list[i].path)->given;
+      g.si = g.si == 0 ? 1e-3 : g.si * 1.01;
+      const auto fresh = assess(x);
+      const auto near = assess(x, {}, &before);
+      INFO(name << " " << list[i].path);
+      REQUIRE(fresh.findings.size() == near.findings.size());
+      for (size_t k = 0; k < fresh.findings.size(); ++k) {
+        const Finding& f = fresh.findings[k];
+        const Finding& n = near.findings[k];
+        if (n.verdict != f.verdict || (std::isfinite(f.value) && n.value != Approx(f.value).epsilon(1e-6).margin(1e-7)))
+          FAIL(f.key() << ": " << n.value << " for " << f.value);
+      }
+    }
+  }
+}
+
+namespace {
+struct Doubled {
+  using From = double;
+  using Made = double;
+  static inline int calls = 0;
+  static Made make(const From& x) {
+    ++calls;
+    return 2 * x;
+  }
+};
+struct Halved {
+  using From = double;
+  using Made = double;
+  static Made make(const From& x) { return x / 2; }
+};
+}  // namespace
+
+TEST_CASE("a step is made once for its inputs, here or before") {
+  Steps first;
+  CHECK(first.get<Doubled>(3) == 6);
+  CHECK(first.get<Doubled>(3) == 6);
+  CHECK(first.get<Halved>(3) == 1.5);  // the same inputs of another step
+  CHECK(Doubled::calls == 1);
+  Steps second(&first);
+  CHECK(second.find<Doubled>(3) == nullptr);
+  CHECK(second.get<Doubled>(3) == 6);
+  CHECK(Doubled::calls == 1);
+  CHECK(second.shared_with(first) == 1);
+  CHECK(second.get<Doubled>(4) == 8);
+  CHECK(Doubled::calls == 2);
+  second.done();
+  // What was not asked for again is gone.
+  CHECK(second.get<Halved>(3) == 1.5);
+  CHECK(second.size() == 3);
+}
+
+TEST_CASE("where nothing has changed nothing that takes time is made again") {
+  for (const auto& name : demos) {
+    const auto d = demo(name);
+    const auto first = assess(d);
+    const auto again = assess(d, {}, &first);
+    INFO(name);
+    REQUIRE(first.steps.size() > 0);
+    CHECK(again.steps.size() == first.steps.size());
+    CHECK(again.steps.shared_with(first.steps) == first.steps.size());
+    // A larger wheel on one leg: what the other one's well and doors make of it stays.
+    auto x = d;
+    x.gear.third().wheel.diameter.si *= 1.01;
+    const size_t shared = assess(x, {}, &first).steps.shared_with(first.steps);
+    CHECK(shared > 0);
+    CHECK(shared < first.steps.size());
+  }
+}
+
 TEST_CASE("field, use and size set the limits") {
   auto d = demo("dunnock");
   d.purpose.field = Field::tarmac;

@@ -153,7 +153,7 @@ bool place_as_drawn(const Design& design, const Text& missing, Assessment& a, co
   }
   if (!stands) return false;
   Collector collect(design, drawn.findings);
-  assess_place(design, drawn, collect, {nullptr, which.measure, which.take_time});
+  assess_place(design, drawn, collect, {which.measure, which.take_time});
   for (auto& f : drawn.findings) {
     // What has room as drawn may have none when the legs give; what has none as drawn has none.
     const bool clearance = f.measure_id.starts_with("place.propeller") || f.measure_id == "place.low_point" ||
@@ -182,6 +182,7 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
     if (settle(settled)) return assess(settled, which, near);
   }
   Assessment a;
+  if (near) a.steps = Steps(&near->steps);
   Collector collect(design, a.findings);
 
   auto wheels = stance::wheels_of(design);
@@ -209,9 +210,10 @@ Assessment assess(const Design& design, Stations which, const Assessment* near) 
       missing && which.has(Station::place) && place_as_drawn(design, *missing, a, which);
 #define KRANICH_STATION(id, title, uses)                                             \
   if (which.has(Station::id) && !(placed_as_drawn && Station::id == Station::place)) \
-    assess_##id(design, a, collect, {near, which.measure, which.take_time});
+    assess_##id(design, a, collect, {which.measure, which.take_time});
   KRANICH_STATIONS(KRANICH_STATION)
 #undef KRANICH_STATION
+  a.steps.done();
   return a;
 }
 

@@ -9,6 +9,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/assess/steps.h"
 #include "core/base/finding.h"
 #include "core/model/design.h"
 
@@ -53,6 +54,7 @@ struct Assessment {
   std::shared_ptr<const LogicState> logic;  //!< null: nothing of it is told
   std::shared_ptr<const CircuitState> circuit;
   std::vector<Finding> findings;
+  Steps steps;  //!< what of it took time, with what it was made from
 
   //! The loading of that name; null where there is none.
   const LoadingState* find(const std::string& name) const;
@@ -74,8 +76,8 @@ struct Stations {
   static Stations only(Station station);
 };
 
-//! `near`: the assessment of a design that differs little; its rests are where the search for the new ones
-//! starts. The answer is the same without it.
+//! `near`: the assessment of a design that differs little: steps whose inputs have not changed are taken over
+//! from it, and its rests are where the search for the new ones starts. The answer is the same without it.
 Assessment assess(const Design& design, Stations which = {}, const Assessment* near = nullptr);
 
 //! Shim under legs (m, longer positive) at which a loading rests at a pitch: legs with all that hangs on them

@@ -21,6 +21,52 @@ Subject about_way(const Design& d, const Leg& leg, bool up) {
           leg.id};
 }
 
+//! A cylinder's way against its load.
+struct Stroked {
+  struct From {
+    std::vector<double> forces;  //!< what its load follows from
+    circuit::Stroke stroke;
+    bool operator==(const From& o) const {
+      const auto& x = stroke;
+      const auto& y = o.stroke;
+      return forces == o.forces && x.area_in == y.area_in && x.area_out == y.area_out &&
+             x.length == y.length && x.pump == y.pump && x.restrictor == y.restrictor &&
+             x.braked == y.braked && x.tank == y.tank;
+    }
+  };
+  using Made = circuit::StrokeFigures;
+  static Made make(const From& from) { return circuit::stroke_figures(from.stroke); }
+};
+
+//! All cylinders on their one pump.
+struct Together {
+  struct From {
+    std::vector<std::vector<double>> forces;  //!< what the branches' loads follow from
+    std::vector<circuit::Branch> branches;
+    circuit::Pump pump{};
+    FlowSplit split = FlowSplit::tee;
+    bool operator==(const From& o) const {
+      return forces == o.forces && pump == o.pump && split == o.split &&
+             std::equal(branches.begin(), branches.end(), o.branches.begin(), o.branches.end(),
+                        [](const circuit::Branch& a, const circuit::Branch& b) {
+                          return a.area == b.area && a.length == b.length && a.line == b.line &&
+                                 a.check == b.check;
+                        });
+    }
+  };
+  using Made = circuit::TeeRun;
+  static Made make(const From& from) {
+    using circuit::Divider;
+    constexpr int steps = 100;  // arrivals to a few thousandths of a second, within a frame
+    if (from.split == FlowSplit::tee) return circuit::on_a_tee(from.branches, from.pump, steps);
+    return circuit::on_a_divider(from.branches, from.pump,
+                                 from.split == FlowSplit::ideal        ? Divider::ideal
+                                 : from.split == FlowSplit::throttling ? Divider::throttling
+                                                                       : Divider::geared,
+                                 steps);
+  }
+};
+
 class CircuitJudge {
  public:
   CircuitJudge(const Design& d, Assessment& a, Collector& collect, const Asked& asked)
@@ -40,29 +86,15 @@ class CircuitJudge {
  private:
   void hydraulics() {
     const bool complete = ways();
-    const bool as_near = complete && near() && same_together(*near());
-    for (const bool up : {true, false}) {
-      auto& together = s_->together[up ? 0 : 1];
-      if (as_near)
-        together = near()->together[up ? 0 : 1];
-      else if (complete)
-        together = on_one_pump(up);
-    }
+    for (const bool up : {true, false})
+      if (complete) s_->together[up ? 0 : 1] = on_one_pump(up);
     for (const Leg& leg : d_.gear.legs)
       for (const bool up : {true, false}) way(leg, up);
     for (const bool up : {true, false}) order(up);
     cut_out();
     leak();
   }
-  const CircuitState* near() const { return asked_.near ? asked_.near->circuit.get() : nullptr; }
-  //! Whether nothing that the legs together follow from is another than before.
-  bool same_together(const CircuitState& before) const {
-    return before.hydraulics == h_ && before.ways.size() == s_->ways.size() &&
-           std::equal(s_->ways.begin(), s_->ways.end(), before.ways.begin(), same_stroke);
-  }
-
-  //! Every cylinder's ways; those whose stroke asks the same as before keep their figures. False where
-  //! something of one is missing.
+  //! Every cylinder's ways. False where something of one is missing.
   bool ways() {
     bool complete = true;
     for (const Leg& leg : d_.gear.legs) {
@@ -83,19 +115,12 @@ class CircuitJudge {
     }
     return complete;
   }
-  void figures(CylinderWay& w) const {
-    if (near())
-      for (const auto& before : near()->ways)
-        if (before.leg == w.leg && before.up == w.up && before.in_air == w.in_air && same_stroke(before, w)) {
-          w.full = before.full;
-          w.lowest = before.lowest;
-          return;
-        }
-    w.full = w.lowest = circuit::stroke_figures(w.stroke);
+  void figures(CylinderWay& w) {
+    w.full = w.lowest = a_.steps.get<Stroked>({w.forces, w.stroke});
     if (w.lowest_share == 1) return;
     circuit::Stroke weak = w.stroke;
     weak.pump.flow *= w.lowest_share;
-    w.lowest = circuit::stroke_figures(weak);
+    w.lowest = a_.steps.get<Stroked>({w.forces, weak});
   }
   //! What is taken of the voltage where it is not entered.
   Text taken() const {
@@ -106,9 +131,9 @@ class CircuitJudge {
   }
 
   //! All legs on the one pump, in the air, their returns free: who goes first, who waits.
-  std::optional<CircuitState::Together> on_one_pump(bool up) const {
+  std::optional<CircuitState::Together> on_one_pump(bool up) {
     CircuitState::Together t;
-    std::vector<circuit::Branch> branches;
+    Together::From from;
     for (const PlacedLeg& p : placed_legs(d_.gear)) {
       const Leg& leg = d_.gear.legs[p.row];
       for (const auto& w : s_->ways) {
@@ -119,7 +144,8 @@ class CircuitJudge {
         b.load = w.stroke.load;
         b.line = pipe_of(leg, up);
         b.check = h_.checks;
-        branches.push_back(std::move(b));
+        from.branches.push_back(std::move(b));
+        from.forces.push_back(w.forces);
         t.legs.push_back(leg.id);
         t.words.push_back(leg.stands == LegStands::both_sides ? about_leg_on(d_, leg, p.port).words
                                                               : d_.leg_word(leg));
@@ -127,16 +153,10 @@ class CircuitJudge {
     }
     auto made = pump_of(h_, d_.circuit.electrics.voltage, !up);
     const auto* pump = std::get_if<circuit::Pump>(&made);
-    if (branches.size() < 2 || !pump) return std::nullopt;
-    using circuit::Divider;
-    constexpr int steps = 100;  // arrivals to a few thousandths of a second, within a frame
-    t.run = h_.split == FlowSplit::tee
-                ? circuit::on_a_tee(branches, *pump, steps)
-                : circuit::on_a_divider(branches, *pump,
-                                        h_.split == FlowSplit::ideal        ? Divider::ideal
-                                        : h_.split == FlowSplit::throttling ? Divider::throttling
-                                                                            : Divider::geared,
-                                        steps);
+    if (from.branches.size() < 2 || !pump) return std::nullopt;
+    from.pump = *pump;
+    from.split = h_.split;
+    t.run = a_.steps.get<Together>(std::move(from));
     return t;
   }
   //! A leg's pipe as a restrictor: a sharp-edged hole as wide as it.

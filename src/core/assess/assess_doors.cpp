@@ -21,21 +21,89 @@ double edge_gap(const motion::DoorPanel& panel, double opening) {
   return 2 * panel.width * std::sin(std::abs(opening) / 2);
 }
 
+//! A door that its leg does not move, and the leg's way: what both follow from is compared.
+struct WayOfLeg {
+  Door door;
+  Leg leg;
+  swing::MovingLeg moving;
+  motion::DoorPanel panel;
+  bool operator==(const WayOfLeg& o) const { return door == o.door && leg == o.leg; }
+  double wanted() const {
+    return leg.retraction.well.clearance.known() ? leg.retraction.well.clearance.si : 0;
+  }
+};
+
+//! Where leg and door are in each other's way.
+struct InTheWay {
+  using From = WayOfLeg;
+  using Made = doors::Region;
+  static Made make(const From& w) { return doors::region_of(w.moving, w.panel, w.wanted()); }
+};
+//! Least distance to the stowed leg over the openings.
+struct OverStowed {
+  using From = WayOfLeg;
+  using Made = drive::Extreme;
+  static Made make(const From& w) {
+    return doors::least_over_openings(w.moving, w.panel, w.moving.moves.full_turn);
+  }
+};
+//! The least opening from which on the panel clears the leg that is down; NaN: none.
+struct ClearsDown {
+  using From = WayOfLeg;
+  using Made = double;
+  static Made make(const From& w) {
+    const auto clear = [&](double a) { return doors::clearance(w.moving, w.panel, 0, a) >= w.wanted(); };
+    constexpr int steps = 60;
+    if (!clear(w.panel.open)) return std::nan("");
+    for (int i = steps - 1; i >= 0; --i)
+      if (!clear(w.panel.open * i / steps))
+        return begins_to_hold(clear, w.panel.open * i / steps, w.panel.open * (i + 1) / steps);
+    return 0;
+  }
+};
+//! Openings of a door that the leg moves, over even shares of its travel.
+struct Followed {
+  struct From {
+    std::vector<Door> of;  //!< it, and the one whose crank moves it
+    Leg leg;
+    doors::LegDoor door;  //!< of these
+    bool operator==(const From& o) const { return of == o.of && leg == o.leg; }
+  };
+  using Made = std::vector<double>;
+  static Made make(const From& from) {
+    const double full = from.door.leg.moves.full_turn;
+    Made openings;
+    for (size_t i = 0; i <= looks; ++i)
+      openings.push_back(from.door.opening(full * static_cast<double>(i) / static_cast<double>(looks)));
+    return openings;
+  }
+};
+//! What holds a door over its openings.
+struct Held {
+  struct From {
+    std::vector<Door> of;
+    Leg leg;
+    double density;
+    doors::HeldDoor held;  //!< of these
+    bool operator==(const From& o) const {
+      return of == o.of && leg == o.leg &&
+             (density == o.density || (std::isnan(density) && std::isnan(o.density)));
+    }
+  };
+  using Made = doors::HoldFigures;
+  static Made make(const From& from) { return doors::hold_figures(from.held); }
+};
+
 class DoorJudge {
  public:
-  DoorJudge(const Design& d, const Door& door, const Leg& leg, Collector& collect, const DoorState* known)
-      : d_(d), door_(door), leg_(leg), collect_(collect), known_(known) {}
+  DoorJudge(const Design& d, const Door& door, const Leg& leg, Collector& collect, Steps& steps)
+      : d_(d), door_(door), leg_(leg), collect_(collect), steps_(steps) {}
 
   DoorState all() {
     collect_.about(about_door(d_, door_.id), "", GearState::extended);
     DoorState s;
     s.door = door_.id;
-    s.of = those_it_hangs_on();
-    s.leg = leg_;
-    s.density = d_.airframe.aerodynamics.density.si;
     s.panel = motion::panel_of(door_);
-    if (known_ && !(known_->of == s.of && known_->leg == s.leg && known_->density == s.density))
-      known_ = nullptr;
     if (doors::moved_by_leg(door_))
       follows(s);
     else
@@ -75,16 +143,16 @@ class DoorJudge {
     auto made = swing::moving_leg(leg_);
     const auto* moving = std::get_if<swing::MovingLeg>(&made);
     if (s.panel && moving) {
-      const double wanted = leg_.retraction.well.clearance.known() ? leg_.retraction.well.clearance.si : 0;
-      s.region = known_ && known_->region ? *known_->region : doors::region_of(*moving, *s.panel, wanted);
+      const WayOfLeg way{door_, leg_, *moving, *s.panel};
+      s.region = steps_.get<InTheWay>(way);
       auto& f = collect_.add("doors.clearance", s.region->least_open, clear());
       f.remark = say("at {} of its way up", Amount{s.region->at_turn, Kind::angle});
       f.working = {{"open", s.panel->open, Kind::angle}};
       if (std::isfinite(s.region->frees_at))
         f.working.push_back({"never in the way from", s.region->frees_at * s.panel->open, Kind::angle});
       f.assumption = taken();
-      over(s, *moving);
-      down(s, *moving);
+      over(s, way);
+      down(s, way);
     } else {
       const auto* missing = std::get_if<Text>(&made);
       collect_.unknown("doors.clearance", s.panel ? *missing : doors::panel_lacks(d_, door_));
@@ -93,37 +161,24 @@ class DoorJudge {
   }
 
   //! Closing over the stowed leg, it must pass it at every opening.
-  void over(DoorState& s, const swing::MovingLeg& moving) {
-    s.over = known_ && known_->over ? *known_->over
-                                    : doors::least_over_openings(moving, *s.panel, moving.moves.full_turn);
+  void over(DoorState& s, const WayOfLeg& way) {
+    s.over = steps_.get<OverStowed>(way);
     const auto [least, at] = *s.over;
     auto& f = collect_.add("doors.over", least, clear());
     f.remark = at < radians(0.1) ? Text("closed") : say("open by {}", Amount{at, Kind::angle});
     f.assumption = taken();
   }
 
-  void down(DoorState& s, const swing::MovingLeg& moving) {
+  void down(DoorState& s, const WayOfLeg& way) {
     const double opening = motion::opening_down(d_, door_);
     if (!std::isfinite(opening) || opening >= s.panel->open - 1e-9)
       return;  // open: judged over the whole swing
-    auto& f = collect_.add("doors.down", doors::clearance(moving, *s.panel, 0, opening), clear());
+    auto& f = collect_.add("doors.down", doors::clearance(way.moving, *s.panel, 0, opening), clear());
     f.working = {{"stands open by", opening, Kind::angle}};
     f.assumption = taken();
-    s.clears_down = known_ && known_->clears_down ? *known_->clears_down : clears_from(s, moving);
+    s.clears_down = steps_.get<ClearsDown>(way);
     if (const double least = *s.clears_down; least > opening)
       f.working.push_back({"clears it from", least, Kind::angle});
-  }
-
-  //! The least opening from which on the panel clears the leg that is down.
-  double clears_from(const DoorState& s, const swing::MovingLeg& moving) const {
-    const double wanted = s.region->wanted;
-    const auto clear = [&](double a) { return doors::clearance(moving, *s.panel, 0, a) >= wanted; };
-    constexpr int steps = 60;
-    if (!clear(s.panel->open)) return std::nan("");
-    for (int i = steps - 1; i >= 0; --i)
-      if (!clear(s.panel->open * i / steps))
-        return begins_to_hold(clear, s.panel->open * i / steps, s.panel->open * (i + 1) / steps);
-    return 0;
   }
 
   void crank(DoorState& s) {
@@ -180,12 +235,7 @@ class DoorJudge {
     s.follows = std::get<doors::LegDoor>(std::move(made));
     const auto& l = *s.follows;
     const double full = l.leg.moves.full_turn;
-    if (known_ && !known_->openings.empty()) {
-      s.openings = known_->openings;
-    } else {
-      for (size_t i = 0; i <= looks; ++i)
-        s.openings.push_back(l.opening(full * static_cast<double>(i) / static_cast<double>(looks)));
-    }
+    s.openings = steps_.get<Followed>({those_it_hangs_on(), leg_, l});
     size_t stuck = s.openings.size();
     for (size_t i = s.openings.size(); i-- > 0;)
       if (!std::isfinite(s.openings[i])) {
@@ -334,7 +384,7 @@ class DoorJudge {
     }
     s.held = std::get<doors::HeldDoor>(std::move(made));
     const doors::HeldDoor& h = *s.held;
-    s.figures = known_ && known_->figures ? *known_->figures : doors::hold_figures(h);
+    s.figures = steps_.get<Held>({those_it_hangs_on(), leg_, d_.airframe.aerodynamics.density.si, h});
     const auto& figures = *s.figures;
     if (!doors::moved_by_leg(door_) || door_.drive.way == DoorWay::wire) {
       const double closes = h.closing(h.open);
@@ -449,7 +499,7 @@ class DoorJudge {
   const Door& door_;
   const Leg& leg_;
   Collector& collect_;
-  const DoorState* known_;
+  Steps& steps_;
 };
 
 }  // namespace
@@ -472,15 +522,11 @@ std::vector<sequence::DoorZone> zones_of(const Assessment& a) {
   return list;
 }
 
-void assess_doors(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
+void assess_doors(const Design& d, Assessment& a, Collector& collect, const Asked&) {
   for (const Door& door : d.doors) {
     const Leg* leg = d.gear.find(door.leg);
     if (!leg) continue;
-    const DoorState* known = nullptr;
-    if (asked.near)
-      for (const DoorState& s : asked.near->doors)
-        if (s.door == door.id) known = &s;
-    a.doors.push_back(DoorJudge(d, door, *leg, collect, known).all());
+    a.doors.push_back(DoorJudge(d, door, *leg, collect, a.steps).all());
   }
 }
 

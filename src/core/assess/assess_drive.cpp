@@ -39,9 +39,22 @@ Text way_of(const Hardest& h) {
                       : (h.flying ? Text("extending in the air") : Text("extending on jacks"));
 }
 
+//! A leg let go from stowed.
+struct Falls {
+  using From = drive::FreeFall;
+  using Made = drive::Fall;
+  static Made make(const From& leg) { return drive::fall(leg); }
+};
+//! The airspeed up to which it comes to the lock.
+struct FallsUpTo {
+  using From = drive::FreeFall;
+  using Made = double;
+  static Made make(const From& leg) { return drive::limit_speed(leg, 0.5, 90); }
+};
+
 class DriveJudge {
  public:
-  DriveJudge(const Design& d, const Assessment& a, const Leg& leg, Collector& collect, std::string_view only)
+  DriveJudge(const Design& d, Assessment& a, const Leg& leg, Collector& collect, std::string_view only)
       : d_(d), a_(a), leg_(leg), r_(leg.retraction.drive), collect_(collect), only_(only) {}
 
   void all() {
@@ -396,8 +409,8 @@ class DriveJudge {
     const double fluid = r_.fluid.known() ? r_.fluid.si : 0;
     drive::FreeFall leg{load_->load, load_->inertia, fluid};
     // On jacks too: what the stream blows down may hang without it.
-    const auto flying = drive::fall(leg);
-    const auto still = drive::fall({on_jacks(load_->load), load_->inertia, fluid});
+    const auto& flying = a_.steps.get<Falls>(leg);
+    const auto& still = a_.steps.get<Falls>({on_jacks(load_->load), load_->inertia, fluid});
     const bool in_air = flying.reaches_lock != still.reaches_lock
                             ? !flying.reaches_lock
                             : flying.least_to_spare.value <= still.least_to_spare.value;
@@ -419,8 +432,7 @@ class DriveJudge {
                  {"at a turn of", worse.least_to_spare.turn, Kind::angle},
                  {"takes", worse.time, Kind::time},
                  {"arrives with", worse.arrival_speed, Kind::turn_rate}};
-    const double limit = drive::limit_speed(leg, 0.5, 90);
-    if (std::isfinite(limit))
+    if (const double limit = a_.steps.get<FallsUpTo>(leg); std::isfinite(limit))
       f.working.push_back({"falls to the lock up to an airspeed of", limit, Kind::speed});
     if (const auto spring = down_spring_of(leg_)) {
       const auto size = drive::size_spring(load_->load, *spring, 1.3);
@@ -588,7 +600,7 @@ class DriveJudge {
   }
 
   const Design& d_;
-  const Assessment& a_;
+  Assessment& a_;
   const Leg& leg_;
   const Drive& r_;
   Collector& collect_;

@@ -300,8 +300,15 @@ void loops_aside(const Design& d, const Leg& leg, Collector& collect) {
                     : "along the loops' axis: fore or aft by the way they are wound";
 }
 
+//! A leg over the bump.
+struct RolledOver {
+  using From = spring::BumpModel;
+  using Made = spring::BumpResult;
+  static Made make(const From& model) { return spring::roll_over(model); }
+};
+
 void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const stance::WheelOnLeg& wheel,
-                   double static_load, Collector& collect, const Assessment* near) {
+                   double static_load, Collector& collect, Steps& steps) {
   if (!d.bump.height.known()) return;
   auto model = bump_model(d, leg, landing, wheel, static_load);
   if (const auto* missing = std::get_if<Text>(&model)) {
@@ -309,11 +316,7 @@ void bump_findings(const Design& d, const Leg& leg, LegLanding& landing, const s
     return;
   }
   landing.bump_model = std::get<spring::BumpModel>(std::move(model));
-  const LegLanding* known = nullptr;
-  if (near)
-    for (const auto& l : near->landings)
-      if (l.leg == landing.leg && l.bump && l.bump_model == landing.bump_model) known = &l;
-  landing.bump = known ? *known->bump : spring::roll_over(*landing.bump_model);
+  landing.bump = steps.get<RolledOver>(*landing.bump_model);
   const auto& r = *landing.bump;
   // A tail wheel is small and hard by trade: shown, not judged.
   const bool judged = leg.carries();
@@ -417,8 +420,29 @@ std::variant<spring::BumpModel, Text> bump_model(const Design& d, const Leg& leg
 
 namespace {
 
+//! A leg's design landing, and the one of reserve energy under full lift.
+struct Landed {
+  struct From {
+    spring::DropModel model;
+    double sink_speed;
+    bool operator==(const From&) const = default;
+  };
+  struct Made {
+    spring::DropResult drop, reserve;
+  };
+  static Made make(const From& from) {
+    spring::DropRun run;
+    run.tolerance = 1e-4;  // N to a few parts in 100,000
+    run.until_stopped = true;
+    spring::DropModel full_lift = from.model;
+    full_lift.lift_ratio = 1;
+    return {spring::drop(from.model, from.sink_speed, run),
+            spring::drop(full_lift, 1.2 * from.sink_speed, run)};
+  }
+};
+
 void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wheel, LegLanding& landing,
-                   Collector& collect, const Assessment* near) {
+                   Collector& collect, Steps& steps) {
   if (!leg.carries()) return;
   const auto model = drop_model(leg, wheel, landing.mass, d.landing.lift_ratio);
   if (const auto* missing = std::get_if<Text>(&model)) {
@@ -426,23 +450,9 @@ void drop_findings(const Design& d, const Leg& leg, const stance::WheelOnLeg& wh
     return;
   }
   landing.model = std::get<spring::DropModel>(model);
-  const LegLanding* known = nullptr;
-  if (near)
-    for (const auto& l : near->landings)
-      if (l.leg == landing.leg && l.drop && l.sink_speed == landing.sink_speed && l.model == landing.model)
-        known = &l;
-  if (known) {
-    landing.drop = known->drop;
-    landing.reserve = known->reserve;
-  } else {
-    spring::DropRun run;
-    run.tolerance = 1e-4;  // N to a few parts in 100,000
-    run.until_stopped = true;
-    landing.drop = spring::drop(*landing.model, landing.sink_speed, run);
-    spring::DropModel full_lift = *landing.model;
-    full_lift.lift_ratio = 1;
-    landing.reserve = spring::drop(full_lift, 1.2 * landing.sink_speed, run);
-  }
+  const auto& landed = steps.get<Landed>({*landing.model, landing.sink_speed});
+  landing.drop = landed.drop;
+  landing.reserve = landed.reserve;
   const auto& drop = *landing.drop;
   if (!drop.ended) {
     collect.unknown("spring.drop_factor",
@@ -510,8 +520,7 @@ double touching_first(const Design& d, const LoadingState& l, const Leg& leg) {
   return leg.stands == LegStands::centre ? stopped : stopped / 2;
 }
 
-void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& collect, const Assessment* near,
-                  std::string_view only) {
+void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& collect, std::string_view only) {
   const bool main = leg.role == LegRole::main;
   const Subject subject = about_leg(d, leg);
   // The loading that puts most on this leg; on the mains the heaviest.
@@ -604,9 +613,9 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
   }
   // Drop and bump take the starboard leg of a pair, with what the heavier side carries.
   const auto& wheel = (*a.wheels)[wheel_of(d, leg.id)];
-  if (std::isfinite(landing.mass)) drop_findings(d, leg, wheel, landing, collect, near);
+  if (std::isfinite(landing.mass)) drop_findings(d, leg, wheel, landing, collect, a.steps);
   if (only.empty() || only.substr(0, 11) == "spring.bump")
-    bump_findings(d, leg, landing, wheel, state.load, collect, near);
+    bump_findings(d, leg, landing, wheel, state.load, collect, a.steps);
   collect.about(subject, heaviest->name);
   if (leg.travel > 0) {
     switch (leg.spring.kind) {
@@ -658,9 +667,8 @@ void leg_findings(const Design& d, const Leg& leg, Assessment& a, Collector& col
 }  // namespace
 
 void assess_spring(const Design& d, Assessment& a, Collector& collect, const Asked& asked) {
-  const Assessment* near = asked.near;
   const std::string_view only = asked.measure;
-  for (const Leg& leg : d.gear.legs) leg_findings(d, leg, a, collect, near, only);
+  for (const Leg& leg : d.gear.legs) leg_findings(d, leg, a, collect, only);
 }
 
 }  // namespace kranich

@@ -16,25 +16,74 @@
 namespace kranich {
 namespace {
 
+//! The hole that a leg needs in the floor it passes.
+struct HoleInFloor {
+  using From = Leg;
+  using Made = std::optional<Eigen::Vector2d>;
+  static Made make(const Leg& leg) { return swing::hole_in(leg, leg.retraction.floor); }
+};
+
+//! Least distances on the way into the well.
+struct Passed {
+  struct From {
+    Leg leg;
+    std::vector<KeepOut> passing;
+    swing::SwingInput input;  //!< of these two
+    bool operator==(const From& o) const { return leg == o.leg && passing == o.passing; }
+  };
+  struct Made {
+    swing::Clearance least;
+    std::optional<swing::Clearance> least_set, least_other_way;
+  };
+  static Made make(const From& from) {
+    const Retraction& r = from.leg.retraction;
+    Made m{swing::least_clearance(from.input), {}, {}};
+    swing::SwingInput other = from.input;
+    if (r.service_set.known() && r.service_set.si != 0.0) {
+      other.moving = from.input.moving.set_by(Vec3(r.service_set, 0, 0));
+      m.least_set = swing::least_clearance(other);
+    }
+    if (r.bends.empty()) return m;
+    // A bent leg put into its unit half a turn about its shank.
+    const Vec3 pivot = r.pivot.vec();
+    const Vec3 shank = (r.bends.front().at.vec() - pivot).normalized();
+    if (!shank.allFinite()) return m;
+    other.moving = from.input.moving.displaced(motion::Axis{pivot, shank}.turn(std::numbers::pi));
+    m.least_other_way = swing::least_clearance(other);
+    return m;
+  }
+};
+
+//! Wheels that swing, past each other.
+struct Pairs {
+  struct From {
+    Gear gear;  //!< its legs that swing
+    double near;
+    bool operator==(const From&) const = default;
+  };
+  using Made = std::vector<SwingPair>;
+  static Made make(const From& from) {
+    Design d;
+    d.gear = from.gear;
+    return swing_pairs(d, from.near);
+  }
+};
+
 //! What a leg and its well come to.
 class SwingJudge {
  public:
-  SwingJudge(const Design& d, const Leg& leg, Collector& collect, const Assessment* near)
-      : d_(d), leg_(leg), r_(leg.retraction), collect_(collect), near_(near) {}
+  SwingJudge(const Design& d, const Leg& leg, Collector& collect, Steps& steps)
+      : d_(d), leg_(leg), r_(leg.retraction), collect_(collect), steps_(steps) {}
 
   LegSwing all() {
-    LegSwing s{leg_.id, leg_, d_.airframe.keep_outs, {}, {}, {}, {}, {}, {}, {}};
+    LegSwing s{leg_.id, {}, {}, {}, {}, {}, {}, {}};
     collect_.about(about_legs(d_, leg_), "", GearState::extended);
     unit();
-    const LegSwing* known = nullptr;
-    if (near_)
-      for (const auto& k : near_->swings)
-        if (k.leg == leg_.id && k.least && k.of == leg_ && k.passing == s.passing) known = &k;
     auto input = swing::swing_input(leg_, d_.airframe.keep_outs);
     s.figures = swing::swing_figures(leg_);
     if (s.figures) lies(*s.figures);
     if (r_.floor.known()) {
-      s.slot = known && known->slot ? known->slot : swing::hole_in(leg_, r_.floor);
+      s.slot = steps_.get<HoleInFloor>(leg_);
       slot(s);
     }
     if (const auto turn = swing::turn_by_springing(leg_)) {
@@ -58,32 +107,16 @@ class SwingJudge {
       return s;
     }
     s.input = std::get<swing::SwingInput>(std::move(input));
-    s.least = known ? *known->least : swing::least_clearance(*s.input);
-    if (r_.service_set.known() && r_.service_set.si != 0.0) {
-      swing::SwingInput set = *s.input;
-      set.moving = set.moving.set_by(Vec3(r_.service_set, 0, 0));
-      s.least_set = known && known->least_set ? *known->least_set : swing::least_clearance(set);
-    }
+    const auto& passed = steps_.get<Passed>({leg_, d_.airframe.keep_outs, *s.input});
+    s.least = passed.least;
+    s.least_set = passed.least_set;
+    s.least_other_way = passed.least_other_way;
     clearance(s);
-    if (!r_.bends.empty()) {
-      s.least_other_way =
-          known && known->least_other_way ? known->least_other_way : turned_half_round(*s.input);
-      other_way_round(s);
-    }
+    other_way_round(s);
     return s;
   }
 
  private:
-  //! Least clearance of a bent leg put into its unit half a turn about its shank.
-  std::optional<swing::Clearance> turned_half_round(const swing::SwingInput& in) const {
-    const Vec3 pivot = r_.pivot.vec();
-    const Vec3 shank = (r_.bends.front().at.vec() - pivot).normalized();
-    if (!shank.allFinite()) return std::nullopt;
-    swing::SwingInput turned = in;
-    turned.moving = in.moving.displaced(motion::Axis{pivot, shank}.turn(std::numbers::pi));
-    return swing::least_clearance(turned);
-  }
-
   //! Which way a bent leg goes in, and what the other way would leave.
   void other_way_round(const LegSwing& s) {
     if (!s.least_other_way) return;
@@ -350,7 +383,7 @@ class SwingJudge {
   const Leg& leg_;
   const Retraction& r_;
   Collector& collect_;
-  const Assessment* near_;
+  Steps& steps_;
 };
 
 }  // namespace
@@ -417,18 +450,11 @@ void assess_swing(const Design& d, Assessment& a, Collector& collect, const Aske
   for (const Leg& leg : d.gear.legs) {
     if (!leg.retraction.fitted) continue;
     any = true;
-    a.swings.push_back(SwingJudge(d, leg, collect, asked.near).all());
+    a.swings.push_back(SwingJudge(d, leg, collect, a.steps).all());
     if (leg.wheel.diameter.known()) near = std::max(near, leg.wheel.diameter.si);
   }
   if (!any || (!asked.measure.empty() && asked.measure != "swing.pair")) return;
-  // As long as no leg that swings has changed, its pairs stay as they were.
-  const auto same = [&] {
-    if (!asked.near || asked.near->swings.size() != a.swings.size()) return false;
-    for (size_t i = 0; i < a.swings.size(); ++i)
-      if (!(asked.near->swings[i].of == a.swings[i].of)) return false;
-    return true;
-  };
-  a.pairs = same() ? asked.near->pairs : swing_pairs(d, near);
+  a.pairs = a.steps.get<Pairs>({d.gear, near});
   for (const SwingPair& p : a.pairs) {
     collect.about({say("{} and {}", p.first, p.second), p.key}, "", GearState::extended);
     auto& f = collect.add("swing.pair", p.any.distance,

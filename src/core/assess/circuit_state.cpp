@@ -27,15 +27,6 @@ std::function<double(double)> kept(std::vector<double> at) {
 
 }  // namespace
 
-bool same_stroke(const CylinderWay& a, const CylinderWay& b) {
-  const auto& x = a.stroke;
-  const auto& y = b.stroke;
-  return a.forces == b.forces && a.lowest_share == b.lowest_share && x.area_in == y.area_in &&
-         x.area_out == y.area_out && x.length == y.length && x.pump.flow == y.pump.flow &&
-         x.pump.loss == y.pump.loss && x.braked == y.braked && x.restrictor.area == y.restrictor.area &&
-         x.restrictor.coefficient == y.restrictor.coefficient && x.restrictor.density == y.restrictor.density;
-}
-
 CircuitNow circuit_at(const CircuitState& state, bool up, double time) {
   CircuitNow now;
   const auto& together = state.together[up ? 0 : 1];
@@ -135,6 +126,8 @@ std::variant<CylinderWay, Text> cylinder_way(const Design& d, const Leg& leg, bo
   s.area_out = extends ? annulus : cylinder->area();
   s.length = std::abs(ends - starts);
   s.load = kept(w.forces);
+  s.pieces = columns;
+  s.straight = true;
   // Without a throttle a hole that takes nothing.
   const double bore = throttle.at == ThrottleAt::none ? 0.02 : throttle.bore.si;
   s.restrictor = {throttle.coefficient.known() ? throttle.coefficient.si : 1,

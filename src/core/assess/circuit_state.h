@@ -24,11 +24,9 @@ struct CylinderWay {
   double lowest_share = 1;     //!< of that voltage, the battery at its lowest
   circuit::StrokeFigures full{}, lowest{};
 };
-//! Whether two ask the same of pump and throttle: their figures are the same then.
-bool same_stroke(const CylinderWay& a, const CylinderWay& b);
 
 struct CircuitState {
-  Hydraulics hydraulics;  //!< that it was computed for
+  Hydraulics hydraulics;
   std::vector<CylinderWay> ways;
   //! All legs together on the one pump, in the air, returns free: going up, going down.
   struct Together {

@@ -57,8 +57,6 @@ struct Assessment;
 
 //! What is asked of a station.
 struct Asked {
-  //! The assessment of a design that differs little, whose results stay where their inputs did; may be null.
-  const Assessment* near = nullptr;
   //! Only what this measure needs; empty: everything.
   std::string_view measure = {};
   bool take_time = true;  //!< as of Stations

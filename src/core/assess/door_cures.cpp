@@ -142,12 +142,14 @@ std::vector<KnobRef> door_swaps(const Design& d, const Assessment& before, const
   const DoorState* state = nullptr;
   for (const DoorState& s : before.doors)
     if (finding.subject.key == "door:" + s.door) state = &s;
-  if (!state || !state->panel) return list;
+  const auto door = std::find_if(d.doors.begin(), d.doors.end(),
+                                 [&](const Door& x) { return state && x.id == state->door; });
+  if (door == d.doors.end() || !state->panel) return list;
   const auto offer = [&](const char* what, Text text, std::function<void(Door&)> put) {
     list.push_back(one_choice(state->door + "." + what, std::move(text),
                               [id = state->door, put = std::move(put)](Design& x) {
-                                for (Door& door : x.doors)
-                                  if (door.id == id) put(door);
+                                for (Door& other : x.doors)
+                                  if (other.id == id) put(other);
                               }));
   };
   const auto at = [](const Vec3& p) {
@@ -158,8 +160,7 @@ std::vector<KnobRef> door_swaps(const Design& d, const Assessment& before, const
   if (finding.measure_id == "doors.hold" && state->held && state->held->spring) {
     if (const auto place = doors::spring_place(*state->held)) {
       const auto& panel = *state->panel;
-      const Door& door = state->of.front();
-      const Vec3 end = door.hold.spring_door.vec();
+      const Vec3 end = door->hold.spring_door.vec();
       const Vec3 moved = end + (*place - state->held->spring->along) * panel.across(0);
       offer("door_spring_end",
             say("spring's end on the {} to {} from its hinge, at {}", word, Amount{*place, Kind::length},

@@ -15,10 +15,6 @@ namespace kranich {
 //! What of it is unknown is empty.
 struct DoorState {
   std::string door;  //!< its id
-  //! What it was computed for: while they stay, so does the rest.
-  std::vector<Door> of;  //!< the door, and the one whose crank moves it
-  Leg leg;
-  double density = 0;
   std::optional<motion::DoorPanel> panel;
   std::optional<doors::Region> region;  //!< of a door that the leg does not move
   std::optional<drive::Extreme> over;   //!< least distance to the stowed leg over the openings

@@ -2,6 +2,7 @@
 #include "core/circuit/hydraulics.h"
 
 #include <algorithm>
+#include <boost/math/quadrature/gauss.hpp>
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cmath>
 
@@ -50,25 +51,30 @@ StrokePoint at_share(const Stroke& s, double share) {
 
 StrokeFigures stroke_figures(const Stroke& s) {
   StrokeFigures f{0, -endless, -endless, false, 1};
-  constexpr int looks = 400;
+  // Pressures and speed go one way with the load: where that is straight, its ends have the extremes.
+  const int looks = s.straight ? s.pieces : 50 * s.pieces;
   for (int i = 0; i <= looks; ++i) {
     const double share = static_cast<double>(i) / looks;
     const StrokePoint p = at_share(s, share);
     f.peak_pressure = std::max(f.peak_pressure, p.pressure);
     f.peak_return = std::max(f.peak_return, p.return_pressure);
     f.runs_ahead = f.runs_ahead || p.runs_ahead;
-    if (!(p.speed > 0) && f.stops_at == 1) f.stops_at = share;
-  }
-  if (f.stops_at < 1) {
+    if (p.speed > 0) continue;
+    const auto stands = [&](double x) { return !(at_share(s, x).speed > 0); };
+    f.stops_at = i == 0 ? 0 : begins_to_hold(stands, static_cast<double>(i - 1) / looks, share);
     f.time = endless;
     return f;
   }
   const auto slowness = [&](double share) { return s.length / at_share(s, share).speed; };
-  // Where it begins or ceases to outrun the pump the speed has a corner: each piece by itself.
-  constexpr int pieces = 8;
-  for (int i = 0; i < pieces; ++i)
-    f.time += boost::math::quadrature::gauss_kronrod<double, 15>::integrate(
-        slowness, static_cast<double>(i) / pieces, static_cast<double>(i + 1) / pieces, 8, 1e-10);
+  for (int i = 0; i < s.pieces; ++i) {
+    const double from = static_cast<double>(i) / s.pieces;
+    const double to = static_cast<double>(i + 1) / s.pieces;
+    // Where it begins or ceases to outrun the pump the speed has a corner: seven points do not do there.
+    const bool corner = at_share(s, from).runs_ahead != at_share(s, to).runs_ahead;
+    f.time += s.straight && !corner ? boost::math::quadrature::gauss<double, 7>::integrate(slowness, from, to)
+                                    : boost::math::quadrature::gauss_kronrod<double, 15>::integrate(
+                                          slowness, from, to, 8, 1e-10);
+  }
   return f;
 }
 
@@ -240,24 +246,36 @@ TeeRun on_a_tee(const std::vector<Branch>& branches, const Pump& pump, int steps
 TeeRun on_a_divider(const std::vector<Branch>& branches, const Pump& pump, Divider kind, int steps) {
   return run(branches, steps, [&](const std::vector<double>& places, const std::vector<bool>& arrived) {
     Instant now{0, std::vector<double>(branches.size(), 0.0)};
+    // With a flow q in each of n: Q₀ − k·(p + c·q²) = n·q, p and c of the heaviest branch or their means.
     double open = 0;
-    for (size_t i = 0; i < branches.size(); ++i) open += arrived[i] ? 0 : 1;
-    const auto inlet = [&](double each) {
-      double most = -endless;
-      double sum = 0;
-      for (size_t i = 0; i < branches.size(); ++i) {
-        if (arrived[i]) continue;
-        const double p = branches[i].load(places[i]) / branches[i].area + branches[i].line.drop(each);
-        most = std::max(most, p);
-        sum += p;
-      }
-      return kind == Divider::geared ? sum / open : most;
+    double needs = 0;
+    double per_square = 0;
+    for (size_t i = 0; i < branches.size(); ++i) {
+      if (arrived[i]) continue;
+      ++open;
+      needs += branches[i].load(places[i]) / branches[i].area;
+      per_square += branches[i].line.drop(1);
+    }
+    if (open == 0) return now;
+    const auto of_each = [&](double pressure, double square) {
+      const double left = pump.at(pressure);
+      return left > 0 ? 2 * left / (open + std::sqrt(open * open + 4 * pump.loss * square * left)) : 0;
     };
-    const double most = std::max(0.0, pump.at(std::min(0.0, inlet(0)))) / open;
-    const double each = pump.at(inlet(0)) > 0
-                            ? falling_root([&](double q) { return pump.at(inlet(q)) - open * q; }, 0, most)
-                            : 0;
-    now.pressure = inlet(each);
+    double each = of_each(needs / open, per_square / open);
+    now.pressure = (needs + per_square * each * each) / open;
+    if (kind != Divider::geared) {
+      // Whichever branch lets the least through is the one that sets the inlet's pressure.
+      each = endless;
+      for (size_t i = 0; i < branches.size(); ++i)
+        if (!arrived[i])
+          each = std::min(each,
+                          of_each(branches[i].load(places[i]) / branches[i].area, branches[i].line.drop(1)));
+      now.pressure = -endless;
+      for (size_t i = 0; i < branches.size(); ++i)
+        if (!arrived[i])
+          now.pressure = std::max(
+              now.pressure, branches[i].load(places[i]) / branches[i].area + branches[i].line.drop(each));
+    }
     for (size_t i = 0; i < branches.size(); ++i) now.flows[i] = arrived[i] ? 0 : each;
     return now;
   });

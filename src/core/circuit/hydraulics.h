@@ -14,6 +14,7 @@ namespace kranich::circuit {
 struct Pump {
   double flow, loss;
   double at(double pressure) const { return flow - loss * pressure; }
+  bool operator==(const Pump&) const = default;
 };
 
 //! Q = C_d·A·√(2Δp/ρ).
@@ -21,11 +22,12 @@ struct Restrictor {
   double coefficient, area, density;
   double drop(double flow) const;
   double flow(double drop) const;
+  bool operator==(const Restrictor&) const = default;
 };
 enum class Braked { return_side, supply_side };
 
 //! A double-acting cylinder over its stroke, one way. `load` resists the motion where positive, by the share
-//! of the stroke gone.
+//! of the stroke gone; it is smooth over each of `pieces` equal shares, and where `straight`, straight there.
 struct Stroke {
   double area_in, area_out;  //!< where oil goes in, where it goes out
   double length;
@@ -34,6 +36,8 @@ struct Stroke {
   Restrictor restrictor;
   Braked braked = Braked::return_side;
   double tank = 0;
+  int pieces = 8;
+  bool straight = false;
 };
 struct StrokePoint {
   double speed;            //!< 0: it stands, the pump cannot
@@ -46,7 +50,7 @@ struct StrokeFigures {
   double time;  //!< +∞ where it stops on the way
   double peak_pressure, peak_return;
   bool runs_ahead;  //!< somewhere
-  double stops_at;  //!< share of the stroke; 1: it arrives
+  double stops_at;  //!< share of the stroke, to a millionth; 1: it arrives
 };
 StrokeFigures stroke_figures(const Stroke& stroke);
 

@@ -10,12 +10,13 @@
 
 namespace kranich::drive {
 
-namespace {
-
-//! Lets it fall; how far it is followed: relative and absolute error of each step.
-Fall followed(const FreeFall& f, double error) {
+Fall fall(const FreeFall& f) {
   const double full = f.load.moves.full_turn;
   Fall r{};
+  r.least_to_spare = least_over(full, [&](double t) {
+    const double loads = f.load.sum(t);
+    return -loads - f.load.friction_under(loads);
+  });
   using State = std::array<double, 2>;
   const auto step = [&](const State& x, State& dx, double) {
     // It goes down: what opposes the motion acts towards stowed. Standing still it only starts if something
@@ -31,7 +32,7 @@ Fall followed(const FreeFall& f, double error) {
     return r;
   }
   namespace ode = boost::numeric::odeint;
-  auto stepper = ode::make_dense_output(error, error, ode::runge_kutta_dopri5<State>());
+  auto stepper = ode::make_dense_output(1e-10, 1e-10, ode::runge_kutta_dopri5<State>());
   stepper.initialize(State{full, 0}, 0.0, 1e-4);
   constexpr double longest = 600;
   const auto over = [&](const State& x) { return x[0] <= 0 || (x[1] >= 0 && x[0] < full * (1 - 1e-9)); };
@@ -44,29 +45,58 @@ Fall followed(const FreeFall& f, double error) {
   return r;
 }
 
+namespace {
+
+//! What pulls a leg down over its travel, asked at many airspeeds: the air's torque goes with the square.
+class Falling {
+ public:
+  explicit Falling(FreeFall f) : friction_(f.load.friction), step_(f.load.moves.full_turn / pieces) {
+    const double decay = 2 * f.fluid / f.inertia * step_;
+    keeps_ = std::exp(-decay);
+    // Of a torque that is straight over a piece, what its two ends leave of energy at the piece's end.
+    const double first = decay > 1e-6 ? -std::expm1(-decay) / decay : 1 - decay / 2;
+    after_ = decay > 1e-3 ? (1 - first) / decay : 0.5 - decay / 6;
+    before_ = first - after_;
+    for (int i = 0; i <= pieces; ++i) {
+      const double turn = f.load.moves.full_turn - i * step_;
+      still_[static_cast<size_t>(i)] = f.load.weight_torque(turn) + f.load.spring_torque(turn);
+      f.load.stream.speed = 1;
+      air_[static_cast<size_t>(i)] = f.load.air_torque(turn);
+    }
+  }
+  //! With E = ½·J·ψ̇² and s the turn gone, dE/ds = torque down − 2·c/J·E: it arrives where E stays above 0.
+  bool reaches_lock(double speed) const {
+    const auto down = [&](size_t i) {
+      const double loads = still_[i] + speed * speed * air_[i];
+      return -loads - friction_.share * std::abs(loads) - friction_.constant;
+    };
+    double torque = down(0);
+    if (!(torque > 0)) return false;
+    double energy = 0;
+    for (size_t i = 1; i < still_.size(); ++i) {
+      const double next = down(i);
+      energy = keeps_ * energy + step_ * (before_ * torque + after_ * next);
+      if (!(energy > 0)) return false;
+      torque = next;
+    }
+    return true;
+  }
+
+ private:
+  static constexpr int pieces = 360;  // straight over each: the speed to a few millionths
+  Friction friction_;
+  double step_;
+  double keeps_ = 1, before_ = 0.5, after_ = 0.5;
+  std::array<double, pieces + 1> still_{}, air_{};
+};
+
 }  // namespace
 
-Fall fall(const FreeFall& f) {
-  Fall r = followed(f, 1e-10);
-  r.least_to_spare = least_over(f.load.moves.full_turn, [&](double t) {
-    const double loads = f.load.sum(t);
-    return -loads - f.load.friction_under(loads);
-  });
-  return r;
-}
-
-double limit_speed(FreeFall f, double from, double to) {
-  const auto reaches = [&](double speed) {
-    f.load.stream.speed = speed;
-    return followed(f, 1e-7).reaches_lock;  // ten times closer than the speed is told
-  };
-  const bool at_first = reaches(from);
-  if (at_first == reaches(to)) return std::numeric_limits<double>::quiet_NaN();
-  while (to - from > 1e-4 * to && to > 1e-3) {  // an airspeed is not read closer
-    const double middle = (from + to) / 2;
-    (reaches(middle) == at_first ? from : to) = middle;
-  }
-  return (from + to) / 2;
+double limit_speed(const FreeFall& leg, double from, double to) {
+  const Falling falls(leg);
+  const bool at_first = falls.reaches_lock(from);
+  if (at_first == falls.reaches_lock(to)) return std::numeric_limits<double>::quiet_NaN();
+  return begins_to_hold([&](double speed) { return falls.reaches_lock(speed) != at_first; }, from, to);
 }
 
 SpringSizing size_spring(const LegLoad& given, DownSpring spring, double reserve) {
@@ -78,7 +108,7 @@ SpringSizing size_spring(const LegLoad& given, DownSpring spring, double reserve
   SpringSizing s{};
   s.shortfall = largest_over(full, lacks);
   s.without_reaches_lock = s.shortfall.value <= 0;
-  constexpr int steps = 720;
+  constexpr int steps = 180;
   for (int i = 0; i < steps; ++i) {
     const double a = full * i / steps;
     const double b = full * (i + 1) / steps;

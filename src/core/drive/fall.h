@@ -13,6 +13,7 @@ struct FreeFall {
   LegLoad load;
   double inertia;    //!< about the pivot, kg·m²
   double fluid = 0;  //!< c, N·m·s²
+  bool operator==(const FreeFall&) const = default;
 };
 struct Fall {
   bool reaches_lock;
@@ -26,7 +27,7 @@ struct Fall {
 Fall fall(const FreeFall& leg);
 //! Highest airspeed up to which it falls to the lock, between two; NaN where it does so at neither or at
 //! both.
-double limit_speed(FreeFall leg, double from, double to);
+double limit_speed(const FreeFall& leg, double from, double to);
 
 //! The least down-spring, quasi-static: at every turn its torque towards down is `reserve` times what holds
 //! back less what helps, constant friction counted as holding back.

@@ -15,6 +15,7 @@ namespace kranich::drive {
 //! its ends apart with a positive force.
 struct Strut {
   Vec3 on_airframe, on_leg;
+  bool operator==(const Strut&) const = default;
 };
 //! dℓ/dψ: positive where it lengthens towards stowed. The torque of a push F is F·r.
 double arm_of(const motion::Retracting& leg, const Strut& strut, double turn);
@@ -26,21 +27,25 @@ struct DownSpring {
   Strut strut;
   double extended_force, progression, full_stroke, extended_length;
   double force_at(double length) const;
+  bool operator==(const DownSpring&) const = default;
 };
 
 struct Stream {
   double speed = 0, density = 1.225;
   Vec3 direction = Vec3::UnitX();
+  bool operator==(const Stream&) const = default;
 };
 //! The leg in the air: its area turns away with the leg, ½ρV²·(A·sin² + A₀), along the stream.
 struct AirLoad {
   Vec3 leg_direction, centre;  //!< down
   double turning_area = 0, constant_area = 0;
   motion::Carried carried = motion::Carried::leg;
+  bool operator==(const AirLoad&) const = default;
 };
 struct Friction {
   double share = 0;     //!< of the sum of the other loads
   double constant = 0;  //!< N·m
+  bool operator==(const Friction&) const = default;
 };
 
 //! Weight hangs where a share of the mass is; several parts may be carried differently.
@@ -48,6 +53,7 @@ struct Mass {
   double mass;
   Vec3 at;  //!< down
   motion::Carried carried = motion::Carried::leg;
+  bool operator==(const Mass&) const = default;
 };
 
 struct LegLoad {
@@ -73,6 +79,7 @@ struct LegLoad {
   //! acceleration is added.
   double to_retract(double turn, double acceleration_torque = 0) const;
   double to_extend(double turn, double acceleration_torque = 0) const;
+  bool operator==(const LegLoad&) const = default;
 };
 
 //! Gravity in aircraft axes, N/kg at one g: g·(sin θ, cos θ·sin φ, −cos θ·cos φ).

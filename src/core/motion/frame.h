@@ -12,6 +12,7 @@ struct Axis {
   Eigen::Isometry3d turn(double angle) const {
     return Eigen::Translation3d(point) * Eigen::AngleAxisd(angle, direction) * Eigen::Translation3d(-point);
   }
+  bool operator==(const Axis&) const = default;
 };
 
 //! What a turn's direction (or a moment) is across the plane of symmetry: (−x, y, −z).

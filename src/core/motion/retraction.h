@@ -24,6 +24,7 @@ enum class Carried { leg, wheel };
 //! A rod from the airframe to a collar on the lower leg twists it.
 struct TwistRod {
   Vec3 airframe, collar;  //!< both balls, down
+  bool operator==(const TwistRod&) const = default;
 };
 
 //! Parallel arms carry the wheel's carrier up and keep its attitude; a push rod from beside their pivots
@@ -44,6 +45,7 @@ struct LiftAndTurn {
   double carrier_rate(double turn) const;
   //! Where what stands on the carrier is carried.
   Eigen::Isometry3d pose(double turn) const;
+  bool operator==(const LiftAndTurn&) const = default;
 };
 
 struct Retracting {
@@ -78,6 +80,7 @@ struct Retracting {
   //! The turn at which its rod locks or comes off its balls; nothing where it goes all the way. Looked at
   //! every 1/64 of the travel, then halved.
   std::optional<double> locks_at() const;
+  bool operator==(const Retracting&) const = default;
 };
 //! The other side's twin: moves by the same turns.
 Retracting mirrored(const Retracting& starboard);
