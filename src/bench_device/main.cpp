@@ -22,6 +22,7 @@
 #include "core/io/bench_line.h"
 #include "core/io/project_file.h"
 #include "core/io/rig_csv.h"
+#include "core/sequence/player.h"
 
 namespace {
 
@@ -178,6 +179,79 @@ int run_rig(const RigOptions& o) {
   return 0;
 }
 
+struct SequencerOptions {
+  std::vector<std::string> slow;
+  double pace = 1, rate = 20;
+};
+
+//! A programmable sequencer with its servos and units: takes a table of steps, plays it, and tells where
+//! everything is.
+int run_sequencer(const SequencerOptions& o) {
+  sequence::Player player;
+  for (const auto& given : o.slow) {
+    const auto equals = given.find('=');
+    char* end = nullptr;
+    const double factor = equals == std::string::npos ? 0 : std::strtod(given.c_str() + equals + 1, &end);
+    char* number_end = nullptr;
+    const long actor = std::strtol(given.c_str(), &number_end, 10);
+    if (equals == 0 || equals == std::string::npos || *number_end != '=' || actor < 0 || !end || *end ||
+        !(factor >= 0.1 && factor <= 10)) {
+      std::fprintf(stderr, "kranich-bench: --slow %s: must be ACTOR=FACTOR from 0.1 to 10, as in 2=1.3\n",
+                   given.c_str());
+      return 3;
+    }
+    player.slow(static_cast<int>(actor), factor);
+  }
+  Terminal terminal;
+  if (!terminal.announced()) return 4;
+  std::string heard;
+  int refused = 0;
+  const auto obey = [&](const BenchLine& line) {
+    const auto number = [&](const char* name) { return line.field(name).value_or(std::nan("")); };
+    if (line.word == "CLEAR") {
+      player.clear();
+      refused = 0;
+    } else if (line.word == "PLAY" && line.field("way")) {
+      player.play(number("way") > 0.5);
+    } else if (line.word == "STOP") {
+      player.stop();
+    } else if (line.word == "STEP" && number("actor") >= 0 && number("start") >= 0 && number("time") >= 0 &&
+               number("to") >= 0 && number("to") <= 1 && line.field("way") && player.steps() < 200) {
+      player.add({number("way") > 0.5, static_cast<int>(number("actor")), number("start"), number("time"),
+                  number("to")});
+    } else {
+      ++refused;
+    }
+  };
+  auto before = std::chrono::steady_clock::now();
+  while (!ended) {
+    heard += terminal.received();
+    if (heard.size() > 100000) heard.clear();  // noise without a line's end
+    for (size_t end = heard.find('\n'); end != std::string::npos; end = heard.find('\n')) {
+      const auto line = parse_bench_line(heard.substr(0, end));
+      heard.erase(0, end + 1);
+      if (const auto* good = std::get_if<BenchLine>(&line))
+        obey(*good);
+      else
+        ++refused;
+    }
+    const auto now = std::chrono::steady_clock::now();
+    player.advance(o.pace * std::chrono::duration<double>(now - before).count());
+    before = now;
+    BenchLine line{"SEQ",
+                   {{"t", std::round(player.time() * 1000) / 1000},
+                    {"way", player.up() ? 1.0 : 0.0},
+                    {"end", player.playing() ? 0.0 : 1.0},
+                    {"steps", static_cast<double>(player.steps())},
+                    {"refused", static_cast<double>(refused)}}};
+    for (const auto& [actor, position] : player.positions())
+      line.fields["a" + std::to_string(actor)] = std::round(position * 1000) / 1000;
+    terminal.send(line);
+    std::this_thread::sleep_for(std::chrono::duration<double>(1 / o.rate));
+  }
+  return 0;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -210,6 +284,15 @@ int main(int argc, char** argv) {
   r->add_option("--duration", rig.duration, "seconds recorded")->check(CLI::Range(0.1, 10.0));
   r->add_option("--csv", rig.csv, "write a table here instead of sending lines");
   r->add_option("--seed", rig.seed, "of the noise");
+  SequencerOptions sequencer;
+  auto* q = app.add_subcommand("sequencer", "a programmable sequencer that plays the steps it is sent");
+  q->add_option("--slow", sequencer.slow, "an actor that takes so many times its time, ACTOR=FACTOR")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+  q->add_option("--pace", sequencer.pace, "its clock against the wall's, factor")
+      ->check(CLI::Range(0.1, 100.0));
+  q->add_option("--rate", sequencer.rate, "answers a second")->check(CLI::Range(1.0, 200.0));
   CLI11_PARSE(app, argc, argv);
+  if (*q) return run_sequencer(sequencer);
   return *r ? run_rig(rig) : run_scales(scales);
 }

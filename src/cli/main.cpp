@@ -24,6 +24,7 @@
 #include "core/base/text.h"
 #include "core/io/csv.h"
 #include "core/io/project_file.h"
+#include "core/io/sequence_table.h"
 #include "core/io/stock.h"
 #include "core/shop/sheets.h"
 
@@ -379,6 +380,12 @@ int run(int argc, char** argv) {
   auto* next_command = app.add_subcommand("next", "What to measure next, by what it would settle");
   next_command->add_option("FILE", file, "project file")->required();
   next_command->add_flag("--json", json, "as JSON, SI units");
+  bool wiring = false;
+  auto* sequence_command =
+      app.add_subcommand("sequence", "The plan of the retraction as a table for a sequencer");
+  sequence_command->add_option("FILE", file, "project file")->required();
+  auto* as_json = sequence_command->add_flag("--json", json, "as JSON");
+  sequence_command->add_flag("--wiring", wiring, "what hangs on which output instead")->excludes(as_json);
   auto* table_command = app.add_subcommand("steps-table", "Print docs/steps.md");
   auto* schema_command = app.add_subcommand("schema", "Print the JSON Schema of the project file");
   auto* fields_command = app.add_subcommand("fields", "Print the tables of docs/file-format.md");
@@ -412,6 +419,17 @@ int run(int argc, char** argv) {
     const auto design = open_project(file);
     if (!design) return faulty_file;
     cli::print_next(*design, json);
+  }
+  if (*sequence_command) {
+    const auto design = open_project(file);
+    if (!design) return faulty_file;
+    std::vector<Text> problems;
+    const auto plan = sequence::plan_of(*design, problems);
+    for (const Text& p : problems)
+      std::cerr << file << ": left out for want of " << in_words(p, {design->units}) << '\n';
+    std::cout << (wiring ? wiring_csv(*design)
+                  : json ? sequence_json(*design, plan)
+                         : sequence_csv(*design, plan));
   }
   if (*table_command) cli::print_steps_table();
   if (*schema_command) std::cout << project_schema();

@@ -79,6 +79,19 @@ assert f["unit"]=="m" and abs(f["foretold"]+0.010)<1e-3 and f["lower"]<f["foreto
 expect 0 "steps of nothing" "$cli" steps "$work/empty.kranich"
 has "Which legs does it stand on?"
 "$cli" steps-table | cmp -s - "$tree/docs/steps.md" || { echo "FAILED: docs/steps.md is not what steps-table prints"; bad=1; }
+# The plan handed on.
+expect 0 "sequence" "$cli" sequence "$tree/data/demo/redshank.kranich"
+has "selector,channel,actor,name,moves,start_s,duration_s,latest_end_s,ends_at,direction"
+expect 0 "sequence as json" "$cli" sequence --json "$tree/data/demo/redshank.kranich"
+/usr/bin/python3 -c 'import json,sys
+d=json.load(open(sys.argv[1])); assert d["kranich_sequence"]==1 and d["up"] and d["down"]
+for m in d["up"]+d["down"]: assert m["start_s"]>=0 and m["latest_end_s"]>=m["start_s"]+m["duration_s"]-2e-3, m' "$work/out" || { echo "FAILED: sequence as json"; bad=1; }
+expect 0 "wiring" "$cli" sequence --wiring "$tree/data/demo/redshank.kranich"
+has "box,output,goes_to,lead,remark"
+expect 3 "wiring as json" "$cli" sequence --wiring --json "$tree/data/demo/redshank.kranich"
+expect 2 "sequence of nothing" "$cli" sequence "$work/none.kranich"
+expect 3 "a sequencer with a wrong factor" "$bench" sequencer --slow 2=fast
+has "must be ACTOR=FACTOR from 0.1 to 10"
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"
 expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"

@@ -360,7 +360,7 @@ void fill(Document& document, QTabWidget* tabs) {
                         d.loadings.back().name = unused_name(d.loadings, "loading");
                       }));
 
-  b.tab(QObject::tr("Doors and steps"));
+  b.tab(QObject::tr("Doors"));
   b.put(new ListTable(document, "/doors",
                       {{"name", QObject::tr("Door")},
                        {"leg", QObject::tr("Leg"), Refers::leg},
@@ -383,19 +383,6 @@ void fill(Document& document, QTabWidget* tabs) {
                         d.doors.back().name = unused_name(d.doors, "door");
                         if (d.gear.has(LegRole::main)) d.doors.back().leg = d.gear.main().id;
                       }));
-  for (const bool up : {true, false}) {
-    b.heading(up ? QObject::tr("Steps going up") : QObject::tr("Steps going down"));
-    const auto steps = [up](auto& d) -> auto& { return up ? d.sequence.up : d.sequence.down; };
-    b.put(new ListTable(document, up ? "/sequence/up" : "/sequence/down",
-                        {{"actor", QObject::tr("Actor"), Refers::actor},
-                         {"action", QObject::tr("Does")},
-                         {"start_s", QObject::tr("Starts at")}},
-                        [steps, up](Design& d) {
-                          steps(d).emplace_back();
-                          if (d.gear.has(LegRole::main)) steps(d).back().actor = d.gear.main().id;
-                          steps(d).back().action = up ? Action::raise : Action::lower;
-                        }));
-  }
 }
 
 }  // namespace

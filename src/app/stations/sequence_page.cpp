@@ -9,180 +9,21 @@
 #include "app/document/when_seen.h"
 #include "app/drawing/interlock_pane.h"
 #include "app/drawing/swing_pane.h"
+#include "app/drawing/timeline_pane.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
 #include "app/widgets/list_table.h"
+#include "app/widgets/sequencer_link.h"
 #include "core/assess/box_cures.h"
 #include "core/assess/doors_state.h"
 #include "core/io/stock.h"
 #include "core/model/describe_words.h"
 #include "core/sequence/boxes.h"
+#include "core/sequence/plan.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich::app {
 namespace {
-
-//! What is played: direction and time, shared by the drawing and the timeline.
-struct Playback {
-  bool up = true;
-  double time = 0;
-};
-
-//! The bars of all actors over time. Its world is seconds across, rows (negative) down.
-class TimelinePane : public DiagramPane {
- public:
-  TimelinePane(Document& document, Playback& playback, std::function<void()> moved)
-      : DiagramPane(document), playback_(playback), moved_(std::move(moved)) {}
-  QString name() const override { return QObject::tr("Timeline"); }
-  QMarginsF margins() const override { return {10, 4, 10, 6}; }
-
-  const sequence::Timeline& line() const { return document_.assessment().line(playback_.up); }
-  std::vector<std::string> actors() const {
-    std::vector<std::string> names;
-    for (const auto& b : line().bars)
-      if (std::find(names.begin(), names.end(), b.actor) == names.end()) names.push_back(b.actor);
-    return names;
-  }
-
-  void draw(Sheet& s) override {
-    area_ = s.frame().device();
-    QPainter& p = s.painter();
-    const Theme& t = Theme::now();
-    const auto names = actors();
-    p.setFont(text_font(9, true));
-    p.setPen(t.grey);
-    p.drawText(area_.topLeft() + QPointF(0, 13), playback_.up
-                                                     ? QObject::tr("Going up: time after the selector, s")
-                                                     : QObject::tr("Going down: time after the selector, s"));
-    if (names.empty()) {
-      p.drawText(area_, Qt::AlignCenter, QObject::tr("no steps in this direction"));
-      return;
-    }
-    const double row = row_height();
-    p.setFont(text_font(8));
-    for (double v = 0; v <= span(); v += span() > 20 ? 2 : 1) {
-      const double x = x_of(v);
-      s.pen(t.faint_line, 0.8);
-      p.drawLine(QPointF(x, area_.top() + 22), QPointF(x, area_.bottom() - 14));
-      p.setPen(t.grey);
-      p.drawText(QRectF(x - 20, area_.bottom() - 14, 40, 14), Qt::AlignCenter, QString::number(v));
-    }
-    for (size_t i = 0; i < names.size(); ++i) {
-      const double y = area_.top() + 24 + row * static_cast<double>(i);
-      p.setFont(text_font(8.5));
-      p.setPen(t.ink);
-      p.drawText(QRectF(area_.left(), y, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
-                 text_of(document_.design().actor_word(names[i]), document_.units()));
-      // Which output of which box it hangs on.
-      if (const auto output = sequence::output_of(document_.design(), names[i]); !output.empty()) {
-        p.setFont(text_font(7.5, true));
-        p.setPen(t.accent);
-        p.drawText(QRectF(area_.left(), y, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop,
-                   text_of(output));
-      }
-      for (const auto& b : line().bars) {
-        if (b.actor != names[i]) continue;
-        const bool forth = b.action == Action::open || b.action == Action::raise;
-        const QColor colour = b.is_door ? t.accent : t.ink;
-        const QRectF whole(QPointF(x_of(b.start), y + row * 0.2), QPointF(x_of(b.latest_end), y + row * 0.8));
-        QColor wash = colour;
-        wash.setAlpha(50);
-        p.setPen(Qt::NoPen);
-        p.setBrush(wash);
-        p.drawRect(whole);
-        wash.setAlpha(170);
-        p.setBrush(wash);
-        p.drawRect(QRectF(whole.topLeft(), QPointF(x_of(b.earliest_end), whole.bottom())));
-        s.pen(colour, 1.6);
-        p.drawLine(QPointF(x_of(b.nominal_end), whole.top()), QPointF(x_of(b.nominal_end), whole.bottom()));
-        p.setPen(t.paper);
-        p.setFont(text_font(8, true));
-        static constexpr const char* words[]{"opens", "closes", "up", "down"};
-        const QString word = QObject::tr(words[static_cast<int>(b.action)]) + (forth ? " ▸" : " ◂");
-        p.drawText(whole.adjusted(6, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, word);
-      }
-    }
-    // What the checks say, at the moment it concerns.
-    std::vector<Text> ignored;
-    for (const auto& c :
-         sequence::check_doors(document_.design(), playback_.up, ignored, zones_of(document_.assessment()))) {
-      if (std::isnan(c.close_start)) continue;
-      const auto it = std::find(names.begin(), names.end(), c.door);
-      if (it == names.end()) continue;
-      const double y = area_.top() + 24 + row * static_cast<double>(it - names.begin());
-      const double margin =
-          document_.design().sequence.margin.known() ? document_.design().sequence.margin.si : 0;
-      const bool late = c.close_in_hand < margin;
-      s.pen(late ? Ink::fails : Ink::holds, 1.4, Qt::DashLine);
-      p.drawLine(QPointF(x_of(c.least_close_start_at_rest), y + 2),
-                 QPointF(x_of(c.least_close_start_at_rest), y + row - 2));
-      if (c.close_in_hand < 0) {
-        p.setFont(text_font(8, true));
-        p.setPen(t.fails);
-        p.drawText(
-            QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row),
-            Qt::AlignRight | Qt::AlignVCenter,
-            QObject::tr("▲ closes %1 s before the slowest leg is at rest").arg(-c.close_in_hand, 0, 'f', 1));
-      }
-    }
-    // Playhead.
-    s.pen(Ink::accent, 2);
-    const double x = x_of(playback_.time);
-    p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
-    p.setFont(figure_font(9, true));
-    p.setPen(t.accent);
-    p.drawText(QPointF(x + 5, area_.bottom() - 18), QString::number(playback_.time, 'f', 1) + " s");
-  }
-
-  std::vector<Handle> handles() const override {
-    // A diagram's world is its device rectangle, y up from its lower edge.
-    std::vector<Handle> list;
-    if (area_.isEmpty()) return list;
-    const auto names = actors();
-    const auto to_world = [&](const QPointF& device) {
-      return QPointF(device.x() - area_.left(), area_.bottom() - device.y());
-    };
-    const double seconds = 1 / (x_of(1) - x_of(0));
-    const auto& steps = playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
-    for (size_t i = 0; i < steps.size(); ++i) {
-      const auto it = std::find(names.begin(), names.end(), steps[i].actor);
-      if (it == names.end() || !steps[i].start.known()) continue;
-      const double y = area_.top() + 24 + row_height() * (static_cast<double>(it - names.begin()) + 0.5);
-      list.push_back({QStringLiteral("step:%1").arg(i),
-                      QObject::tr("start of “%1”")
-                          .arg(text_of(document_.design().actor_word(steps[i].actor), document_.units())),
-                      to_world({x_of(steps[i].start), y}), 8,
-                      [i, seconds, up = playback_.up](Design& d, double dx, double) {
-                        Step& s = (up ? d.sequence.up : d.sequence.down)[i];
-                        // Arrow keys ask for 1 mm: here that is a tenth of a second.
-                        const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
-                        s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
-                      }});
-    }
-    return list;
-  }
-
-  bool clicked(const QPointF& world) override {
-    const double device_x = world.x() + area_.left();
-    if (device_x < x_of(0) - 5) return false;
-    playback_.time = std::clamp((device_x - x_of(0)) / (x_of(1) - x_of(0)), 0.0, line().latest_end);
-    moved_();
-    return true;
-  }
-
- private:
-  static constexpr double left_margin = 96;
-  double span() const { return std::max(1.0, std::ceil(line().latest_end + 0.5)); }
-  double x_of(double seconds) const {
-    return area_.left() + left_margin + seconds / span() * (area_.width() - left_margin - 10);
-  }
-  double row_height() const {
-    return std::min(34.0, (area_.height() - 42) / std::max<double>(1, static_cast<double>(actors().size())));
-  }
-  Playback& playback_;
-  std::function<void()> moved_;
-  QRectF area_;
-};
 
 class SequencePage : public StationPage {
  public:
@@ -218,7 +59,23 @@ class SequencePage : public StationPage {
     steps_->setSpacing(2);
     field("/sequence/margin_s", tr("Time wanted in hand"));
     put(new TextRow(document_, "/sequence/order", tr("Order of the legs, and why"), this));
+    auto* lay_out =
+        button(tr("Lay out with the least waits"),
+               tr("Every leg as soon as its doors free it, every door as soon as the slowest leg rests, with "
+                  "the time wanted in hand"));
+    lay_out->setObjectName("lay-out");
+    connect(lay_out, &QPushButton::clicked, this, &SequencePage::lay_out);
+    laid_out_ = remark();
+    laid_out_->hide();
+    fold(tr("Steps as a table"), tr("add, take away"), [this] {
+      for (const bool up : {true, false}) build_table(up);
+    });
     fold(tr("Boxes that time it"), tr("outputs, holds"), [this] { build_boxes(); });
+    fold(tr("Hand it on"), tr("table, wiring, sequencer"), [this] {
+      link_ = put(new SequencerLink(document_, playback_, this));
+      connect(link_, &SequencerLink::answer_changed, this, [this] { board()->update(); });
+      timeline_->answered = [this] { return link_->answered(); };
+    });
     add_findings(tr("What it does"));
     connect(findings(), &FindingList::chosen_changed, this, [this] { board()->update(); });
     heading(tr("Travel times"));
@@ -276,6 +133,35 @@ class SequencePage : public StationPage {
   }
 
  private:
+  void lay_out() {
+    std::vector<Text> missing;
+    const auto zones = zones_of(document_.assessment());
+    const Sequence made = sequence::laid_out(document_.design(), zones, missing);
+    document_.edit(tr("Lay out the sequence"), [&](Design& d) {
+      d.sequence.up = made.up;
+      d.sequence.down = made.down;
+    });
+    laid_out_->setVisible(!missing.empty());
+    laid_out_->setText(missing.empty()
+                           ? QString()
+                           : tr("Not laid out for want of %1: it starts at once.")
+                                 .arg(text_of(enumerated(std::move(missing)), document_.units())));
+    build_steps();
+    show_time();
+  }
+  void build_table(bool up) {
+    heading(up ? tr("Steps going up") : tr("Steps going down"));
+    const auto steps = [up](auto& d) -> auto& { return up ? d.sequence.up : d.sequence.down; };
+    put(new ListTable(
+        document_, up ? "/sequence/up" : "/sequence/down",
+        {{"actor", tr("Actor"), Refers::actor}, {"action", tr("Does")}, {"start_s", tr("Starts at")}},
+        [steps, up](Design& d) {
+          steps(d).emplace_back();
+          if (d.gear.has(LegRole::main)) steps(d).back().actor = d.gear.main().id;
+          steps(d).back().action = up ? Action::raise : Action::lower;
+        },
+        this));
+  }
   //! Boxes, what hangs on them, and the shelf that they are bought from.
   void build_boxes() {
     auto* shelf = new QComboBox(this);
@@ -426,6 +312,8 @@ class SequencePage : public StationPage {
   SwingPane* third_;
   TimelinePane* timeline_;
   QPushButton* play_;
+  QLabel* laid_out_;
+  SequencerLink* link_ = nullptr;
   QWidget* steps_box_;
   QVBoxLayout* steps_;
   size_t step_count_ = 0;

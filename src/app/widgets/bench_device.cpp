@@ -114,6 +114,10 @@ void BenchDevice::open(const QString& path) {
     emit trouble(tr("%1 cannot be opened: %2").arg(path, port_.errorString()));
 }
 
+void BenchDevice::send(const BenchLine& line) {
+  if (port_.isOpen()) port_.write(QByteArray::fromStdString(format_bench_line(line) + "\r\n"));
+}
+
 void BenchDevice::take(const QByteArray& bytes) {
   buffer_ += bytes;
   if (buffer_.size() > 100000) buffer_.clear();  // noise without a line's end

@@ -25,6 +25,9 @@ class BenchDevice : public QObject {
   void open(const QString& path);
   //! Starts the stand-in with these arguments and listens to it.
   void simulate(const QStringList& arguments);
+  //! Tells the device something; nothing where the line only goes one way or is not open.
+  void send(const BenchLine& line);
+  bool is_open() const { return port_.isOpen() || fifo_.isOpen(); }
   int bad_lines() const { return bad_lines_; }
 
  signals:

@@ -96,7 +96,8 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
             "that closes it");
         continue;
       }
-      auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, in_hand);
+      auto& wait = collect.add("sequence.leg_wait", c.wait_in_hand, c.stood_open ? Limit{} : in_hand);
+      if (c.stood_open) wait.remark = "the door stands open already";
       wait.working = {{"leg starts at", c.leg_start, Kind::time},
                       {"may reach the door from", c.least_leg_start, Kind::time}};
       if (std::isnan(c.close_start)) continue;

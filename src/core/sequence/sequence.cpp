@@ -185,6 +185,7 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& 
     c.leg_start = leg_start;
     c.close_start = close_start;
     c.shut = !was_open && std::isnan(open_start);
+    c.stood_open = was_open;
     c.least_leg_start = was_open ? 0
                         : c.shut ? std::numeric_limits<double>::infinity()
                                  : open_start + least_leg_wait(g);

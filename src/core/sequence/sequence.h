@@ -72,6 +72,7 @@ struct DoorCheck {
   double close_in_hand;      //!< close start less the least (at rest), s; NaN if it does not close
   bool touches;              //!< geometry: some mix of the spreads brings them together
   bool shut;                 //!< nothing opens it before the leg comes: the waits are then infinite
+  bool stood_open;           //!< since the other direction: there is nothing to wait for
 };
 
 //! Where a door is in its leg's way, by the geometry of both.

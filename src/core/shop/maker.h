@@ -32,6 +32,8 @@ class Maker {
     put("jig", "Jig sheet", jig());
     put("cut-list", "Cut list", cut_list());
     put("hardware", "Hardware list", hardware());
+    if (!d_.sequence.up.empty() || !d_.sequence.down.empty())
+      put("sequence", "Sequence card: who moves when", sequence_card());
     put("threads", "Threads: drill, rod, depth", threads());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
     for (const auto& m : members_of(d_))
@@ -99,6 +101,7 @@ class Maker {
   Made cut_list() const;
 
   Made hardware() const;
+  Made sequence_card() const;
   //! Every coarse thread with its drill, its rod and how deep it holds; those that this design uses marked.
   Made threads() const;
 

@@ -1,0 +1,174 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawing/timeline_pane.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/theme.h"
+#include "app/widgets/findings.h"
+#include "core/assess/doors_state.h"
+#include "core/sequence/boxes.h"
+
+namespace kranich::app {
+
+std::vector<std::string> TimelinePane::actors() const {
+  std::vector<std::string> names;
+  for (const auto& b : line().bars)
+    if (std::find(names.begin(), names.end(), b.actor) == names.end()) names.push_back(b.actor);
+  return names;
+}
+
+double TimelinePane::span() const {
+  double last = line().latest_end;
+  if (answered)
+    for (const auto& [actor, move] : answered()) last = std::fmax(last, move.ends);
+  return std::max(1.0, std::ceil(last + 0.5));
+}
+
+void TimelinePane::draw(Sheet& s) {
+  area_ = s.frame().device();
+  QPainter& p = s.painter();
+  const Theme& t = Theme::now();
+  const auto names = actors();
+  p.setFont(text_font(9, true));
+  p.setPen(t.grey);
+  p.drawText(area_.topLeft() + QPointF(0, 13), playback_.up
+                                                   ? QObject::tr("Going up: time after the selector, s")
+                                                   : QObject::tr("Going down: time after the selector, s"));
+  if (names.empty()) {
+    p.drawText(area_, Qt::AlignCenter, QObject::tr("no steps in this direction"));
+    return;
+  }
+  p.setFont(text_font(8));
+  for (double v = 0; v <= span(); v += span() > 20 ? 2 : 1) {
+    const double x = x_of(v);
+    s.pen(t.faint_line, 0.8);
+    p.drawLine(QPointF(x, area_.top() + 22), QPointF(x, area_.bottom() - 14));
+    p.setPen(t.grey);
+    p.drawText(QRectF(x - 20, area_.bottom() - 14, 40, 14), Qt::AlignCenter, QString::number(v));
+  }
+  for (size_t i = 0; i < names.size(); ++i) draw_row(s, names[i], row_top(i));
+  draw_checks(s, names);
+  // Playhead.
+  s.pen(Ink::accent, 2);
+  const double x = x_of(playback_.time);
+  p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
+  p.setFont(figure_font(9, true));
+  p.setPen(t.accent);
+  p.drawText(QPointF(x + 5, area_.bottom() - 18), QString::number(playback_.time, 'f', 1) + " s");
+}
+
+void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
+  QPainter& p = s.painter();
+  const Theme& t = Theme::now();
+  const double row = row_height();
+  p.setFont(text_font(8.5));
+  p.setPen(t.ink);
+  p.drawText(QRectF(area_.left(), top, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
+             text_of(document_.design().actor_word(actor), document_.units()));
+  // Which output of which box it hangs on.
+  if (const auto output = sequence::output_of(document_.design(), actor); !output.empty()) {
+    p.setFont(text_font(7.5, true));
+    p.setPen(t.accent);
+    p.drawText(QRectF(area_.left(), top, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop,
+               text_of(output));
+  }
+  for (const auto& b : line().bars) {
+    if (b.actor != actor) continue;
+    const bool forth = b.action == Action::open || b.action == Action::raise;
+    const QColor colour = b.is_door ? t.accent : t.ink;
+    const QRectF whole(QPointF(x_of(b.start), top + row * 0.2), QPointF(x_of(b.latest_end), top + row * 0.8));
+    QColor wash = colour;
+    wash.setAlpha(50);
+    p.setPen(Qt::NoPen);
+    p.setBrush(wash);
+    p.drawRect(whole);
+    wash.setAlpha(170);
+    p.setBrush(wash);
+    p.drawRect(QRectF(whole.topLeft(), QPointF(x_of(b.earliest_end), whole.bottom())));
+    s.pen(colour, 1.6);
+    p.drawLine(QPointF(x_of(b.nominal_end), whole.top()), QPointF(x_of(b.nominal_end), whole.bottom()));
+    p.setPen(t.paper);
+    p.setFont(text_font(8, true));
+    static constexpr const char* words[]{
+        QT_TRANSLATE_NOOP("QObject", "opens"), QT_TRANSLATE_NOOP("QObject", "closes"),
+        QT_TRANSLATE_NOOP("QObject", "up"), QT_TRANSLATE_NOOP("QObject", "down")};
+    const QString word = QObject::tr(words[static_cast<int>(b.action)]) + (forth ? " ▸" : " ◂");
+    p.drawText(whole.adjusted(12, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, word);
+  }
+  if (!answered) return;
+  // What the sequencer did: a line below the bars, with its end.
+  for (const auto& [who, move] : answered()) {
+    if (who != actor) continue;
+    const bool there = std::isfinite(move.ends);
+    const double end = there ? move.ends : playback_.time;
+    const double y = top + row * 0.9;
+    s.pen(t.ink, 2);
+    p.drawLine(QPointF(x_of(move.starts), y), QPointF(x_of(end), y));
+    if (!there) continue;
+    p.drawLine(QPointF(x_of(end), y - 4), QPointF(x_of(end), y + 2));
+    p.setFont(figure_font(7.5, true));
+    p.drawText(QPointF(x_of(end) + 4, y + 2), QString::number(end, 'f', 1));
+  }
+}
+
+void TimelinePane::draw_checks(Sheet& s, const std::vector<std::string>& names) {
+  QPainter& p = s.painter();
+  const Design& d = document_.design();
+  const double row = row_height();
+  std::vector<Text> ignored;
+  for (const auto& c : sequence::check_doors(d, playback_.up, ignored, zones_of(document_.assessment()))) {
+    if (std::isnan(c.close_start)) continue;
+    const auto it = std::find(names.begin(), names.end(), c.door);
+    if (it == names.end()) continue;
+    const double y = row_top(static_cast<size_t>(it - names.begin()));
+    const double margin = d.sequence.margin.known() ? d.sequence.margin.si : 0;
+    const bool late = c.close_in_hand < margin;
+    s.pen(late ? Ink::fails : Ink::holds, 1.4, Qt::DashLine);
+    p.drawLine(QPointF(x_of(c.least_close_start_at_rest), y + 2),
+               QPointF(x_of(c.least_close_start_at_rest), y + row - 2));
+    if (c.close_in_hand >= 0) continue;
+    p.setFont(text_font(8, true));
+    p.setPen(Theme::now().fails);
+    p.drawText(QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row),
+               Qt::AlignRight | Qt::AlignVCenter,
+               QObject::tr("▲ %1 s too early for the slowest leg").arg(-c.close_in_hand, 0, 'f', 1));
+  }
+}
+
+std::vector<Handle> TimelinePane::handles() const {
+  std::vector<Handle> list;
+  if (area_.isEmpty()) return list;
+  const auto names = actors();
+  const auto to_world = [&](const QPointF& device) {
+    return QPointF(device.x() - area_.left(), area_.bottom() - device.y());
+  };
+  const double seconds = 1 / (x_of(1) - x_of(0));
+  const auto& steps = playback_.up ? document_.design().sequence.up : document_.design().sequence.down;
+  for (size_t i = 0; i < steps.size(); ++i) {
+    const auto it = std::find(names.begin(), names.end(), steps[i].actor);
+    if (it == names.end() || !steps[i].start.known()) continue;
+    const double y = row_top(static_cast<size_t>(it - names.begin())) + row_height() / 2;
+    list.push_back({QStringLiteral("step:%1").arg(i),
+                    QObject::tr("start of “%1”")
+                        .arg(text_of(document_.design().actor_word(steps[i].actor), document_.units())),
+                    to_world({x_of(steps[i].start), y}), 8,
+                    [i, seconds, up = playback_.up](Design& d, double dx, double) {
+                      Step& s = (up ? d.sequence.up : d.sequence.down)[i];
+                      // Arrow keys ask for 1 mm: here that is a tenth of a second.
+                      const double by = std::abs(dx) <= 0.0101 ? dx * 100 : dx * seconds;
+                      s.start.si = std::max(0.0, std::round((s.start.si + by) * 20) / 20);
+                    }});
+  }
+  return list;
+}
+
+bool TimelinePane::clicked(const QPointF& world) {
+  const double device_x = world.x() + area_.left();
+  if (device_x < x_of(0) - 5) return false;
+  playback_.time = std::clamp((device_x - x_of(0)) / (x_of(1) - x_of(0)), 0.0, line().latest_end);
+  moved_();
+  return true;
+}
+
+}  // namespace kranich::app

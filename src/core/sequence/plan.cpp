@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sequence/plan.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/doors/door.h"
+#include "core/sequence/boxes.h"
+
+namespace kranich::sequence {
+namespace {
+
+constexpr double told_to = 0.05;  //!< starts are set no closer, s
+
+//! Where a movement leaves its actor.
+double end_of(const Design& d, const Bar& bar, bool up) {
+  if (bar.action == Action::open || bar.action == Action::raise) return 1;
+  if (bar.action == Action::lower || up) return 0;
+  // A door that closes below the leg may be meant to stay ajar.
+  for (const Door& door : d.doors)
+    if (door.id == bar.actor && door.ajar.known() && door.open_angle > 0) return door.ajar / door.open_angle;
+  return 0;
+}
+
+std::vector<Move> moves_of(const Design& d, bool up, std::vector<Text>& problems) {
+  std::vector<Move> list;
+  for (const Bar& b : timeline(d, up ? d.sequence.up : d.sequence.down, problems).bars) {
+    const auto output = std::find_if(d.sequence.outputs.begin(), d.sequence.outputs.end(),
+                                     [&](const BoxOutput& o) { return o.actor == b.actor; });
+    list.push_back({output_of(d, b.actor), output != d.sequence.outputs.end() && output->reversed, b.actor,
+                    b.action, b.start, b.nominal_end - b.start, b.earliest_end, b.latest_end,
+                    end_of(d, b, up)});
+  }
+  std::stable_sort(list.begin(), list.end(), [](const Move& a, const Move& b) { return a.start < b.start; });
+  return list;
+}
+
+const Step* step_of(const std::vector<Step>& steps, const std::string& actor, Action action) {
+  const auto at = std::find_if(steps.begin(), steps.end(),
+                               [&](const Step& s) { return s.actor == actor && s.action == action; });
+  return at == steps.end() ? nullptr : &*at;
+}
+void put(std::vector<Step>& steps, const std::string& actor, Action action, double start) {
+  Step s;
+  s.actor = actor;
+  s.action = action;
+  s.start = Given(start);
+  steps.push_back(std::move(s));
+}
+double next_told(double start) {
+  return std::isfinite(start) ? std::ceil(std::max(0.0, start) / told_to - 1e-6) * told_to : 0;
+}
+
+}  // namespace
+
+Plan plan_of(const Design& design, std::vector<Text>& problems) {
+  return {moves_of(design, true, problems), moves_of(design, false, problems)};
+}
+
+std::string_view word_of(Action action) {
+  static constexpr std::string_view words[]{"opens", "closes", "raises", "lowers"};
+  return words[static_cast<size_t>(action)];
+}
+
+Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems) {
+  // A tenth more than wanted, or a tenth of a second: short of that it would be tight.
+  const double margin = std::max(0.1, design.sequence.margin.known() ? 1.1 * design.sequence.margin : 0.0);
+  Design d = design;
+  const auto closes_below = [&](const Door& door) {
+    return step_of(design.sequence.down, door.id, Action::close) != nullptr;
+  };
+  const auto own = [](const Door& door) { return !doors::moved_by_leg(door); };
+  for (const bool up : {true, false}) {
+    auto& steps = up ? d.sequence.up : d.sequence.down;
+    steps.clear();
+    for (const Leg& leg : d.gear.legs)
+      if (leg.retraction.fitted) put(steps, leg.id, up ? Action::raise : Action::lower, 0);
+    for (const Door& door : d.doors) {
+      const Leg* leg = d.gear.find(door.leg);
+      if (!own(door) || !leg || !leg->retraction.fitted) continue;
+      // Going up only what was shut below the leg has to open first.
+      if (!up || closes_below(door)) put(steps, door.id, Action::open, 0);
+      if (up || closes_below(door)) put(steps, door.id, Action::close, 0);
+    }
+  }
+  for (const bool up : {true, false}) {
+    auto& steps = up ? d.sequence.up : d.sequence.down;
+    const auto start_of = [&](const std::string& actor, Action action) -> Given* {
+      for (Step& s : steps)
+        if (s.actor == actor && s.action == action) return &s.start;
+      return nullptr;
+    };
+    const Action moves = up ? Action::raise : Action::lower;
+    // Doors first, then the legs that wait for them, then the doors that wait for those.
+    for (const bool legs : {true, false}) {
+      std::vector<Text> missing;
+      for (const DoorCheck& c : check_doors(d, up, missing, zones)) {
+        const auto door =
+            std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == c.door; });
+        if (Given* start = start_of(door->leg, moves); legs && start) {
+          const bool waits = step_of(steps, c.door, Action::open) != nullptr;
+          if (waits) start->si = std::max(start->si, next_told(c.least_leg_start + margin));
+        }
+        if (Given* start = start_of(c.door, Action::close); !legs && start)
+          start->si = next_told(c.least_close_start_at_rest + margin);
+      }
+      if (legs && up) problems.insert(problems.end(), missing.begin(), missing.end());
+    }
+    std::stable_sort(steps.begin(), steps.end(),
+                     [](const Step& a, const Step& b) { return a.start < b.start; });
+  }
+  return d.sequence;
+}
+
+}  // namespace kranich::sequence

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//! The plan of a sequence as it is handed on: to a programmable sequencer, to who wires it, to the bench.
+//! And a plan laid out anew with the least waits. s; shares of travel (0 closed or down, 1 open or stowed).
+//! Source: handbook, Doors and sequence.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/say.h"
+#include "core/model/design.h"
+#include "core/sequence/sequence.h"
+
+namespace kranich::sequence {
+
+//! One movement.
+struct Move {
+  std::string channel;  //!< "A1": box and output; empty where the actor hangs on none
+  bool reversed;        //!< a reverser in its own lead
+  std::string actor;    //!< id
+  Action action;
+  double start, duration;   //!< nominal
+  double earliest, latest;  //!< that it may end
+  double ends_at;           //!< share of its travel
+};
+struct Plan {
+  std::vector<Move> up, down;  //!< in the order in which they start
+};
+//! Movements of which a time is unknown are named in `problems` and left out.
+Plan plan_of(const Design& design, std::vector<Text>& problems);
+
+//! Words of the exported table: "up" and "down", "opens", "closes", "raises", "lowers".
+std::string_view word_of(Action action);
+
+//! Steps with the least waits: each leg starts once its slowest door frees it, each door that shall be shut
+//! closes once the slowest leg has come to rest, each with the time wanted in hand and a tenth of it on top,
+//! to the next twentieth of a second. A door that no step closes going down stays open below its leg. Legs and doors
+//! whose times or places are unknown are named in `problems` and left as they are.
+Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems);
+
+}  // namespace kranich::sequence
