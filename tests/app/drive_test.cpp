@@ -91,3 +91,42 @@ TEST_CASE("the Drive page says so of a leg that does not retract") {
   CHECK(page.isVisible());
   for (const auto& f : b.document.assessment().findings) CHECK_FALSE(f.measure_id.starts_with("drive."));
 }
+
+TEST_CASE("where an end may stand is drawn under the drive, follows the drag, and says what it lacks") {
+  Bench b;
+  auto& page = b.go(Station::drive);
+  b.press("drive-main");
+  auto* choice = b.find<QComboBox>("anchors-main");
+  auto* said = b.find<QLabel>("anchors-said-main");
+  auto* pane = page.board()->find<DrivePane>();
+  REQUIRE(pane);
+  CHECK_FALSE(pane->anchor_map());
+  const QImage plain = page.board()->grab().toImage();
+  const auto pick = [&](int index) {
+    choice->setCurrentIndex(index);
+    emit choice->activated(index);
+    b.settle();
+  };
+  pick(1);
+  REQUIRE(pane->anchor_map());
+  CHECK_FALSE(pane->anchor_map()->clear.empty());
+  CHECK(page.board()->grab().toImage() != plain);
+  const double before = pane->anchor_map()->worth->gain;
+  b.drag(page, "drive-airframe", {-14, 10});
+  REQUIRE(pane->anchor_map());
+  CHECK(pane->anchor_map()->worth->gain != before);
+  b.document.undo();
+  // The other end has its own.
+  pick(2);
+  REQUIRE(pane->anchor_map());
+  CHECK(pane->anchor_map()->worth->gain != before);
+  b.type("/gear/legs/main/retraction/drive/stroke_m", "");
+  CHECK(said->text().contains("stroke"));
+  b.document.undo();
+  b.document.edit("", [](Design& d) { d.gear.main().retraction.drive.on_leg = Point(); });
+  b.settle();
+  CHECK_FALSE(pane->anchor_map());
+  CHECK(said->text().contains("needs"));
+  pick(0);
+  CHECK(said->text().isEmpty());
+}

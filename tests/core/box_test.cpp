@@ -96,7 +96,7 @@ TEST_CASE("the clear region of the map is where no check fails and the unit can 
     const MapModel model(d, a, a.loadings[0].name, MapUp::cg_height);
     const MapArea area = model.usual_area();
     const auto map = model.map(area);
-    const auto in = [](const std::vector<PlacementMap::Polygon>& pieces, double x, double y) {
+    const auto in = [](const std::vector<MapPolygon>& pieces, double x, double y) {
       for (const auto& p : pieces) {
         bool inside = true;
         for (size_t i = 0; i < p.size() && inside; ++i) {

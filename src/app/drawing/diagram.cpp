@@ -143,4 +143,25 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   }
 }
 
+void limit_line(Sheet& s, const QPolygonF& line, bool faint) {
+  s.no_fill();
+  s.pen(faint ? Ink::faint : Ink::normal, 1.3, faint ? Qt::DotLine : Qt::SolidLine);
+  s.polyline(line);
+  QPolygonF device;
+  for (const auto& p : line) device << s.frame().to_device(p);
+  s.pen(faint ? Ink::faint : Ink::fails, 1);
+  double run = 8;
+  for (int i = 0; i + 1 < device.size(); ++i) {
+    const QLineF piece(device[i], device[i + 1]);
+    if (!(piece.length() > 0)) continue;
+    const QPointF along = (piece.p2() - piece.p1()) / piece.length();
+    const QPointF left(along.y(), -along.x());  // of the world's left, y down on the screen
+    for (; run < piece.length(); run += 9) {
+      const QPointF at = piece.p1() + along * run;
+      s.painter().drawLine(at, at + left * 4.5 + along * 2.5);
+    }
+    run -= piece.length();
+  }
+}
+
 }  // namespace kranich::app

@@ -25,6 +25,9 @@ struct NamedCurve {
   QColor colour;
 };
 
+//! A limit's line (in the pane's world, what fails to its left) with short strokes on the side that fails.
+void limit_line(Sheet& sheet, const QPolygonF& line, bool faint = false);
+
 struct Diagram {
   QString title, x_title, y_title;
   std::vector<QPointF> curve;

@@ -35,8 +35,166 @@ std::vector<End> ends() {
 
 }  // namespace
 
+const AnchorMap* DrivePane::anchor_map() const {
+  if (!shown_end) return nullptr;
+  if (seen_ != document_.revision() || seen_leg_ != leg || seen_end_ != shown_end) {
+    seen_ = document_.revision();
+    seen_leg_ = leg;
+    seen_end_ = shown_end;
+    model_.reset();
+    needs_ = {};
+    auto made = AnchorModel::of(document_.design(), the_leg(), *shown_end,
+                                from_behind() ? Vec3(Vec3::UnitY()) : Vec3(Vec3::UnitX()));
+    if (auto* missing = std::get_if<Text>(&made)) {
+      needs_ = std::move(*missing);
+    } else {
+      model_ = std::get<AnchorModel>(std::move(made));
+      map_ = model_->map();
+    }
+  }
+  return model_ ? &map_ : nullptr;
+}
+
+QString DrivePane::map_needs() const {
+  return shown_end && !anchor_map() ? text_of(needs_, document_.units()) : QString();
+}
+
+//! Where the end may stand: clear in two tones, every limit a line with its name, the nearest clear place,
+//! and which way ten millimetres are worth most.
+void DrivePane::draw_map(Sheet& s) {
+  const AnchorMap* m = anchor_map();
+  // The leg's end is given with the leg down: elsewhere its map would lie beside it.
+  if (!m || (*shown_end == AnchorEnd::leg && document_.gear_position() > 1e-6)) return;
+  const auto at = [&](const Eigen::Vector2d& moved) { return map(model_->place(moved)); };
+  const Theme& t = Theme::now();
+  // On a sheet of its own, so that the two tones do not mix, laid over the drawing thinly.
+  const QRectF whole = s.frame().device();
+  const double fine = s.painter().device()->devicePixelRatioF();
+  QImage layer((whole.size() * fine).toSize(), QImage::Format_ARGB32_Premultiplied);
+  layer.setDevicePixelRatio(fine);
+  layer.fill(Qt::transparent);
+  QPainter tones(&layer);
+  tones.translate(-whole.topLeft());
+  const auto fill = [&](const std::vector<MapPolygon>& pieces, const QColor& colour) {
+    tones.setPen(QPen(colour, 1));  // closes the seams between the pieces
+    tones.setBrush(colour);
+    for (const auto& piece : pieces) {
+      QPolygonF polygon;
+      for (const auto& p : piece) polygon << s.frame().to_device(at(p));
+      tones.drawPolygon(polygon);
+    }
+  };
+  fill(m->clear, t.tight);
+  fill(m->easy, t.holds);
+  tones.end();
+  s.painter().setOpacity(0.26);
+  s.painter().drawImage(whole.topLeft(), layer);
+  s.painter().setOpacity(1);
+  QPolygonF frame;
+  for (const auto& [x, y] : {std::pair{m->area.x_low, m->area.y_low},
+                             {m->area.x_high, m->area.y_low},
+                             {m->area.x_high, m->area.y_high},
+                             {m->area.x_low, m->area.y_high}})
+    frame << at({x, y});
+  s.no_fill();
+  s.pen(Ink::faint, 1, Qt::DotLine);
+  frame << frame.front();
+  s.polyline(frame);
+  std::vector<QRectF> taken;
+  const QPointF here = s.frame().to_device(at({0, 0}));
+  taken.push_back(QRectF(here - QPointF(20, 14), QSizeF(40, 28)));
+  // Where the drive's own name and the mass's stand.
+  const Drive& r = the_leg().retraction.drive;
+  const QPointF middle = s.frame().to_device((map(r.on_airframe.vec()) + map(r.on_leg.vec())) / 2);
+  taken.push_back(QRectF(middle + QPointF(4, -22), QSizeF(140, 20)));
+  if (const auto cg = mass_at(0))
+    taken.push_back(QRectF(s.frame().to_device(map(cg->second)), QSizeF(70, 22)));
+  const QFontMetricsF metrics(text_font(8), s.painter().device());
+  for (const auto& b : m->boundaries) {
+    const QString name = text_of(b.name, document_.units());
+    std::vector<QPointF> points;
+    for (const auto& curve : b.curves) {
+      QPolygonF line;
+      for (const auto& p : curve) line << at(p);
+      limit_line(s, line);
+      for (const auto& p : line) points.push_back(s.frame().to_device(p));
+    }
+    const QSizeF size(metrics.horizontalAdvance(name) + 6, 13);
+    for (const double share : {0.1, 0.9, 0.3, 0.7, 0.5, 0.02, 0.98}) {
+      if (points.empty()) break;
+      const QPointF p = points[static_cast<size_t>(share * static_cast<double>(points.size() - 1))];
+      const QRectF spot(p + QPointF(6, -size.height() / 2), size);
+      if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(spot); }))
+        continue;
+      taken.push_back(spot);
+      s.label(s.frame().to_world(spot.center()), name, Ink::normal, Qt::AlignHCenter | Qt::AlignVCenter, {},
+              8);
+      break;
+    }
+  }
+  // The clear by its name, in the first piece from above that has room for it.
+  bool named = false;
+  for (const bool easy : {true, false}) {
+    const QString name = easy ? QObject::tr("clear") : QObject::tr("clear, but tight");
+    const double width = metrics.horizontalAdvance(name) + 8;
+    const auto& pieces = easy ? m->easy : m->clear;
+    for (auto piece = pieces.rbegin(); piece != pieces.rend() && !named; ++piece) {
+      QPolygonF polygon;
+      for (const auto& p : *piece) polygon << s.frame().to_device(at(p));
+      const QRectF spot(polygon.boundingRect().center() - QPointF(width / 2, -4), QSizeF(width, 14));
+      if (polygon.boundingRect().width() < width ||
+          std::any_of(taken.begin(), taken.end(), [&](const QRectF& q) { return q.intersects(spot); }))
+        continue;
+      taken.push_back(spot);
+      s.label(s.frame().to_world(spot.center()), name, easy ? Ink::holds : Ink::tight,
+              Qt::AlignHCenter | Qt::AlignVCenter, {}, 8, true);
+      named = true;
+    }
+  }
+  if (m->clear.empty()) {
+    s.label(at({0, m->area.y_high}), QObject::tr("no place here meets every limit"), Ink::fails,
+            Qt::AlignHCenter | Qt::AlignBottom, {0, -4}, 8, true);
+  } else if (m->nearest) {
+    const QPointF to = at(*m->nearest);
+    s.pen(Ink::holds, 1.6, Qt::DashLine);
+    s.line(at({0, 0}), to);
+    s.painter().drawEllipse(s.frame().to_device(to), 5, 5);
+    s.label(to, QObject::tr("clear from here: %1").arg(document_.say(m->nearest->norm(), Kind::length)),
+            Ink::holds, Qt::AlignLeft | Qt::AlignVCenter, {10, 0}, 8, true);
+  }
+  if (!m->worth) return;
+  // An arrow as long as can be seen; its words say what ten millimetres give.
+  const QPointF there = s.frame().to_device(at(m->worth->way)) - here;
+  const QPointF way = there / std::hypot(there.x(), there.y());
+  const QPointF tip = here + 34 * way, side(-way.y(), way.x());
+  s.pen(Ink::accent, 2);
+  s.painter().drawLine(here + 9 * way, tip);
+  s.painter().drawLine(tip, tip - 8 * way + 5 * side);
+  s.painter().drawLine(tip, tip - 8 * way - 5 * side);
+  s.label(s.frame().to_world(tip),
+          QObject::tr("%1 of force for %2")
+              .arg((m->worth->gain < 0 ? "−" : "+") + document_.say(std::abs(m->worth->gain), Kind::share),
+                   document_.say(0.010, Kind::length)),
+          Ink::accent, (way.x() < 0 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+          {way.x() < 0 ? -6.0 : 6.0, way.y() * 8}, 8, true);
+}
+
+std::optional<std::pair<double, Vec3>> DrivePane::mass_at(double turn) const {
+  const auto made = drive_load(document_.design(), the_leg());
+  const auto* load = std::get_if<DriveLoad>(&made);
+  if (!load) return std::nullopt;
+  double mass = 0;
+  Vec3 at(0, 0, 0);
+  for (const auto& m : load->load.masses) {
+    mass += m.mass;
+    at += m.mass * (load->load.moves.pose(m.carried, turn) * m.at);
+  }
+  return std::pair{mass, Vec3(at / mass)};
+}
+
 void DrivePane::draw(Sheet& s) {
   SwingPane::draw(s);
+  draw_map(s);
   const Leg& l = the_leg();
   const auto moves = motion::retracting(l);
   if (!moves) return;
@@ -95,17 +253,10 @@ void DrivePane::draw(Sheet& s) {
                         : QObject::tr("servo: stows %1 as seen here, its output face away from you").arg(way),
             Ink::accent, Qt::AlignHCenter | Qt::AlignTop, {0, 4}, 8);
   }
-  const auto made = drive_load(document_.design(), l);
-  if (const auto* load = std::get_if<DriveLoad>(&made)) {
-    double mass = 0;
-    Vec3 at(0, 0, 0);
-    for (const auto& m : load->load.masses) {
-      mass += m.mass;
-      at += m.mass * (load->load.moves.pose(m.carried, turn) * m.at);
-    }
-    s.cg(map(at / mass), false);
-    s.label(map(at / mass), document_.say(mass, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop, {8, 4},
-            8);
+  if (const auto cg = mass_at(turn)) {
+    s.cg(map(cg->second), false);
+    s.label(map(cg->second), document_.say(cg->first, Kind::mass), Ink::grey, Qt::AlignLeft | Qt::AlignTop,
+            {8, 4}, 8);
   }
   if (const Uplock& u = l.retraction.uplock; u.hook.known()) {
     const QPointF p = s.frame().to_device(map(u.hook.vec()));

@@ -3,7 +3,10 @@
 //! turn.
 #pragma once
 
+#include <optional>
+
 #include "app/drawing/swing_pane.h"
+#include "core/assess/anchor_map.h"
 
 namespace kranich::app {
 
@@ -14,6 +17,23 @@ class DrivePane : public SwingPane {
   QString name() const override { return QObject::tr("Drive"); }
   void draw(Sheet& sheet) override;
   std::vector<Handle> handles() const override;
+  //! Which end's map is laid under the drawing: where it may stand.
+  std::optional<AnchorEnd> shown_end;
+  //! What is missing for it; empty where it is shown or not asked for.
+  QString map_needs() const;
+  //! The map as it is shown, anew for each change of the design; null: none.
+  const AnchorMap* anchor_map() const;
+
+ private:
+  void draw_map(Sheet& sheet);
+  //! What swings at a turn: kg, and where; nothing where something of it is unknown.
+  std::optional<std::pair<double, Vec3>> mass_at(double turn) const;
+  mutable std::optional<AnchorModel> model_;
+  mutable AnchorMap map_;
+  mutable Text needs_;
+  mutable quint64 seen_ = 0;
+  mutable std::string seen_leg_;
+  mutable std::optional<AnchorEnd> seen_end_;
 };
 
 //! Weight, air, down-spring and what the drive must give, over the turn.

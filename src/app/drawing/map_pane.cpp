@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 
+#include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
 
 namespace kranich::app {
@@ -77,7 +78,7 @@ void MapPane::draw_clear(Sheet& s) const {
   };
   QPainter& p = s.painter();
   p.fillRect(s.frame().device(), mixed(t.fails, t.dark ? 0.10 : 0.05));
-  const auto fill = [&](const std::vector<PlacementMap::Polygon>& pieces, const QColor& colour) {
+  const auto fill = [&](const std::vector<MapPolygon>& pieces, const QColor& colour) {
     p.setRenderHint(QPainter::Antialiasing, false);
     p.setPen(QPen(colour, 1));  // closes the seams between the pieces
     p.setBrush(colour);
@@ -194,31 +195,12 @@ void MapPane::draw_boundaries(Sheet& s) const {
     const Measure& m = measure(b.measure);
     const QString name = QStringLiteral("%1 %2%3").arg(short_name(b.measure), b.upper ? "≤ " : "≥ ",
                                                        document_.say(b.limit, m.kind));
-    s.no_fill();
-    s.pen(b.out_of_reach ? Ink::faint : Ink::normal, 1.3, b.out_of_reach ? Qt::DotLine : Qt::SolidLine);
     std::vector<QPointF> points;
     for (const auto& curve : b.curves) {
       QPolygonF line;
       for (const auto& p : curve) line << to_world(p);
-      s.polyline(line);
-      // Short strokes on the side that fails.
-      double run = 8;
-      QPolygonF device;
-      for (const auto& p : line) device << s.frame().to_device(p);
-      s.pen(b.out_of_reach ? Ink::faint : Ink::fails, 1);
-      for (int i = 0; i + 1 < device.size(); ++i) {
-        const QLineF piece(device[i], device[i + 1]);
-        if (!(piece.length() > 0)) continue;
-        const QPointF along = (piece.p2() - piece.p1()) / piece.length();
-        const QPointF left(along.y(), -along.x());  // of the map's left, y down on the screen
-        for (; run < piece.length(); run += 9) {
-          const QPointF at = piece.p1() + along * run;
-          s.painter().drawLine(at, at + left * 4.5 + along * 2.5);
-        }
-        run -= piece.length();
-      }
-      s.pen(b.out_of_reach ? Ink::faint : Ink::normal, 1.3, b.out_of_reach ? Qt::DotLine : Qt::SolidLine);
-      for (const auto& p : device) points.push_back(p);
+      limit_line(s, line, b.out_of_reach);
+      for (const auto& p : line) points.push_back(s.frame().to_device(p));
     }
     // The name stands beside the curve where it covers no other name.
     const double width = metrics.horizontalAdvance(name) + 4;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! Drive: what moves a leg, what it works against, what holds it at both ends.
+#include <QComboBox>
 #include <map>
 
 #include "app/document/when_seen.h"
@@ -53,6 +54,7 @@ class DrivePage : public StationPage {
     QWidget* box;
     std::map<DriveKind, QWidget*> kinds;
     QWidget* ends;
+    QLabel* anchors;  //!< what the map of its ends lacks
     QLabel* down;
     QLabel* taken;  //!< what is taken from elsewhere where nothing is entered
   };
@@ -94,6 +96,20 @@ class DrivePage : public StationPage {
         place("drive/on_airframe", tr("Airframe end"));
         place("drive/on_leg", tr("Leg end"));
         row("drive/stroke_m");
+        auto* map = put(new QComboBox(this));
+        map->setObjectName(QStringLiteral("anchors-") + QString::fromStdString(id));
+        map->setAccessibleName(tr("Where an end may stand"));
+        map->addItems({tr("where its ends may stand: not shown"), tr("where the airframe end may stand"),
+                       tr("where the leg end may stand")});
+        connect(map, &QComboBox::activated, this, [this](int index) {
+          pane_->shown_end = index == 0   ? std::nullopt
+                             : index == 1 ? std::optional(AnchorEnd::airframe)
+                                          : std::optional(AnchorEnd::leg);
+          refresh();
+          board()->update();
+        });
+        panel.anchors = remark();
+        panel.anchors->setObjectName(QStringLiteral("anchors-said-") + QString::fromStdString(id));
       });
       panel.kinds[DriveKind::actuator] = section([&] {
         for (const char* p : {"drive/force_N", "drive/speed_m_per_s"}) row(p);
@@ -172,7 +188,19 @@ class DrivePage : public StationPage {
       const DriveKind kind = of->retraction.drive.kind;
       for (const auto& [of_kind, box] : panel.kinds) box->setVisible(of_kind == kind);
       panel.ends->setVisible(kind == DriveKind::actuator || kind == DriveKind::cylinder);
+      if (id == pane_->leg) say_of_map(*panel.anchors);
     }
+  }
+
+  void say_of_map(QLabel& said) const {
+    const AnchorMap* map = pane_->anchor_map();
+    said.setText(
+        !pane_->shown_end ? QString()
+        : !map            ? tr("needs %1").arg(pane_->map_needs())
+        : map->not_judged.empty()
+            ? QString()
+            : tr("not judged for want of a number: %1").arg(text_of(map->not_judged, document_.units())));
+    said.setVisible(!said.text().isEmpty());
   }
 
   DrivePane* pane_;

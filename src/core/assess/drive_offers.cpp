@@ -5,33 +5,26 @@
 #include <cmath>
 #include <limits>
 
+#include "core/assess/anchor_map.h"
 #include "core/motion/retract.h"
-#include "core/place/keepout.h"
 
 namespace kranich {
 namespace {
 
-//! The body of an actuator or cylinder, a round bar along the line between its ends from the one on the
-//! airframe on, against keep-outs of both sides, at both ends of the travel.
+//! Room of a drive's body as it is fitted, at both ends of the travel.
 double room_of(const Design& d, const Leg& leg, const DriveSold& sold) {
   const Drive& drive = leg.retraction.drive;
   const bool pushes = drive.kind == DriveKind::actuator || drive.kind == DriveKind::cylinder;
-  if (!pushes || !sold.width.known() || !sold.height.known() || !sold.length.known() ||
-      !drive.on_airframe.known() || !drive.on_leg.known())
+  const DriveBody body(d, sold);
+  if (!pushes || !body.known() || !drive.on_airframe.known() || !drive.on_leg.known())
     return ComparedDrive::unknown_number;
   double least = std::numeric_limits<double>::infinity();
   for (const double share : {0.0, 1.0}) {
     const auto end = motion::swung(leg, share, drive.on_leg.vec());
     if (!end) return ComparedDrive::unknown_number;
-    const Vec3 from = drive.on_airframe.vec();
-    const Vec3 along = (*end - from).normalized();
-    const motion::Capsule body{from, from + sold.length * along, std::max(sold.width.si, sold.height.si) / 2};
-    for (const KeepOut& k : d.airframe.keep_outs)
-      if (const auto solid = place::solid_of(k))
-        for (const auto& side : {*solid, motion::mirrored(*solid)})
-          least = std::min(least, nearest(body, side).distance);
+    least = std::min(least, body.room(drive.on_airframe.vec(), *end));
   }
-  return std::isfinite(least) ? least : ComparedDrive::unknown_number;
+  return least;
 }
 
 }  // namespace

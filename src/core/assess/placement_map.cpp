@@ -12,63 +12,7 @@
 
 namespace kranich {
 namespace {
-
 using Vec2 = Eigen::Vector2d;
-
-//! Zero contour of a field on a grid by marching squares, its pieces joined end to end.
-std::vector<std::vector<Vec2>> contour(const MapArea& area, const std::vector<float>& field) {
-  const auto node = [&](int c, int r) {
-    return Vec2(area.x_low + (area.x_high - area.x_low) * c / (area.columns - 1),
-                area.y_low + (area.y_high - area.y_low) * r / (area.rows - 1));
-  };
-  const auto value = [&](int c, int r) { return field[static_cast<size_t>(r * area.columns + c)]; };
-  std::vector<std::pair<Vec2, Vec2>> pieces;
-  for (int r = 0; r + 1 < area.rows; ++r)
-    for (int c = 0; c + 1 < area.columns; ++c) {
-      const std::array<Vec2, 4> corner{node(c, r), node(c + 1, r), node(c + 1, r + 1), node(c, r + 1)};
-      const std::array<float, 4> v{value(c, r), value(c + 1, r), value(c + 1, r + 1), value(c, r + 1)};
-      std::array<Vec2, 4> cut;
-      int cuts = 0;
-      for (size_t e = 0; e < 4; ++e) {
-        const size_t f = (e + 1) % 4;
-        if (!std::isfinite(v[e]) || !std::isfinite(v[f]) || (v[e] < 0) == (v[f] < 0)) continue;
-        const double t = static_cast<double>(v[e]) / (static_cast<double>(v[e]) - static_cast<double>(v[f]));
-        cut[static_cast<size_t>(cuts++)] = corner[e] + t * (corner[f] - corner[e]);
-      }
-      for (int i = 0; i + 1 < cuts; i += 2)
-        pieces.emplace_back(cut[static_cast<size_t>(i)], cut[static_cast<size_t>(i + 1)]);
-    }
-  const double near = 1e-9 * (area.x_high - area.x_low + area.y_high - area.y_low);
-  std::vector<std::vector<Vec2>> curves;
-  std::vector<bool> used(pieces.size(), false);
-  for (size_t i = 0; i < pieces.size(); ++i) {
-    if (used[i]) continue;
-    used[i] = true;
-    std::vector<Vec2> line{pieces[i].first, pieces[i].second};
-    for (bool grown = true; grown;) {
-      grown = false;
-      for (size_t j = i + 1; j < pieces.size(); ++j) {
-        if (used[j]) continue;
-        const auto& [a, b] = pieces[j];
-        const auto meets = [&](const Vec2& p, const Vec2& q) { return (p - q).lpNorm<1>() < near; };
-        if (meets(line.back(), a))
-          line.push_back(b);
-        else if (meets(line.back(), b))
-          line.push_back(a);
-        else if (meets(line.front(), a))
-          line.insert(line.begin(), b);
-        else if (meets(line.front(), b))
-          line.insert(line.begin(), a);
-        else
-          continue;
-        used[j] = grown = true;
-      }
-    }
-    curves.push_back(std::move(line));
-  }
-  return curves;
-}
-
 }  // namespace
 
 MapModel::MapModel(const Design& d, const Assessment& a, const std::string& loading, MapUp up)
@@ -264,142 +208,25 @@ MapArea MapModel::usual_area() const {
   return {here_.x() - span, here_.x() + span, 0.66 * here_.y(), 1.36 * here_.y()};
 }
 
-namespace {
-
-//! A field at a point, bilinear between the nodes about it.
-double field_at(const MapArea& area, const std::vector<float>& field, const Vec2& p) {
-  const double u = (p.x() - area.x_low) / (area.x_high - area.x_low) * (area.columns - 1);
-  const double v = (p.y() - area.y_low) / (area.y_high - area.y_low) * (area.rows - 1);
-  const int c = std::clamp(static_cast<int>(u), 0, area.columns - 2);
-  const int r = std::clamp(static_cast<int>(v), 0, area.rows - 2);
-  const double s = u - c, t = v - r;
-  const auto node = [&](int i, int j) {
-    return static_cast<double>(field[static_cast<size_t>((r + j) * area.columns + c + i)]);
-  };
-  return (1 - s) * (1 - t) * node(0, 0) + s * (1 - t) * node(1, 0) + s * t * node(1, 1) +
-         (1 - s) * t * node(0, 1);
-}
-
-void turn_to_fail_left(const MapArea& area, const std::vector<float>& field, std::vector<Vec2>& curve) {
-  if (curve.size() < 2) return;
-  const size_t at = curve.size() / 2 - (curve.size() == 2 ? 1 : 0);
-  const Vec2 a = curve[at], b = curve[at + 1 < curve.size() ? at + 1 : at - 1];
-  const Vec2 along = at + 1 < curve.size() ? Vec2(b - a) : Vec2(a - b);
-  // A twentieth of a cell to the left, in the map's own proportions.
-  const double w = (area.x_high - area.x_low) / area.columns, h = (area.y_high - area.y_low) / area.rows;
-  const Vec2 unit(along.x() / w, along.y() / h);
-  const Vec2 left = Vec2(-unit.y() * w, unit.x() * h) / std::max(unit.norm(), 1e-12) * 0.3;
-  if (field_at(area, field, (a + b) / 2 + left) > field_at(area, field, (a + b) / 2 - left))
-    std::reverse(curve.begin(), curve.end());
-}
-
-using Polygon = PlacementMap::Polygon;
-
-//! The part of a convex polygon where a function is not below zero, cut straight along each edge.
-template <class F>
-Polygon cut(const Polygon& p, F&& value) {
-  Polygon kept;
-  for (size_t i = 0; i < p.size(); ++i) {
-    const Vec2 &a = p[i], &b = p[(i + 1) % p.size()];
-    const double va = value(a), vb = value(b);
-    if (va >= 0) kept.push_back(a);
-    if ((va < 0) != (vb < 0)) kept.push_back(a + va / (va - vb) * (b - a));
-  }
-  return kept.size() < 3 ? Polygon() : kept;
-}
-
-//! Where no field is below zero and the unit can be, in convex pieces: cells, those that lie wholly inside
-//! joined along their row.
-std::vector<Polygon> within(const MapArea& area, const std::vector<const std::vector<float>*>& fields,
-                            const MapModel& model) {
-  std::vector<Polygon> pieces;
-  const double w = (area.x_high - area.x_low) / (area.columns - 1);
-  const double h = (area.y_high - area.y_low) / (area.rows - 1);
-  for (int r = 0; r + 1 < area.rows; ++r) {
-    int from = -1;  // of a run of whole cells
-    const double low = area.y_low + r * h;
-    const auto close = [&](int to) {
-      if (from >= 0)
-        pieces.push_back({{area.x_low + from * w, low},
-                          {area.x_low + to * w, low},
-                          {area.x_low + to * w, low + h},
-                          {area.x_low + from * w, low + h}});
-      from = -1;
-    };
-    for (int c = 0; c + 1 < area.columns; ++c) {
-      const double left = area.x_low + c * w;
-      bool whole = model.can_stand(left, left + w), outside = false;
-      for (const auto* f : fields) {
-        int below = 0;
-        for (const int i : {0, 1})
-          for (const int j : {0, 1})
-            below += !((*f)[static_cast<size_t>((r + j) * area.columns + c + i)] >= 0);
-        whole = whole && below == 0;
-        outside = outside || below == 4;
-      }
-      if (whole) {
-        if (from < 0) from = c;
-        continue;
-      }
-      close(c);
-      if (outside) continue;
-      Polygon piece{{left, low}, {left + w, low}, {left + w, low + h}, {left, low + h}};
-      for (const auto* f : fields)
-        if (!piece.empty()) piece = cut(piece, [&](const Vec2& p) { return field_at(area, *f, p); });
-      for (auto& part : model.reachable(piece)) pieces.push_back(std::move(part));
-    }
-    close(area.columns - 1);
-  }
-  return pieces;
-}
-
-bool inside(const Polygon& p, const Vec2& at) {
-  for (size_t i = 0; i < p.size(); ++i) {
-    const Vec2 &a = p[i], &b = p[(i + 1) % p.size()];
-    if ((b - a).x() * (at - a).y() - (b - a).y() * (at - a).x() < -1e-12) return false;
-  }
-  return true;
-}
-
-std::optional<Vec2> nearest_in(const MapArea& area, const std::vector<Polygon>& pieces, const Vec2& at) {
-  const Vec2 size(area.x_high - area.x_low, area.y_high - area.y_low);
-  std::optional<Vec2> best;
-  double least = std::numeric_limits<double>::infinity();
-  for (const auto& p : pieces)
-    for (size_t i = 0; i < p.size(); ++i) {
-      const Vec2 a = (p[i] - at).cwiseQuotient(size), b = (p[(i + 1) % p.size()] - at).cwiseQuotient(size);
-      const Vec2 along = b - a;
-      const double t =
-          along.squaredNorm() > 0 ? std::clamp(-a.dot(along) / along.squaredNorm(), 0.0, 1.0) : 0;
-      const Vec2 point = a + t * along;
-      if (point.norm() >= least) continue;
-      least = point.norm();
-      best = at + point.cwiseProduct(size);
-    }
-  return best;
-}
-
-}  // namespace
-
 bool MapModel::can_stand(double from, double to) const {
   if (from < reach_low_ || to > reach_high_) return false;
   return std::none_of(blocked_.begin(), blocked_.end(),
                       [&](const MapBlocked& b) { return to > b.from && from < b.to; });
 }
 
-std::vector<PlacementMap::Polygon> MapModel::reachable(const PlacementMap::Polygon& piece) const {
+std::vector<MapPolygon> MapModel::reachable(const MapPolygon& piece) const {
   // Between what stops the unit ahead and behind, blocked stretches taken out one after the other.
-  std::vector<Polygon> parts{cut(piece, [&](const Vec2& p) { return std::min(p.x() - reach_low_, 1e3); })};
+  std::vector<MapPolygon> parts{cut(piece, [&](const Vec2& p) { return std::min(p.x() - reach_low_, 1e3); })};
   for (auto& p : parts) p = cut(p, [&](const Vec2& q) { return std::min(reach_high_ - q.x(), 1e3); });
   for (const MapBlocked& b : blocked_) {
-    std::vector<Polygon> left;
+    std::vector<MapPolygon> left;
     for (const auto& p : parts) {
       left.push_back(cut(p, [&](const Vec2& q) { return b.from - q.x(); }));
       left.push_back(cut(p, [&](const Vec2& q) { return q.x() - b.to; }));
     }
     parts = std::move(left);
   }
-  std::erase_if(parts, [](const Polygon& p) { return p.size() < 3; });
+  std::erase_if(parts, [](const MapPolygon& p) { return p.size() < 3; });
   return parts;
 }
 
@@ -442,16 +269,16 @@ PlacementMap MapModel::map(const MapArea& area) const {
   for (const auto& s : sides) fields.push_back(&s.field);
   std::vector<float> tenth = m.margin;
   for (float& v : tenth) v -= 0.1f;
-  m.clear = within(area, fields, *this);
+  const MapReach reach{[this](double from, double to) { return can_stand(from, to); },
+                       [this](const MapPolygon& piece) { return reachable(piece); }};
+  m.clear = pieces_within(area, fields, reach);
   fields.push_back(&tenth);
-  m.easy = within(area, fields, *this);
-  m.in_the_clear =
-      std::any_of(m.clear.begin(), m.clear.end(), [&](const auto& p) { return inside(p, here_); });
+  m.easy = pieces_within(area, fields, reach);
+  m.in_the_clear = any_holds(m.clear, here_);
   if (!m.in_the_clear) m.nearest = nearest_in(area, m.clear, here_);
   for (auto& s : sides) {
-    MapBoundary b{s.measure, s.upper, s.limit, contour(area, s.field), true};
+    MapBoundary b{s.measure, s.upper, s.limit, zero_lines(area, s.field), true};
     if (b.curves.empty()) continue;
-    for (auto& curve : b.curves) turn_to_fail_left(area, s.field, curve);
     for (const auto& curve : b.curves)
       for (const Vec2& p : curve)
         if (p.x() >= reach_low_ && p.x() <= reach_high_) b.out_of_reach = false;

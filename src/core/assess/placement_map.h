@@ -15,15 +15,11 @@
 
 #include "core/assess/loading_state.h"
 #include "core/assess/place_rules.h"
+#include "core/base/field_map.h"
 
 namespace kranich {
 
 enum class MapUp { cg_height, track };
-
-struct MapArea {
-  double x_low, x_high, y_low, y_high;
-  int columns = 41, rows = 25;
-};
 
 //! A check at one point of the map, its worst over the flown loadings.
 struct MapFinding {
@@ -54,10 +50,9 @@ struct PlacementMap {
   std::vector<MapBoundary> boundaries;
   std::vector<float> margin;  //!< worst margin fraction at each node, row by row from below; < 0 fails
   std::vector<MapBlocked> blocked;
-  double reach_low, reach_high;  //!< stations within which nothing stops the unit; infinite where open
-  using Polygon = std::vector<Eigen::Vector2d>;
-  std::vector<Polygon> clear;  //!< within reach and no limit violated, in convex pieces, anticlockwise
-  std::vector<Polygon> easy;   //!< the part of it that keeps a tenth of every limit in hand
+  double reach_low, reach_high;   //!< stations within which nothing stops the unit; infinite where open
+  std::vector<MapPolygon> clear;  //!< within reach and no limit violated, in convex pieces, anticlockwise
+  std::vector<MapPolygon> easy;   //!< the part of it that keeps a tenth of every limit in hand
   //! Whether the design lies in the clear; if not, the point of it that is nearest (in shares of the area's
   //! width and height).
   bool in_the_clear = false;
@@ -77,7 +72,7 @@ class MapModel {
   //! Whether nothing stops the unit between two stations.
   bool can_stand(double from, double to) const;
   //! What of a convex piece of the map the unit can reach.
-  std::vector<PlacementMap::Polygon> reachable(const PlacementMap::Polygon& piece) const;
+  std::vector<MapPolygon> reachable(const MapPolygon& piece) const;
   //! An area round the design in which the boundaries lie.
   MapArea usual_area() const;
 
