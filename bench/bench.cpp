@@ -5,6 +5,7 @@
 
 #include <cstdlib>
 
+#include "core/assess/anchor_map.h"
 #include "core/assess/assess.h"
 #include "core/assess/cures.h"
 #include "core/assess/doors_state.h"
@@ -59,9 +60,10 @@ void doors_alone(benchmark::State& state, const std::string& name) {
   for (auto _ : state) benchmark::DoNotOptimize(assess(d, Stations::only(Station::doors)));
 }
 void door_region(benchmark::State& state, const std::string& name) {
-  const auto a = assess(demo(name));
+  const Design d = demo(name);
+  const auto a = assess(d);
   const DoorState& s = a.doors.front();
-  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(s.leg));
+  const auto moving = std::get<swing::MovingLeg>(swing::moving_leg(*d.gear.find(d.doors.front().leg)));
   for (auto _ : state) benchmark::DoNotOptimize(doors::region_of(moving, *s.panel, 0.006));
 }
 void least_clearance(benchmark::State& state, const std::string& name) {
@@ -235,6 +237,15 @@ void circuit_alone(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(assess(d, {station_bit(Station::circuit), {}, true}));
 }
 
+void anchor_map(benchmark::State& state) {
+  const Design d = demo("dunnock");
+  for (auto _ : state) {
+    const auto model = AnchorModel::of(d, d.gear.main(), AnchorEnd::airframe, Vec3(Vec3::UnitY()));
+    benchmark::DoNotOptimize(std::get<AnchorModel>(model).map());
+  }
+}
+
+BENCHMARK(anchor_map)->Unit(benchmark::kMillisecond);
 BENCHMARK(every_fault)->Unit(benchmark::kMillisecond);
 BENCHMARK(circuit_alone)->Unit(benchmark::kMillisecond);
 BENCHMARK(outlines)->Unit(benchmark::kMillisecond);
