@@ -130,6 +130,7 @@ bool write_pictures(MainWindow& window, const QString& directory) {
   });
   for (const auto& [name, widget] :
        {std::pair{"outline", make_outline_dialog(document, &window)},
+        std::pair{"space", make_shaded_dialog(document, &window)},
         std::pair{"manual", show_manual("place", &window)},
         std::pair{"drives", make_drive_dialog(document, document.design().gear.legs.front().id, &window)}}) {
     widget->show();

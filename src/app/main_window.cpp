@@ -125,6 +125,7 @@ void MainWindow::build_actions() {
          [this] { make_project_dialog(document_, this)->show(); });
   action(menu_, tr("Outline and pictures …"), "Ctrl+T",
          [this] { make_outline_dialog(document_, this)->show(); });
+  action(menu_, tr("Gear in space …"), "Ctrl+G", [this] { make_shaded_dialog(document_, this)->show(); });
   action(menu_, tr("Make it hold …"), "Ctrl+H", [this] { make_hold_dialog(document_, this)->show(); });
   action(menu_, tr("Variants side by side …"), "Ctrl+K",
          [this] { make_compare_dialog(document_, this)->show(); });

@@ -31,6 +31,10 @@ class SwingPage : public StationPage {
     board()->add(std::move(cut), beside);
     board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
     switch_ = put(new LegSwitch(document_, "swing", this));
+    auto* space = button(tr("Gear in space …"),
+                         tr("Shaded, turned by hand, cut open, followed along its way (Ctrl+G)"));
+    space->setObjectName("gear-in-space");
+    connect(space, &QPushButton::clicked, this, [this] { make_shaded_dialog(document_, window())->show(); });
     for (const Leg& leg : document_.design().gear.legs) build_leg(leg.id);
     heading(tr("Leg length"), tr("pivot to axle"));
     budget_ = remark();

@@ -26,6 +26,11 @@ QWidget* make_shop_dialog(Document& document, QWidget* parent);
 //! The aircraft's outline traced over a picture, from the side, from ahead and from above.
 QWidget* make_outline_dialog(Document& document, QWidget* parent);
 
+//! The gear in space, shaded, turned and cut open; what a leg sweeps as STL.
+QWidget* make_shaded_dialog(Document& document, QWidget* parent);
+//! Writes that dialog's swept volume to a file; false where it is no such dialog.
+bool write_swept_from(QWidget* dialog, const QString& path);
+
 //! Joints and materials of the legs, alignment and lay-up: the lists that the Leg page has no room for.
 QWidget* make_leg_dialog(Document& document, const std::string& leg, QWidget* parent);
 
