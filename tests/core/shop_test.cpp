@@ -604,3 +604,172 @@ TEST_CASE("left and right: said to be identical where they are, drawn mirrored w
   leg.stands = LegStands::centre;
   CHECK(count("plate:main:flange") == 1);
 }
+
+TEST_CASE("a former's bulkhead is drawn full size, with what goes through it") {
+  auto d = demo("dunnock");
+  auto& body = d.airframe.bodies.front();
+  const Section& at = body.sections[2];
+  d.airframe.references.clear();
+  Reference former;
+  former.name = "frame 3";
+  former.x = at.x;
+  former.former = true;
+  d.airframe.references.push_back(former);
+  former.name = "edge";
+  former.former = false;
+  d.airframe.references.push_back(former);
+  KeepOut duct;
+  duct.name = "duct";
+  duct.low.set(Vec3(at.x - 0.2, 0.1, at.top - 0.4));
+  duct.high.set(Vec3(at.x + 0.2, 0.2, at.top - 0.3));
+  d.airframe.keep_outs = {duct};
+  const auto all = shop::shop_sheets(d, assess(d), "");
+  const auto count =
+      std::count_if(all.begin(), all.end(), [](const auto& s) { return s.id.rfind("bulkhead", 0) == 0; });
+  REQUIRE(count == 1);  // an edge is none
+  const auto found = std::find_if(all.begin(), all.end(),
+                                  [](const auto& s) { return s.id.rfind("bulkhead:frame 3", 0) == 0; });
+  REQUIRE(found != all.end());
+  REQUIRE(found->ready());
+  const auto& drawing = std::get<shop::Drawing>(found->drawing);
+  CHECK(drawing.scale == 1);
+  // At a section it is that section: as wide and as high, in millimetres.
+  const auto& edge = drawing.paths.front();
+  CHECK(edge.closed);
+  double right = 0, up = 0;
+  for (const auto& p : edge.points) {
+    right = std::max(right, p.x());
+    up = std::max(up, p.y());
+    // On the oval.
+    CHECK(std::pow(p.x() / (1000 * at.half_width), 2) + std::pow(p.y() / (500 * (at.top - at.bottom)), 2) ==
+          Approx(1));
+  }
+  CHECK(right == Approx(1000 * at.half_width).epsilon(1e-3));
+  CHECK(up == Approx(500 * (at.top - at.bottom)).epsilon(1e-3));
+  // The duct on both sides, where it is.
+  int ducts = 0;
+  for (const auto& path : drawing.paths)
+    if (path.closed && path.line == shop::Line::mark) {
+      ++ducts;
+      double least = 1e9, most = -1e9;
+      for (const auto& p : path.points) {
+        least = std::min(least, std::abs(p.x()));
+        most = std::max(most, std::abs(p.x()));
+      }
+      CHECK(least == Approx(100));
+      CHECK(most == Approx(200));
+    }
+  CHECK(ducts == 2);
+  // What reaches past the skin is cut off there, what lies outside is no hole.
+  d.airframe.keep_outs[0].high.y = Given(2 * at.half_width);
+  for (const auto& s : shop::shop_sheets(d, assess(d), ""))
+    if (s.id.rfind("bulkhead", 0) == 0)
+      for (const auto& path : std::get<shop::Drawing>(s.drawing).paths)
+        for (const auto& p : path.points)
+          if (path.closed && path.line == shop::Line::mark)
+            CHECK(std::pow(p.x() / (1000 * at.half_width), 2) +
+                      std::pow(p.y() / (500 * (at.top - at.bottom)), 2) <=
+                  1 + 1e-6);
+  d.airframe.keep_outs[0].low.y = Given(1.5 * at.half_width);
+  for (const auto& s : shop::shop_sheets(d, assess(d), ""))
+    if (s.id.rfind("bulkhead", 0) == 0)
+      CHECK(std::none_of(std::get<shop::Drawing>(s.drawing).paths.begin(),
+                         std::get<shop::Drawing>(s.drawing).paths.end(),
+                         [](const auto& path) { return path.closed && path.line == shop::Line::mark; }));
+  // Between two sections it lies between them; beyond the body there is none, and that is said.
+  d.airframe.references[0].x = Given((at.x + body.sections[3].x) / 2);
+  const auto between = shop::shop_sheets(d, assess(d), "");
+  const auto& other = std::get<shop::Drawing>(std::find_if(between.begin(), between.end(), [](const auto& s) {
+                                                return s.id.rfind("bulkhead", 0) == 0;
+                                              })->drawing);
+  double width = 0;
+  for (const auto& p : other.paths.front().points) width = std::max(width, p.x());
+  CHECK(width >= 1000 * std::min(at.half_width.si, body.sections[3].half_width.si) - 1e-6);
+  CHECK(width <= 1000 * std::max(at.half_width.si, body.sections[3].half_width.si) + 1e-6);
+  d.airframe.references[0].x = Given(50.0);
+  for (const auto& s : shop::shop_sheets(d, assess(d), ""))
+    if (s.id.rfind("bulkhead", 0) == 0) CHECK_FALSE(s.ready());
+}
+
+TEST_CASE("a round duct cuts a bulkhead in a circle, a slanting one in an ellipse, one along it not at all") {
+  auto d = demo("dunnock");
+  const Section& at = d.airframe.bodies.front().sections[2];
+  d.airframe.references.clear();
+  Reference former;
+  former.name = "frame";
+  former.x = at.x;
+  former.former = true;
+  d.airframe.references.push_back(former);
+  const auto size_of = [&](const Vec3& axis) {
+    KeepOut pipe;
+    pipe.name = "pipe";
+    pipe.shape = Shape::cylinder;
+    const Vec3 middle(at.x, 0, (at.top + at.bottom) / 2);
+    pipe.low.set(middle - 0.5 * axis);
+    pipe.high.set(middle + 0.5 * axis);
+    pipe.radius = Given(0.05);
+    d.airframe.keep_outs = {pipe};
+    for (const auto& s : shop::shop_sheets(d, assess(d), ""))
+      if (s.id.rfind("bulkhead", 0) == 0)
+        for (const auto& path : std::get<shop::Drawing>(s.drawing).paths)
+          if (path.closed && path.line == shop::Line::mark) {
+            shop::Vec2 low = path.points[0], high = low;
+            for (const auto& p : path.points) {
+              low = low.cwiseMin(p);
+              high = high.cwiseMax(p);
+            }
+            return shop::Vec2(high - low);
+          }
+    return shop::Vec2(0, 0);
+  };
+  const auto straight = size_of(Vec3::UnitX());
+  CHECK(straight.x() == Approx(100).epsilon(2e-3));
+  CHECK(straight.y() == Approx(100).epsilon(2e-3));
+  const auto slanting = size_of(Vec3(std::cos(0.5), 0, std::sin(0.5)));
+  CHECK(slanting.x() == Approx(100).epsilon(2e-3));
+  CHECK(slanting.y() == Approx(100 / std::cos(0.5)).epsilon(2e-3));
+  CHECK(size_of(Vec3::UnitY()).norm() == 0);
+}
+
+TEST_CASE("cloth is drawn as it is cut: the zone and its overlap, which way the fibres run") {
+  auto d = demo("dunnock");
+  d.plies.clear();
+  Ply ply;
+  ply.zone = "spar";
+  ply.cloth = "twill";
+  ply.direction = "±45°";
+  ply.count = Given(4.0);
+  ply.length = Given(0.3);
+  ply.width = Given(0.12);
+  ply.overlap = Given(0.02);
+  d.plies = {ply};
+  ply.zone = "rib";
+  ply.width = Given();
+  d.plies.push_back(ply);
+  const auto all = shop::shop_sheets(d, assess(d), "");
+  const auto& first = sheet(all, "cloth:1 spar");
+  REQUIRE(first.ready());
+  const auto& drawing = std::get<shop::Drawing>(first.drawing);
+  shop::Vec2 low(0, 0), high(0, 0);
+  int dashes = 0;
+  for (const auto& path : drawing.paths) {
+    if (path.line == shop::Line::bend) {
+      ++dashes;
+      const shop::Vec2 along = path.points[1] - path.points[0];
+      CHECK(std::abs(along.x()) == Approx(std::abs(along.y())));
+    }
+    if (path.line != shop::Line::cut) continue;
+    for (const auto& p : path.points) {
+      low = low.cwiseMin(p);
+      high = high.cwiseMax(p);
+    }
+  }
+  CHECK((high - low).x() == Approx(340));
+  CHECK((high - low).y() == Approx(160));
+  CHECK(dashes == 6);
+  const bool counted = std::any_of(drawing.texts.begin(), drawing.texts.end(), [](const auto& t) {
+    return t.text.find("4 pieces") != std::string::npos;
+  });
+  CHECK(counted);
+  CHECK_FALSE(sheet(all, "cloth:2 rib").ready());
+}

@@ -103,7 +103,7 @@ QColor ShadedView::tone(const ScenePart& part) const {
   QColor own = t.grey;
   switch (part.kind) {
     case SceneKind::wheel:
-      own = mixed(t.tyre, QColor(Qt::white), 0.25);
+      own = mixed(t.tyre, QColor(t.dark ? Qt::black : Qt::white), t.dark ? 0.5 : 0.25);
       break;
     case SceneKind::leg:
       own = mixed(t.body, t.accent, 0.25);

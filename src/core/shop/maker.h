@@ -36,6 +36,11 @@ class Maker {
       put("sequence", "Sequence card: who moves when", sequence_card());
     put("threads", "Threads: drill, rod, depth", threads());
     if (!d_.plies.empty()) put("lay-up", "Lay-up schedule", lay_up());
+    for (size_t i = 0; i < d_.plies.size(); ++i)
+      if (d_.plies[i].length.known() || d_.plies[i].width.known())
+        put(fmt::format("cloth:{} {}", i + 1, d_.plies[i].zone),
+            fmt::format("Cloth {}, {}", i + 1, d_.plies[i].zone), cloth(i));
+    bulkheads();
     for (const auto& m : members_of(d_))
       if (std::isfinite(m.clocking))
         put("clocking:" + m.leg + ":" + m.name, fmt::format("Holes of {}, {}, clocked", m.name, m.leg),
@@ -102,6 +107,10 @@ class Maker {
 
   Made hardware() const;
   Made sequence_card() const;
+  //! Every former of a body, full size; and one of them, by its oval at that station.
+  void bulkheads();
+  Made bulkhead(const Reference& former, double half_width, double top, double bottom) const;
+  Made cloth(size_t ply) const;
   //! Every coarse thread with its drill, its rod and how deep it holds; those that this design uses marked.
   Made threads() const;
 
