@@ -36,7 +36,7 @@ Theme Theme::light() {
   t.line = "#d0c9b8";
   t.faint_line = "#e2dccd";
   t.ink = "#22303a";
-  t.grey = "#65727a";
+  t.grey = "#5d6a72";
   t.faint = "#b9bcb8";
   t.body = "#f0ece0";
   t.glass = "#dde5e8";
@@ -44,9 +44,9 @@ Theme Theme::light() {
   t.rim = "#cfc9ba";
   t.accent = "#1f6670";
   t.fails = "#a93226";
-  t.tight = "#98690c";
+  t.tight = "#8b5f0a";
   t.holds = "#3f6e3a";
-  t.pinned = "#77609a";
+  t.pinned = "#745d97";
   t.band = "#b9cfb0";
   t.band_out = "#ded8ca";
   t.fails_wash = "#f3e1da";
@@ -69,7 +69,7 @@ Theme Theme::night() {
   t.tyre = "#89949a";
   t.rim = "#4a555c";
   t.accent = "#63b6c1";
-  t.fails = "#ee7b6b";
+  t.fails = "#ef7e6e";
   t.tight = "#d9aa4a";
   t.holds = "#8cc083";
   t.pinned = "#b59bdc";

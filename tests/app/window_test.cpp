@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QSlider>
 
+#include "app/theme.h"
 #include "bench.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/swing_state.h"
@@ -232,5 +233,34 @@ TEST_CASE("everything that can be worked has a name for a screen reader") {
         CHECK((in_table || part || !w->accessibleName().isEmpty() || (button && !button->text().isEmpty())));
       }
     }
+  }
+}
+
+TEST_CASE("text stands out four and a half to one from what it stands on, by day and by night") {
+  // Relative luminance and contrast as WCAG 2 defines them.
+  const auto luminance = [](const QColor& c) {
+    const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+  };
+  const auto contrast = [&](const QColor& a, const QColor& b) {
+    const double x = luminance(a), y = luminance(b);
+    return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+  };
+  CHECK(contrast(Qt::black, Qt::white) == Approx(21));
+  for (const Theme& t : {Theme::light(), Theme::night()}) {
+    const std::vector<std::pair<const char*, QColor>> letters{
+        {"ink", t.ink},     {"grey", t.grey},   {"accent", t.accent}, {"fails", t.fails},
+        {"tight", t.tight}, {"holds", t.holds}, {"pinned", t.pinned}};
+    for (const auto& [name, colour] : letters)
+      for (const QColor& ground : {t.paper, t.card, t.desk}) {
+        INFO(name << (t.dark ? ", dark" : ", light") << " on " << ground.name().toStdString());
+        CHECK(contrast(colour, ground) >= 4.5);
+      }
+    // What is pressed or marked.
+    CHECK(contrast(t.paper, t.ink) >= 4.5);
+    CHECK(contrast(t.paper, t.accent) >= 4.5);
+    CHECK(contrast(t.ink, t.fails_wash) >= 4.5);
+    CHECK(contrast(t.fails, t.fails_wash) >= 4.5);
+    CHECK(contrast(t.ink, t.band) >= 4.5);
   }
 }

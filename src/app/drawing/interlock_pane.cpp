@@ -54,7 +54,13 @@ void InterlockPane::draw_frame(Sheet& s, double full_open) {
   const QRectF below(box_.left(), box_.bottom() + 3 * u, box_.width(), 14 * u);
   p.drawText(below, Qt::AlignLeft, QObject::tr("down"));
   p.drawText(below, Qt::AlignRight, QObject::tr("stowed"));
-  p.drawText(below, Qt::AlignHCenter, QObject::tr("leg's travel"));
+  // Between the two only where it has room.
+  const QFontMetricsF metrics(p.font());
+  const QString travel = QObject::tr("leg's travel");
+  const double ends =
+      metrics.horizontalAdvance(QObject::tr("down")) + metrics.horizontalAdvance(QObject::tr("stowed"));
+  if (below.width() > ends + metrics.horizontalAdvance(travel) + 16 * u)
+    p.drawText(below, Qt::AlignHCenter, travel);
   const auto beside = [&](double y, const QString& text) {
     p.drawText(QRectF(box_.left() - 42 * u, y, 38 * u, 14 * u), Qt::AlignRight, text);
   };
