@@ -382,3 +382,28 @@ TEST_CASE("a rig's line carries its sample and its end") {
   REQUIRE(std::holds_alternative<BenchLine>(back));
   CHECK(std::get<BenchLine>(back).fields == line.fields);
 }
+
+TEST_CASE("a softer coil than drawn has more turns that bear, as far as its ends leave it open") {
+  // Eight turns, seven drawn as bearing, measured at eight tenths of the rate: 8.75 would have to bear.
+  const auto taken = [](CoilEnds ends) {
+    Leg leg = demo("redshank").gear.main();
+    leg.spring.kind = SpringKind::coil;
+    leg.spring.partner = CoilPartner::none;
+    Coil& c = leg.spring.coil;
+    c.ends = ends;
+    c.wire_diameter = Given(0.003);
+    c.mean_diameter = Given(0.02);
+    c.total_turns = Given(8.0);
+    c.active_turns = Given(7.0);
+    REQUIRE(spring::take_over(leg, spring::DropFit{0.8, 1, 0.01, 0.02, 1, 1, 1, 1}).empty());
+    return leg.spring.coil;
+  };
+  // Plain: all eight may bear. Squared: the closed half turns at both ends never do.
+  const Coil plain = taken(CoilEnds::plain), squared = taken(CoilEnds::squared);
+  CHECK(plain.active_turns == Approx(8));
+  CHECK(squared.active_turns == Approx(7));
+  CHECK(taken(CoilEnds::squared_ground).active_turns == Approx(7));
+  // Turns and wire together make what was measured: d⁴/n.
+  for (const Coil& c : {plain, squared})
+    CHECK(std::pow(c.wire_diameter / 0.003, 4) * 7 / c.active_turns == Approx(0.8).epsilon(1e-6));
+}

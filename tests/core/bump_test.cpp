@@ -106,6 +106,9 @@ TEST_CASE("slowly over a long hump it is a matter of geometry") {
   m.speed = 0.4;
   const auto r = spring::roll_over(m, 200);
   CHECK(r.load_factor == Approx(1).epsilon(0.02));
+  // As many points as were asked for, evenly.
+  CHECK(r.trace.size() >= 195);
+  CHECK(r.trace.size() <= 202);
   double top = 0;
   for (const auto& p : r.trace) top = std::max(top, p.sprung);
   CHECK(top == Approx(0.05).epsilon(0.02));

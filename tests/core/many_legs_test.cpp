@@ -360,3 +360,23 @@ TEST_CASE(
   soft.airframe.wing.span = Given();
   CHECK_FALSE(worst(assess(soft), "stance.topple"));
 }
+
+TEST_CASE("rolled, the lower of two wheels on an axle is the one that touches") {
+  // Two wheels 0.4 m apart, and a single one that hangs 50 mm lower than their axle.
+  const std::vector<spring::TouchingLeg> legs{{Vec3(0, 0, 0), 0.2, 0.4}, {Vec3(1, 0, -0.05), 0.2, 0}};
+  const auto at = [&](double roll) {
+    return spring::first_contact(legs, 500, Vec3(0.4, 0, 0.3), 300, 600, 0, roll, 1);
+  };
+  CHECK(at(0).leg == 1);
+  CHECK(at(0).height[0] == Approx(0.05));
+  for (const double roll : {0.3, -0.3}) {
+    const auto f = at(roll);
+    CHECK(f.leg == 0);
+    // Both hang by the same turn about the fore-and-aft axis: by hand.
+    CHECK(f.height[1] == Approx(0.2 * std::sin(0.3) - 0.05 * std::cos(0.3)).epsilon(1e-6));
+    CHECK(f.strikes[0] == Approx(0).margin(1e-12));
+    CHECK(f.strikes[1] > 0);
+  }
+  // To either side alike.
+  CHECK(at(0.3).effective_mass == Approx(at(-0.3).effective_mass));
+}
