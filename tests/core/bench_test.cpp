@@ -407,3 +407,12 @@ TEST_CASE("a softer coil than drawn has more turns that bear, as far as its ends
   for (const Coil& c : {plain, squared})
     CHECK(std::pow(c.wire_diameter / 0.003, 4) * 7 / c.active_turns == Approx(0.8).epsilon(1e-6));
 }
+
+TEST_CASE("a hinge's own stiffness takes over what was measured") {
+  Leg leg = demo("redshank").gear.main();
+  leg.spring.kind = SpringKind::leaf;
+  leg.spring.leaf.torsion_rate = Given(500.0);
+  REQUIRE(spring::take_over(leg, spring::DropFit{1.2, 1, 0.01, 0.02, 1, 1, 1, 1}).empty());
+  CHECK(leg.spring.leaf.torsion_rate == Approx(600));
+  CHECK(leg.spring.leaf.torsion_rate.origin == Origin::measured);
+}

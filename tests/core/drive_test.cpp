@@ -373,3 +373,33 @@ TEST_CASE("a leg that falls free keeps its energy; friction and fluid take from 
   CHECK_FALSE(drive::fall(f).reaches_lock);
   CHECK(drive::fall(f).stops_at == Approx(1.6));
 }
+
+TEST_CASE("the airspeed up to which a leg falls to its lock is where following it says so") {
+  int found = 0;
+  for (const double sense : {1.0, -1.0})
+    for (const double fluid : {0.0, 4.0})
+      for (const double share : {0.0, 0.15}) {
+        drive::FreeFall f;
+        f.load.moves.axis = {Vec3::Zero(), Vec3(0, -1, 0)};
+        f.load.moves.full_turn = 1.6;
+        f.load.moves.line = {Vec3::Zero(), Vec3(0, 0, -1)};
+        f.load.masses = {{9, {0.05, 0, -0.45}}};
+        f.load.air = {Vec3(0, 0, -1), Vec3(0, 0, -0.45), 0.05, 0.02, Carried::leg};
+        f.load.stream.direction = sense * Vec3::UnitX();
+        f.load.friction = {share, 0.5};
+        f.inertia = 2.1;
+        f.fluid = fluid;
+        const double limit = drive::limit_speed(f, 0.5, 90);
+        if (!std::isfinite(limit)) continue;
+        ++found;
+        INFO(sense << " " << fluid << " " << share << " " << limit);
+        const auto reaches = [&](double speed) {
+          f.load.stream.speed = speed;
+          return drive::fall(f).reaches_lock;
+        };
+        CHECK(reaches(0.9995 * limit));
+        CHECK_FALSE(reaches(1.0005 * limit));
+      }
+  // Against the stream it ceases somewhere, with it it never does.
+  CHECK(found == 4);
+}

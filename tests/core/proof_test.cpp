@@ -220,6 +220,75 @@ TEST_CASE("a stroke balances forces and flow at every place, throttled on either
   CHECK(stands.stops_at > 0.4);
 }
 
+TEST_CASE("a load kept straight between columns gives what looking closely gives") {
+  std::mt19937 random(11);
+  std::uniform_real_distribution<double> force(-300, 1800);
+  int stopped = 0, ahead = 0;
+  for (int i = 0; i < 60; ++i) {
+    std::vector<double> at;
+    for (int k = 0; k <= 24; ++k) at.push_back(force(random));
+    if (i % 7 == 0) at[15] = 30000;  // nothing pushes that
+    circuit::Stroke s{6.2e-4,
+                      4.6e-4,
+                      0.22,
+                      [at](double share) {
+                        const double x = std::clamp(share, 0.0, 1.0) * 24;
+                        const auto k = std::min(static_cast<size_t>(x), size_t{23});
+                        return at[k] + (x - static_cast<double>(k)) * (at[k + 1] - at[k]);
+                      },
+                      {2.1e-5, 1.1e-12},
+                      {0.62, 4.2e-7, 860},
+                      i % 2 ? circuit::Braked::return_side : circuit::Braked::supply_side,
+                      0};
+    s.pieces = 24;
+    const auto close = circuit::stroke_figures(s);
+    s.straight = true;
+    const auto f = circuit::stroke_figures(s);
+    CHECK(f.runs_ahead == close.runs_ahead);
+    ahead += f.runs_ahead;
+    CHECK(f.stops_at == Approx(close.stops_at).epsilon(1e-6));
+    if (f.stops_at < 1) {
+      ++stopped;
+      CHECK(std::isinf(f.time));
+      // It stands where the pump's pressure against nothing meets the load.
+      CHECK(s.load(f.stops_at) == Approx(s.area_in * s.pump.flow / s.pump.loss).epsilon(1e-6));
+      continue;
+    }
+    CHECK(f.time == Approx(close.time).epsilon(1e-8));
+    CHECK(f.peak_pressure == Approx(close.peak_pressure));
+    CHECK(f.peak_return == Approx(close.peak_return));
+  }
+  CHECK(stopped > 4);
+  CHECK(ahead > 4);
+}
+
+TEST_CASE(
+    "through a divider every leg gets the same, the pump gives it, and the inlet stands under what it must") {
+  const auto leg = [](double from, double to, double bore) {
+    return circuit::Branch{
+        4.9e-4, 0.2, [=](double x) { return from + x * (to - from); }, {0.62, bore, 860}, true};
+  };
+  const circuit::Pump pump{2.4e-5, 1.2e-12};
+  const std::vector legs{leg(1000, 1700, 1.4e-6), leg(1900, 900, 2.2e-6), leg(700, 1200, 0.9e-6)};
+  for (const auto kind : {circuit::Divider::ideal, circuit::Divider::throttling, circuit::Divider::geared}) {
+    const auto run = circuit::on_a_divider(legs, pump, kind, 400);
+    for (size_t k = 0; k + 2 < run.samples.size(); k += 25) {
+      const auto &now = run.samples[k], &next = run.samples[k + 1];
+      const double dt = next.time - now.time;
+      double needs = 0, most = -1e9;
+      const double flow = pump.at(now.pressure) / 3;
+      for (size_t i = 0; i < legs.size(); ++i) {
+        CHECK((next.places[i] - now.places[i]) * legs[i].area * legs[i].length / dt ==
+              Approx(flow).epsilon(2e-3));
+        const double p = legs[i].load(now.places[i]) / legs[i].area + legs[i].line.drop(flow);
+        needs += p;
+        most = std::max(most, p);
+      }
+      CHECK(now.pressure == Approx(kind == circuit::Divider::geared ? needs / 3 : most).epsilon(1e-9));
+    }
+  }
+}
+
 TEST_CASE("on a tee oil is neither made nor lost, and equal legs go together") {
   const auto leg = [](double from, double to) {
     return circuit::Branch{

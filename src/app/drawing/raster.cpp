@@ -57,7 +57,7 @@ void Raster::solid(const motion::Mesh& mesh, const Camera& camera, const QColor&
     const auto &a = seen[static_cast<size_t>(f[0])], &b = seen[static_cast<size_t>(f[1])],
                &c = seen[static_cast<size_t>(f[2])];
     const double area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
-    if (area == 0) continue;
+    if (!(std::abs(area) > 1e-9) || !std::isfinite(area)) continue;  // seen from its edge
     const Eigen::Vector3d normal = axes * (pb - pa).cross(pc - pa).normalized();
     const bool inside = normal.z() < 0;
     if (inside && !plane) continue;  // hidden behind the front of a closed solid

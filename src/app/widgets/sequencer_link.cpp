@@ -82,6 +82,7 @@ SequencerLink::SequencerLink(Document& document, Playback& playback, QWidget* pa
   connect(play_, &QPushButton::clicked, this, &SequencerLink::play);
   connect(&device_, &BenchDevice::opened, this, [this](const QString& path) {
     line_->setText(path);
+    heard_ = false;
     state_->setText(tr("listening to %1").arg(path));
   });
   connect(&device_, &BenchDevice::line, this, [this](const BenchLine& l) { heard(l); });
@@ -139,7 +140,8 @@ void SequencerLink::heard(const BenchLine& l) {
   const auto number = [&](std::string_view name) { return l.field(name).value_or(std::nan("")); };
   const double steps = static_cast<double>(sent_.up.size() + sent_.down.size());
   if (!waiting_) {
-    if (!under_way_ && answers_.empty()) state_->setText(tr("connected; nothing played yet"));
+    if (!heard_) state_->setText(tr("connected; nothing played yet"));
+    heard_ = true;
     return;
   }
   if (number("refused") > 0) {

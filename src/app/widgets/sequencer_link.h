@@ -52,6 +52,7 @@ class SequencerLink : public QWidget {
   //! What was sent last, and what came back.
   sequence::Plan sent_;
   bool up_ = true, waiting_ = false, under_way_ = false;
+  bool heard_ = false;  //!< it has answered on this line
   std::vector<sequence::Answer> answers_;
 };
 
