@@ -190,6 +190,8 @@ TEST_CASE("what fits is taken over by every kind of spring that can") {
   CHECK(gas.spring.gas.pressure.origin == Origin::measured);
   CHECK(gas.spring.gas.pressure.tolerance > 0);
   CHECK(gas.spring.orifice_closing == Approx(d.gear.main().spring.orifice_closing / std::sqrt(0.8)));
+  // Damping goes with the square of its bore: half the damping's doubt.
+  CHECK(gas.spring.orifice_closing.tolerance == Approx(d.gear.main().spring.orifice_closing * 0.02 / 2));
   const auto redshank = demo("redshank");
   Leg coil = redshank.gear.main();
   REQUIRE(spring::take_over(coil, fit).empty());

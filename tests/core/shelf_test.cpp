@@ -189,3 +189,20 @@ TEST_CASE("an offer that lacks something says what") {
   CHECK(says(r.list.front().objection, "needs"));
   CHECK_FALSE(r.list.front().fits);
 }
+
+TEST_CASE("a coil from the shelf takes the old one's place and keeps what belongs to that place") {
+  Leg leg = demo("redshank").gear.main();
+  REQUIRE(leg.spring.kind == SpringKind::coil);
+  leg.spring.coil.unknown_keys = {{"colour", "\"red\""}};
+  leg.spring.coil.count = Given(2.0);
+  const auto offers = spring::offers_for(leg, shelves(), {}, spring::Need{40});
+  REQUIRE_FALSE(offers.empty());
+  for (const Offer& o : offers) {
+    const Coil& c = o.leg.spring.coil;
+    CHECK(c.unknown_keys == leg.spring.coil.unknown_keys);
+    CHECK(c.count == Approx(2));
+    CHECK(c.installed_length.si == leg.spring.coil.installed_length.si);
+  }
+  CHECK(std::any_of(offers.begin(), offers.end(),
+                    [&](const Offer& o) { return !(o.leg.spring.coil == leg.spring.coil); }));
+}
