@@ -118,14 +118,31 @@ TEST_CASE("a door that shuts again below its leg opens first, both ways") {
   CHECK(find(made.down, s.actor, Action::close) > find(made.down, d.doors[0].leg, Action::lower));
 }
 
-TEST_CASE("what lacks a time is named and starts at once") {
+TEST_CASE("what lacks a time is named, and it and its leg stay as they were") {
   Design d = demo("redshank");
   d.doors[0].time_open = Given();
   std::vector<Text> problems;
   const auto made = sequence::laid_out(d, {}, problems);
   REQUIRE_FALSE(problems.empty());
   CHECK(in_words(problems[0]).find(d.doors[0].name) != std::string::npos);
-  for (const Step& s : made.up) CHECK(std::isfinite(s.start.si));
+  // The same steps of that door and of the leg it guards, no more and no fewer, both ways.
+  const auto theirs = [&](const std::vector<Step>& steps) {
+    std::vector<Step> list;
+    for (const Step& s : steps)
+      if (s.actor == d.doors[0].id || s.actor == d.doors[0].leg) list.push_back(s);
+    std::sort(list.begin(), list.end(), [](const Step& a, const Step& b) {
+      return std::pair(a.actor, a.start.si) < std::pair(b.actor, b.start.si);
+    });
+    return list;
+  };
+  REQUIRE_FALSE(theirs(d.sequence.up).empty());
+  CHECK(theirs(made.up) == theirs(d.sequence.up));
+  CHECK(theirs(made.down) == theirs(d.sequence.down));
+  // Where there were none there are none: nothing is made up.
+  d.sequence.up.clear();
+  d.sequence.down.clear();
+  problems.clear();
+  CHECK(theirs(sequence::laid_out(d, {}, problems).up).empty());
 }
 
 TEST_CASE("the exported table says what the plan says") {

@@ -144,7 +144,7 @@ class SequencePage : public StationPage {
     laid_out_->setVisible(!missing.empty());
     laid_out_->setText(missing.empty()
                            ? QString()
-                           : tr("Not laid out for want of %1: it starts at once.")
+                           : tr("Not laid out for want of %1: left as it was.")
                                  .arg(text_of(enumerated(std::move(missing)), document_.units())));
     build_steps();
     show_time();

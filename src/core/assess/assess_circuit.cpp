@@ -39,7 +39,7 @@ struct Stroked {
 };
 
 //! All cylinders on their one pump.
-struct Together {
+struct OnOnePump {
   struct From {
     std::vector<std::vector<double>> forces;  //!< what the branches' loads follow from
     std::vector<circuit::Branch> branches;
@@ -133,7 +133,7 @@ class CircuitJudge {
   //! All legs on the one pump, in the air, their returns free: who goes first, who waits.
   std::optional<CircuitState::Together> on_one_pump(bool up) {
     CircuitState::Together t;
-    Together::From from;
+    OnOnePump::From from;
     for (const PlacedLeg& p : placed_legs(d_.gear)) {
       const Leg& leg = d_.gear.legs[p.row];
       for (const auto& w : s_->ways) {
@@ -156,7 +156,7 @@ class CircuitJudge {
     if (from.branches.size() < 2 || !pump) return std::nullopt;
     from.pump = *pump;
     from.split = h_.split;
-    t.run = a_.steps.get<Together>(std::move(from));
+    t.run = a_.steps.get<OnOnePump>(std::move(from));
     return t;
   }
   //! A leg's pipe as a restrictor: a sharp-edged hole as wide as it.

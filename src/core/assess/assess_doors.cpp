@@ -83,12 +83,9 @@ struct Held {
   struct From {
     std::vector<Door> of;
     Leg leg;
-    double density;
+    Given density;
     doors::HeldDoor held;  //!< of these
-    bool operator==(const From& o) const {
-      return of == o.of && leg == o.leg &&
-             (density == o.density || (std::isnan(density) && std::isnan(o.density)));
-    }
+    bool operator==(const From& o) const { return of == o.of && leg == o.leg && density == o.density; }
   };
   using Made = doors::HoldFigures;
   static Made make(const From& from) { return doors::hold_figures(from.held); }
@@ -384,7 +381,7 @@ class DoorJudge {
     }
     s.held = std::get<doors::HeldDoor>(std::move(made));
     const doors::HeldDoor& h = *s.held;
-    s.figures = steps_.get<Held>({those_it_hangs_on(), leg_, d_.airframe.aerodynamics.density.si, h});
+    s.figures = steps_.get<Held>({those_it_hangs_on(), leg_, d_.airframe.aerodynamics.density, h});
     const auto& figures = *s.figures;
     if (!doors::moved_by_leg(door_) || door_.drive.way == DoorWay::wire) {
       const double closes = h.closing(h.open);

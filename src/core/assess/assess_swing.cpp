@@ -57,7 +57,7 @@ struct Passed {
 //! Wheels that swing, past each other.
 struct Pairs {
   struct From {
-    Gear gear;  //!< its legs that swing
+    Gear gear;
     double near;
     bool operator==(const From&) const = default;
   };

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 #include "core/doors/door.h"
 #include "core/sequence/boxes.h"
@@ -47,9 +48,7 @@ void put(std::vector<Step>& steps, const std::string& actor, Action action, doub
   s.start = Given(start);
   steps.push_back(std::move(s));
 }
-double next_told(double start) {
-  return std::isfinite(start) ? std::ceil(std::max(0.0, start) / told_to - 1e-6) * told_to : 0;
-}
+double next_told(double start) { return std::ceil(std::max(0.0, start) / told_to - 1e-6) * told_to; }
 
 }  // namespace
 
@@ -105,6 +104,19 @@ Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std:
           start->si = next_told(c.least_close_start_at_rest + margin);
       }
       if (legs && up) problems.insert(problems.end(), missing.begin(), missing.end());
+    }
+    // A door that could not be judged, and the leg it guards, are as they were.
+    std::vector<Text> told_already;
+    const auto judged = check_doors(d, up, told_already, zones);
+    const auto& before = up ? design.sequence.up : design.sequence.down;
+    for (const Door& door : d.doors) {
+      const Leg* leg = d.gear.find(door.leg);
+      if (!own(door) || !leg || !leg->retraction.fitted ||
+          std::any_of(judged.begin(), judged.end(), [&](const DoorCheck& c) { return c.door == door.id; }))
+        continue;
+      const auto theirs = [&](const Step& s) { return s.actor == door.id || s.actor == door.leg; };
+      std::erase_if(steps, theirs);
+      std::copy_if(before.begin(), before.end(), std::back_inserter(steps), theirs);
     }
     std::stable_sort(steps.begin(), steps.end(),
                      [](const Step& a, const Step& b) { return a.start < b.start; });

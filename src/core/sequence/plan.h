@@ -35,7 +35,8 @@ std::string_view word_of(Action action);
 //! Steps with the least waits: each leg starts once its slowest door frees it, each door that shall be shut
 //! closes once the slowest leg has come to rest, each with the time wanted in hand and a tenth of it on top,
 //! to the next twentieth of a second. A door that no step closes going down stays open below its leg. Legs and doors
-//! whose times or places are unknown are named in `problems` and left as they are.
+//! whose times or places are unknown are named in `problems`; their steps stay as they were, none where there
+//! were none.
 Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems);
 
 }  // namespace kranich::sequence
