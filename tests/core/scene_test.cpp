@@ -101,7 +101,8 @@ TEST_CASE("the gear in space stands where the swing has it, both sides, and know
       CHECK(there);
       const auto clear = swing::clearance_at(*s.input, share * m.moves.full_turn);
       const bool told = std::any_of(scene.parts.begin(), scene.parts.end(), [&](const ScenePart& p) {
-        return p.distance == clear.distance && in_words(p.to) == clear.obstacle;
+        return p.near && p.near->distance == clear.distance && in_words(p.near->to) == clear.obstacle &&
+               p.near->too_near() == (clear.distance < s.input->wanted_clearance);
       });
       CHECK(told);
     }
@@ -157,4 +158,24 @@ TEST_CASE("what a leg sweeps is written as STL and read back") {
   Leg still = leg;
   still.retraction.pivot = Point();
   CHECK(swept(still, 0.1).empty());
+}
+
+TEST_CASE("near is told by the wheel's size, too near by what is wanted") {
+  const NearMiss miss{0.02, 0.006, 0.05, Text("wall")};
+  CHECK_FALSE(miss.too_near());
+  CHECK(miss.share() == Approx((0.05 - 0.02) / (0.05 - 0.006)));
+  CHECK(NearMiss{0.005, 0.006, 0.05, Text("wall")}.too_near());
+  CHECK(NearMiss{-0.001, 0, 0.05, Text("wall")}.too_near());
+  CHECK(NearMiss{0.2, 0.006, 0.05, Text("wall")}.share() == 0);
+  CHECK(NearMiss{0.001, 0.006, 0.05, Text("wall")}.share() == 1);
+  // Two wheels on a fixed axle are two, as wide apart as they are.
+  Design d = demo("wheatear");
+  const auto wheels = [&] {
+    const auto s = scene_of(d, assess(d), 0);
+    return std::count_if(s.parts.begin(), s.parts.end(),
+                         [](const auto& p) { return p.kind == SceneKind::wheel; });
+  };
+  const auto before = wheels();
+  d.gear.third().wheel_spacing = Given(0.2);
+  CHECK(wheels() == before + 1);
 }

@@ -16,8 +16,6 @@
 namespace kranich::app {
 namespace {
 
-constexpr double glows_from = 0.05;  //!< m beyond what is wanted
-
 QColor mixed(const QColor& a, const QColor& b, double share) {
   const auto part = [&](int x, int y) { return static_cast<int>(x + (y - x) * share); };
   return QColor(part(a.red(), b.red()), part(a.green(), b.green()), part(a.blue(), b.blue()));
@@ -118,10 +116,8 @@ QColor ShadedView::tone(const ScenePart& part) const {
       own = t.grey;
       break;
   }
-  if (!std::isfinite(part.distance)) return own;
-  if (part.distance < part.wanted || part.distance < 0) return mixed(own, t.fails, 0.85);
-  const double near = 1 - (part.distance - part.wanted) / glows_from;
-  return near > 0 ? mixed(own, t.tight, 0.8 * near) : own;
+  if (!part.near) return own;
+  return part.near->too_near() ? mixed(own, t.fails, 0.85) : mixed(own, t.tight, 0.8 * part.near->share());
 }
 
 void ShadedView::render() {
@@ -153,11 +149,13 @@ const ScenePart* ShadedView::part_at(const QPoint& place) const {
 
 QString ShadedView::words_of(const ScenePart& part) const {
   const QString name = text_of(part.name, document_.units());
-  if (!std::isfinite(part.distance)) return name;
-  const QString to = text_of(part.to, document_.units());
-  return part.distance < 0
-             ? tr("%1: %2 deep in %3").arg(name, document_.say(-part.distance, Kind::length), to)
-             : tr("%1: %2 to %3").arg(name, document_.say(part.distance, Kind::length), to);
+  if (!part.near) return name;
+  const QString to = text_of(part.near->to, document_.units());
+  const double d = part.near->distance;
+  return d < 0 ? tr("%1: %2 deep in %3").arg(name, document_.say(-d, Kind::length), to)
+               : tr("%1: %2 to %3, wants %4")
+                     .arg(name, document_.say(d, Kind::length), to,
+                          document_.say(part.near->wanted, Kind::length));
 }
 
 void ShadedView::paintEvent(QPaintEvent*) {

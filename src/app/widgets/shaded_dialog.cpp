@@ -148,12 +148,11 @@ class ShadedDialog : public QDialog {
     way_->setValue(static_cast<int>(std::lround(1000 * document_.gear_position())));
     std::vector<const ScenePart*> near;
     for (const auto& part : view_->scene().parts)
-      if (std::isfinite(part.distance) && part.kind != SceneKind::keep_out) near.push_back(&part);
+      if (part.near && part.kind != SceneKind::keep_out) near.push_back(&part);
     std::sort(near.begin(), near.end(),
-              [](const auto* a, const auto* b) { return a->distance < b->distance; });
+              [](const auto* a, const auto* b) { return a->near->distance < b->near->distance; });
     QStringList lines;
-    for (const auto* part : near)
-      lines << (part->distance < part->wanted ? "▲ " : "● ") + view_->words_of(*part);
+    for (const auto* part : near) lines << (part->near->too_near() ? "▲ " : "● ") + view_->words_of(*part);
     told_->setText(lines.isEmpty() ? tr("nothing known is near it") : lines.join("\n"));
     const QString chosen = legs_->currentData().toString();
     legs_->clear();

@@ -81,11 +81,12 @@ class Builder {
           part.part == swing::Part::wheel ? SceneKind::wheel : SceneKind::leg, mesh_at(moving, part, turn),
           port);
       if (!nearest || nearest->part != part.part) continue;
-      scene_.parts.back().distance = nearest->distance;
-      scene_.parts.back().to = Text(nearest->obstacle);
-      scene_.parts.back().wanted = swings->input->wanted_clearance;
-      near_.push_back(
-          {nearest->obstacle, nearest->distance, scene_.parts.back().name, scene_.parts.back().wanted});
+      // An eighth of the wheel beyond what is wanted: near on a model as on an aircraft.
+      const double wanted = swings->input->wanted_clearance;
+      scene_.parts.back().near =
+          NearMiss{nearest->distance, wanted, wanted + leg.wheel.diameter / 8, Text(nearest->obstacle)};
+      near_.push_back({nearest->obstacle, *scene_.parts.back().near});
+      near_.back().second.to = scene_.parts.back().name;
     }
   }
 
@@ -93,26 +94,31 @@ class Builder {
   void standing(const Leg& leg, bool port) {
     if (!leg.axle.known()) return;
     const Wheel& w = leg.wheel;
+    // Drawn only: a shoulder or tube that is not told is drawn as is usual.
+    const double shoulder = w.shoulder_radius.known() ? w.shoulder_radius.si : w.width / 4;
+    const Vec3 half = (leg.wheel_spacing.known() ? leg.wheel_spacing / 2 : 0.0) * motion::axle_direction(leg);
     if (w.diameter.known() && w.width.known())
-      put(named(leg, port, "wheel"), SceneKind::wheel,
-          motion::mesh_of(motion::RoundedWheel{leg.axle.vec(), motion::axle_direction(leg), w.diameter,
-                                               w.width, w.width / 4}),
-          port);
+      for (const double side : {1.0, -1.0})
+        if (side > 0 || half.norm() > 0)
+          put(named(leg, port, swing::part_word(swing::Part::wheel)), SceneKind::wheel,
+              motion::mesh_of(motion::RoundedWheel{leg.axle.vec() + side * half, motion::axle_direction(leg),
+                                                   w.diameter, w.width, shoulder}),
+              port);
     const Vec3 top = leg.held_at();
     const Vec3 foot = motion::foot(leg);
     if (!top.allFinite() || !foot.allFinite()) return;
-    const double radius = w.width.known() ? w.width / 8 : 0.02 * (top - foot).norm();
-    put(named(leg, port, "leg"), SceneKind::leg, motion::mesh_of(motion::Capsule{top, foot, radius}), port);
+    const double radius = leg.tube_diameter.known() ? leg.tube_diameter / 2
+                          : w.width.known()         ? w.width / 8
+                                                    : 0.02 * (top - foot).norm();
+    put(named(leg, port, swing::part_word(swing::Part::leg)), SceneKind::leg,
+        motion::mesh_of(motion::Capsule{top, foot, radius}), port);
   }
 
   void panel(const Door& door) {
     const auto made = motion::panel_of(door);
     const Leg* leg = d_.gear.find(door.leg);
     if (!made || !leg) return;
-    const double opening = doors::moved_by_leg(door) ? doors::opening_at(d_, door, share_)
-                           : share_ <= 0             ? motion::opening_down(d_, door)
-                           : share_ >= 1             ? 0
-                                                     : made->open;
+    const double opening = doors::opening_at(d_, door, share_);
     if (!std::isfinite(opening)) return;
     const auto mesh = motion::mesh_of(*made, opening);
     put(d_.actor_word(door.id), SceneKind::door, mesh, false);
@@ -133,12 +139,9 @@ class Builder {
     for (const bool port : {false, true}) {
       if (port && !apart) continue;  // one that reaches over the middle is its own twin
       put(Text(k.name.empty() ? "keep-out" : k.name), SceneKind::keep_out, mesh, port);
-      for (const Near& n : near_)
-        if (n.obstacle == k.name && !(n.distance >= scene_.parts.back().distance)) {
-          scene_.parts.back().distance = n.distance;
-          scene_.parts.back().to = n.part;
-          scene_.parts.back().wanted = n.wanted;
-        }
+      auto& near = scene_.parts.back().near;
+      for (const auto& [obstacle, miss] : near_)
+        if (obstacle == k.name && (!near || miss.distance < near->distance)) near = miss;
     }
   }
 
@@ -163,16 +166,10 @@ class Builder {
     }
   }
 
-  struct Near {
-    std::string obstacle;
-    double distance;
-    Text part;
-    double wanted;
-  };
   const Design& d_;
   const Assessment& a_;
   double share_;
-  std::vector<Near> near_;
+  std::vector<std::pair<std::string, NearMiss>> near_;  //!< obstacle's name, and which part comes near it
   Scene scene_;
 };
 

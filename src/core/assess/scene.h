@@ -3,7 +3,8 @@
 //! for files. Starboard and port, SI, aircraft axes.
 #pragma once
 
-#include <limits>
+#include <algorithm>
+#include <optional>
 #include <vector>
 
 #include "core/assess/assess.h"
@@ -15,14 +16,21 @@ namespace kranich {
 
 enum class SceneKind { wheel, leg, unit, door, keep_out };
 
+//! How far a moving part is from what it comes nearest to.
+struct NearMiss {
+  double distance, wanted;  //!< m; negative: depth of overlap
+  double seen_from;         //!< from here on it counts as near
+  Text to;
+  bool too_near() const { return distance < std::max(0.0, wanted); }
+  //! 0 far, 1 as near as is wanted, or nearer.
+  double share() const { return std::clamp((seen_from - distance) / (seen_from - wanted), 0.0, 1.0); }
+};
+
 struct ScenePart {
   Text name;
   SceneKind kind = SceneKind::leg;
   motion::Mesh mesh;
-  //! Least distance to what it comes nearest to of the airframe, NaN where nothing is known; and to what.
-  double distance = std::numeric_limits<double>::quiet_NaN();
-  Text to;
-  double wanted = 0;  //!< distance
+  std::optional<NearMiss> near;  //!< nothing where nothing near it is known
 };
 struct SceneLine {
   Vec3 from, to;
