@@ -205,3 +205,25 @@ TEST_CASE("a body in the way bounds where its end may stand; what lacks a number
   CHECK(std::holds_alternative<Text>(
       AnchorModel::of(d, *d.gear.find(leg), AnchorEnd::airframe, Vec3(Vec3::UnitY()))));
 }
+
+TEST_CASE("a limit of the user's own bounds the map as it bounds the check") {
+  for (const auto& [d, leg] : cases()) {
+    const double force = model_of(d, leg, AnchorEnd::airframe).at({0, 0}).force;
+    INFO(leg << " " << force);
+    REQUIRE(force > 0);
+    Design own = d;
+    OwnLimit limit;
+    limit.measure = "drive.force";
+    limit.reason = "worn pump";
+    limit.lower = Given(force + 0.5);
+    own.own_limits = {limit};
+    REQUIRE(of(assess(own, Stations::only(Station::drive)), "drive.force", leg)->verdict == Verdict::fails);
+    const auto model = model_of(own, leg, AnchorEnd::airframe);
+    const auto m = model.map();
+    CHECK_FALSE(m.in_the_clear);
+    CHECK(model_of(d, leg, AnchorEnd::airframe).map().in_the_clear);
+    if (m.nearest) CHECK(model.at(*m.nearest).force > force + 0.3);
+    own.own_limits[0].lower = Given(force - 0.2);
+    CHECK(model_of(own, leg, AnchorEnd::airframe).map().in_the_clear);
+  }
+}

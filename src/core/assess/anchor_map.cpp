@@ -4,7 +4,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/assess/collector.h"
 #include "core/assess/drive_state.h"
+#include "core/base/measure.h"
 #include "core/place/keepout.h"
 
 namespace kranich {
@@ -43,6 +45,7 @@ std::variant<AnchorModel, Text> AnchorModel::of(const Design& d, const Leg& leg,
   m.end_ = end;
   m.here_ = end == AnchorEnd::airframe ? strut->on_airframe : strut->on_leg;
   m.across_ = across;
+  m.own_ = d.own_limits;
   for (size_t i = 0; i <= turns; ++i) {
     const double turn = flying.moves.full_turn * static_cast<double>(i) / turns;
     m.turns_.push_back({flying.moves.pose(motion::Carried::leg, turn),
@@ -108,25 +111,64 @@ AnchorMap AnchorModel::map(int nodes) const {
     std::string_view measure;
     Text name;
     double AnchorFigures::*figure;
-    double least, easy;  //!< what it must be, and what it is not tight from
+    Limit (*limit)(const AnchorFigures&);
     bool applies, known;
     MapField field, easy_field;
   };
   const AnchorFigures here = at({0, 0});
   std::vector<Side> sides{
-      {"drive.arm", "dead centre", &AnchorFigures::arm, 1e-6, 0.15 * here.largest_arm, true, true, {}, {}},
-      {"drive.force", "force", &AnchorFigures::force, 0, 0.3, true, std::isfinite(push_), {}, {}},
+      {"drive.arm",
+       "dead centre",
+       &AnchorFigures::arm,
+       [](const AnchorFigures& f) { return arm_limit(f.largest_arm); },
+       true,
+       true,
+       {},
+       {}},
+      {"drive.force",
+       "force",
+       &AnchorFigures::force,
+       [](const AnchorFigures&) { return force_limit(); },
+       true,
+       std::isfinite(push_),
+       {},
+       {}},
       {"drive.stroke",
        "stroke",
        &AnchorFigures::stroke,
-       0,
-       0.03 * here.range,
+       [](const AnchorFigures& f) { return stroke_limit(f.range); },
        true,
        std::isfinite(stroke_),
        {},
        {}},
-      {"drive.column", "rod bows out", &AnchorFigures::column, 0, 0.1, cylinder_.has_value(), true, {}, {}},
-      {"", "room of its body", &AnchorFigures::room, 0, 0, body_.beside_anything(), body_.known(), {}, {}}};
+      {"drive.column",
+       "rod bows out",
+       &AnchorFigures::column,
+       [](const AnchorFigures&) { return column_limit(); },
+       cylinder_.has_value(),
+       true,
+       {},
+       {}},
+      {"",
+       "room of its body",
+       &AnchorFigures::room,
+       [](const AnchorFigures&) { return at_least(0, "it must not run into the structure"); },
+       body_.beside_anything(),
+       body_.known(),
+       {},
+       {}}};
+  // How far a figure is inside its limit, and inside what is not tight.
+  const auto spare = [&](const Side& side, const AnchorFigures& f) {
+    const double value = f.*side.figure;
+    // A rod that only pulls does not bow; past a dead centre that says it all.
+    if (!std::isfinite(value)) return std::pair{1.0, 1.0};
+    Limit limit = side.limit(f);
+    if (!side.measure.empty()) limit = with_own(own_, side.measure, std::move(limit));
+    const Judgement j = judge(value, limit, side.measure.empty() ? 0 : measure(side.measure).zero_scale);
+    double easy = side.measure.empty() ? j.margin : j.margin_fraction - 0.1;
+    if (limit.hold_lower) easy = std::min(j.margin, value - *limit.hold_lower);
+    return std::pair{j.margin, easy};
+  };
   std::vector<Text> lacking;
   for (const Side& side : sides)
     if (side.applies && !side.known) lacking.push_back(side.name);
@@ -140,10 +182,9 @@ AnchorMap AnchorModel::map(int nodes) const {
       const AnchorFigures f = at(m.area.node(column, row));
       const auto node = static_cast<size_t>(row * nodes + column);
       for (Side& l : sides) {
-        const double value = f.*l.figure;
-        // A rod that only pulls does not bow; past a dead centre that says it all.
-        l.field[node] = static_cast<float>(std::isfinite(value) ? value - l.least : 1);
-        l.easy_field[node] = static_cast<float>(std::isfinite(value) ? value - l.easy : 1);
+        const auto [margin, easy] = spare(l, f);
+        l.field[node] = static_cast<float>(margin);
+        l.easy_field[node] = static_cast<float>(easy);
       }
     }
   std::vector<const MapField*> fields;
@@ -151,10 +192,8 @@ AnchorMap AnchorModel::map(int nodes) const {
   m.clear = pieces_within(m.area, fields);
   for (const Side& l : sides) fields.push_back(&l.easy_field);
   m.easy = pieces_within(m.area, fields);
-  m.in_the_clear = std::all_of(sides.begin(), sides.end(), [&](const Side& l) {
-    const double value = here.*l.figure;
-    return !std::isfinite(value) || value >= l.least;
-  });
+  m.in_the_clear =
+      std::all_of(sides.begin(), sides.end(), [&](const Side& l) { return spare(l, here).first >= 0; });
   if (!m.in_the_clear) m.nearest = nearest_in(m.area, m.clear, {0, 0});
   for (Side& l : sides) {
     auto curves = zero_lines(m.area, l.field);

@@ -101,6 +101,7 @@ class AnchorModel {
   double push_ = AnchorFigures::unknown, pull_ = AnchorFigures::unknown, stroke_ = AnchorFigures::unknown;
   std::optional<drive::HydraulicCylinder> cylinder_;
   DriveBody body_;
+  std::vector<OwnLimit> own_;  //!< the user's
 };
 
 }  // namespace kranich

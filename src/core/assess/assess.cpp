@@ -22,9 +22,8 @@
 
 namespace kranich {
 
-Finding& Collector::add(std::string_view measure_id, double value, Limit limit, double tolerance_effect) {
-  const Measure& m = measure(measure_id);
-  for (const auto& own : design_.own_limits) {
+Limit with_own(const std::vector<OwnLimit>& limits, std::string_view measure_id, Limit limit) {
+  for (const auto& own : limits) {
     if (own.measure != measure_id) continue;
     limit.hold_lower.reset();
     limit.hold_upper.reset();
@@ -32,6 +31,12 @@ Finding& Collector::add(std::string_view measure_id, double value, Limit limit, 
     if (own.upper.known()) limit.upper = own.upper;
     limit.source = own.reason.empty() ? Text("your own limit") : say("your own limit: {}", own.reason);
   }
+  return limit;
+}
+
+Finding& Collector::add(std::string_view measure_id, double value, Limit limit, double tolerance_effect) {
+  const Measure& m = measure(measure_id);
+  limit = with_own(design_.own_limits, measure_id, std::move(limit));
   Finding f;
   f.measure_id = measure_id;
   f.subject = subject_;

@@ -152,10 +152,8 @@ class DriveJudge {
     const auto arm = [&](double t) { return drive::arm_of(flying.moves, *strut, t); };
     const auto figures = drive::actuator_figures(flying, *strut);
     const double largest_arm = drive::largest_over(full, [&](double t) { return std::abs(arm(t)); }).value;
-    auto& dead =
-        collect_.add("drive.arm", figures.dead_centres.empty() ? figures.least_arm.value : 0,
-                     at_least_or_tight(1e-6, 0.15 * largest_arm,
-                                       "no dead centre inside the travel; short arms make forces large"));
+    auto& dead = collect_.add("drive.arm", figures.dead_centres.empty() ? figures.least_arm.value : 0,
+                              arm_limit(largest_arm));
     dead.working = {{"least at a turn of", figures.least_arm.turn, Kind::angle},
                     {"largest", largest_arm, Kind::length},
                     {"down", arm(0), Kind::length},
@@ -211,7 +209,7 @@ class DriveJudge {
         }
       }
     }
-    auto& f = judged("drive.force", worst, at_least_or_tight(0, 0.3, "practice: three tenths in hand"));
+    auto& f = judged("drive.force", worst, force_limit());
     f.remark.also(way_of(then));
     f.working = {
         {"worst at a turn of", at, Kind::angle},
@@ -248,8 +246,7 @@ class DriveJudge {
       collect_.unknown("drive.stroke", entry(root() + "stroke_m", "its stroke"));
       return;
     }
-    auto& f = collect_.add("drive.stroke", r_.stroke - range,
-                           at_least_or_tight(0, 0.03 * range, "motor or valve stops before the hard limit"));
+    auto& f = collect_.add("drive.stroke", r_.stroke - range, stroke_limit(range));
     f.working = {{"needed", range, Kind::length},
                  {"shortest", figures.shortest, Kind::length},
                  {"longest", figures.longest, Kind::length},
@@ -258,8 +255,7 @@ class DriveJudge {
   void column(drive::HydraulicCylinder c, double longest, double push) {
     c.pinned_length = longest;
     if (!(push > 0)) return;
-    auto& f = collect_.add("drive.column", c.column_load() / (1.5 * push) - 1,
-                           at_least(0, "Euler's, half as much again as the greatest push"));
+    auto& f = collect_.add("drive.column", c.column_load() / (1.5 * push) - 1, column_limit());
     f.working = {{"gives way at", c.column_load(), Kind::force},
                  {"greatest push", push, Kind::force},
                  {"between its pins, extended", longest, Kind::length}};

@@ -39,6 +39,9 @@ class Collector {
   GearState state_ = GearState::static_load;
 };
 
+//! A limit with what the user has set for that measure in its place.
+Limit with_own(const std::vector<OwnLimit>& limits, std::string_view measure_id, Limit limit);
+
 inline Limit at_least(double lower, Text source) { return {lower, {}, {}, {}, std::move(source)}; }
 inline Limit at_most(double upper, Text source) { return {{}, upper, {}, {}, std::move(source)}; }
 inline Limit within(double lower, double upper, Text source) {

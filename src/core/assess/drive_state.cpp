@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/strength_state.h"
 #include "core/model/lacking.h"
@@ -75,6 +76,16 @@ drive::LegLoad on_jacks(drive::LegLoad load) {
   load.load_factor = 1;
   return load;
 }
+
+Limit arm_limit(double largest_arm) {
+  return at_least_or_tight(1e-6, 0.15 * largest_arm,
+                           "no dead centre inside the travel; short arms make forces large");
+}
+Limit force_limit() { return at_least_or_tight(0, 0.3, "practice: three tenths in hand"); }
+Limit stroke_limit(double range) {
+  return at_least_or_tight(0, 0.03 * range, "motor or valve stops before the hard limit");
+}
+Limit column_limit() { return at_least(0, "Euler's, half as much again as the greatest push"); }
 
 std::optional<drive::Strut> actuator_of(const Leg& leg) {
   const Drive& r = leg.retraction.drive;

@@ -6,6 +6,7 @@
 #include <variant>
 
 #include "core/assess/assess.h"
+#include "core/base/finding.h"
 #include "core/base/say.h"
 #include "core/drive/load.h"
 #include "core/drive/machines.h"
@@ -30,17 +31,24 @@ std::variant<DriveLoad, Text> drive_load(const Design& design, const Leg& leg);
 //! The same on jacks: no air.
 drive::LegLoad on_jacks(drive::LegLoad load);
 
+//! What an actuator or cylinder must keep, the same for checks and map: its least arm beside its largest, its
+//! force in hand, its stroke beyond what the travel asks for, its rod as a column.
+Limit arm_limit(double largest_arm);
+Limit force_limit();
+Limit stroke_limit(double range);
+Limit column_limit();
+
 std::optional<drive::Strut> actuator_of(const Leg& leg);
 std::optional<drive::ServoLinkage> servo_of(const Leg& leg);
 std::optional<drive::GearedMotor> motor_of(const Leg& leg);
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
 //! Its down-spring, all of it known but perhaps its force (then 1 N).
 std::optional<drive::DownSpring> down_spring_of(const Leg& leg);
-//! Its folding brace in the plane of the swing: (y, z) of a sideways one, else (x, z).
 //! What an aircraft asks of a retract unit of a leg: its greatest flown mass, and the greatest moment about
 //! the pin over the leg's load cases. NaN where it is not known.
 swing::UnitNeed unit_need(const Assessment& assessment, const Leg& leg);
 
+//! Its folding brace in the plane of the swing: (y, z) of a sideways one, else (x, z).
 std::optional<swing::FoldingBrace> brace_of(const Leg& leg);
 swing::Vec2 in_plane_of_swing(const Leg& leg, const Vec3& point);
 
