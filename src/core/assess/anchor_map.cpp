@@ -111,32 +111,18 @@ AnchorMap AnchorModel::map(int nodes) const {
     std::string_view measure;
     Text name;
     double AnchorFigures::*figure;
-    Limit (*limit)(const AnchorFigures&);
+    Limit limit;  //!< what is tight of arm and stroke goes by the present place's
     bool applies, known;
     MapField field, easy_field;
   };
   const AnchorFigures here = at({0, 0});
   std::vector<Side> sides{
-      {"drive.arm",
-       "dead centre",
-       &AnchorFigures::arm,
-       [](const AnchorFigures& f) { return arm_limit(f.largest_arm); },
-       true,
-       true,
-       {},
-       {}},
-      {"drive.force",
-       "force",
-       &AnchorFigures::force,
-       [](const AnchorFigures&) { return force_limit(); },
-       true,
-       std::isfinite(push_),
-       {},
-       {}},
+      {"drive.arm", "dead centre", &AnchorFigures::arm, arm_limit(here.largest_arm), true, true, {}, {}},
+      {"drive.force", "force", &AnchorFigures::force, force_limit(), true, std::isfinite(push_), {}, {}},
       {"drive.stroke",
        "stroke",
        &AnchorFigures::stroke,
-       [](const AnchorFigures& f) { return stroke_limit(f.range); },
+       stroke_limit(here.range),
        true,
        std::isfinite(stroke_),
        {},
@@ -144,7 +130,7 @@ AnchorMap AnchorModel::map(int nodes) const {
       {"drive.column",
        "rod bows out",
        &AnchorFigures::column,
-       [](const AnchorFigures&) { return column_limit(); },
+       column_limit(),
        cylinder_.has_value(),
        true,
        {},
@@ -152,18 +138,19 @@ AnchorMap AnchorModel::map(int nodes) const {
       {"",
        "room of its body",
        &AnchorFigures::room,
-       [](const AnchorFigures&) { return at_least(0, "it must not run into the structure"); },
+       at_least(0, "it must not run into the structure"),
        body_.beside_anything(),
        body_.known(),
        {},
        {}}};
+  for (Side& side : sides)
+    if (!side.measure.empty()) side.limit = with_own(own_, side.measure, std::move(side.limit));
   // How far a figure is inside its limit, and inside what is not tight.
   const auto spare = [&](const Side& side, const AnchorFigures& f) {
     const double value = f.*side.figure;
     // A rod that only pulls does not bow; past a dead centre that says it all.
     if (!std::isfinite(value)) return std::pair{1.0, 1.0};
-    Limit limit = side.limit(f);
-    if (!side.measure.empty()) limit = with_own(own_, side.measure, std::move(limit));
+    const Limit& limit = side.limit;
     const Judgement j = judge(value, limit, side.measure.empty() ? 0 : measure(side.measure).zero_scale);
     double easy = side.measure.empty() ? j.margin : j.margin_fraction - 0.1;
     if (limit.hold_lower) easy = std::min(j.margin, value - *limit.hold_lower);
