@@ -30,7 +30,7 @@ sequence::Plan planned(const Design& d) {
 std::vector<sequence::Answer> played(const sequence::Plan& plan, bool up,
                                      const std::map<int, double>& slow = {}) {
   sequence::Player p;
-  const auto actors = numbered_actors(plan);
+  const auto actors = sequence::numbered_actors(plan);
   for (const BenchLine& l : sequencer_lines(plan))
     if (l.word == "STEP")
       p.add({*l.field("way") > 0.5, static_cast<int>(*l.field("actor")), *l.field("start"), *l.field("time"),
@@ -214,10 +214,10 @@ TEST_CASE("a door meant to stay ajar ends there, going down only") {
 TEST_CASE("played as planned nothing is late; the actor that is slow is named, and only it") {
   const Design d = demo("redshank");
   const auto plan = planned(d);
-  const auto actors = numbered_actors(plan);
+  const auto actors = sequence::numbered_actors(plan);
   for (const bool up : {true, false}) {
     const auto answers = played(plan, up);
-    CHECK(against_plan(d, plan, up, answers).empty());
+    CHECK(sequence::against_plan(d, plan, up, answers).empty());
     // Where the plan has each of them, the player has it.
     std::vector<Text> problems;
     const auto line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
@@ -227,7 +227,7 @@ TEST_CASE("played as planned nothing is late; the actor that is slow is named, a
         CHECK(position == Approx(sequence::position_at(line, id, a.t, answers[0].at.at(actor))).margin(1e-9));
       }
     for (size_t i = 0; i < actors.size(); ++i) {
-      const auto late = against_plan(d, plan, up, played(plan, up, {{static_cast<int>(i), 2.5}}));
+      const auto late = sequence::against_plan(d, plan, up, played(plan, up, {{static_cast<int>(i), 2.5}}));
       const auto& moves = up ? plan.up : plan.down;
       const bool moved =
           std::any_of(moves.begin(), moves.end(), [&](const auto& m) { return m.actor == actors[i]; });
@@ -241,12 +241,12 @@ TEST_CASE("what does not move, or not to its end, is said") {
   const Design d = demo("redshank");
   const auto plan = planned(d);
   const auto answers = played(plan, true);
-  const auto actors = numbered_actors(plan);
+  const auto actors = sequence::numbered_actors(plan);
   const int number =
       static_cast<int>(std::find(actors.begin(), actors.end(), plan.up[0].actor) - actors.begin());
   auto still = answers;
   for (auto& a : still) a.at[number] = still[0].at[number];
-  auto said = against_plan(d, plan, true, still);
+  auto said = sequence::against_plan(d, plan, true, still);
   REQUIRE_FALSE(said.empty());
   CHECK(in_words(said[0]).find("did not move") != std::string::npos);
   auto jammed = answers;
@@ -254,7 +254,7 @@ TEST_CASE("what does not move, or not to its end, is said") {
     const double from = jammed[0].at[number];
     a.at[number] = std::clamp(a.at[number], from - 0.6, from + 0.6);
   }
-  said = against_plan(d, plan, true, jammed);
+  said = sequence::against_plan(d, plan, true, jammed);
   REQUIRE_FALSE(said.empty());
   CHECK(in_words(said[0]).find("did not get there") != std::string::npos);
 }

@@ -164,4 +164,13 @@ void limit_line(Sheet& s, const QPolygonF& line, bool faint) {
   }
 }
 
+void fill_pieces(QPainter& p, const std::vector<QPolygonF>& pieces, const QColor& colour) {
+  p.save();
+  p.setRenderHint(QPainter::Antialiasing, false);
+  p.setPen(QPen(colour, 1));  // closes the seams between the pieces
+  p.setBrush(colour);
+  for (const auto& piece : pieces) p.drawPolygon(piece);
+  p.restore();
+}
+
 }  // namespace kranich::app

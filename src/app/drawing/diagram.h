@@ -28,6 +28,9 @@ struct NamedCurve {
 //! A limit's line (in the pane's world, what fails to its left) with short strokes on the side that fails.
 void limit_line(Sheet& sheet, const QPolygonF& line, bool faint = false);
 
+//! The pieces of a map (as the device has them) in one tone, without seams between them.
+void fill_pieces(QPainter& painter, const std::vector<QPolygonF>& pieces, const QColor& colour);
+
 struct Diagram {
   QString title, x_title, y_title;
   std::vector<QPointF> curve;

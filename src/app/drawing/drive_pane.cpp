@@ -76,13 +76,10 @@ void DrivePane::draw_map(Sheet& s) {
   QPainter tones(&layer);
   tones.translate(-whole.topLeft());
   const auto fill = [&](const std::vector<MapPolygon>& pieces, const QColor& colour) {
-    tones.setPen(QPen(colour, 1));  // closes the seams between the pieces
-    tones.setBrush(colour);
-    for (const auto& piece : pieces) {
-      QPolygonF polygon;
-      for (const auto& p : piece) polygon << s.frame().to_device(at(p));
-      tones.drawPolygon(polygon);
-    }
+    std::vector<QPolygonF> list;
+    for (const auto& piece : pieces)
+      for (list.emplace_back(); const auto& p : piece) list.back() << s.frame().to_device(at(p));
+    fill_pieces(tones, list, colour);
   };
   fill(m->clear, t.tight);
   fill(m->easy, t.holds);

@@ -79,15 +79,11 @@ void MapPane::draw_clear(Sheet& s) const {
   QPainter& p = s.painter();
   p.fillRect(s.frame().device(), mixed(t.fails, t.dark ? 0.10 : 0.05));
   const auto fill = [&](const std::vector<MapPolygon>& pieces, const QColor& colour) {
-    p.setRenderHint(QPainter::Antialiasing, false);
-    p.setPen(QPen(colour, 1));  // closes the seams between the pieces
-    p.setBrush(colour);
-    for (const auto& piece : pieces) {
-      QPolygonF polygon;
-      for (const auto& point : piece) polygon << s.frame().to_device(to_world(point));
-      p.drawPolygon(polygon);
-    }
-    p.setRenderHint(QPainter::Antialiasing, true);
+    std::vector<QPolygonF> list;
+    for (const auto& piece : pieces)
+      for (list.emplace_back(); const auto& point : piece)
+        list.back() << s.frame().to_device(to_world(point));
+    fill_pieces(p, list, colour);
   };
   fill(map_.clear, mixed(t.tight, t.dark ? 0.30 : 0.22));
   fill(map_.easy, mixed(t.holds, t.dark ? 0.42 : 0.30));

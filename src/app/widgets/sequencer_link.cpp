@@ -107,7 +107,7 @@ void SequencerLink::write(Out what, const QString& file) {
 void SequencerLink::simulate() {
   // The stand-in knows actors by number only: how fast each is, is told here.
   const Design& d = document_.design();
-  const auto actors = numbered_actors(plan());
+  const auto actors = sequence::numbered_actors(plan());
   QStringList arguments{"sequencer"};
   for (size_t i = 0; i < actors.size(); ++i) {
     Given factor;
@@ -172,7 +172,8 @@ void SequencerLink::heard(const BenchLine& l) {
 void SequencerLink::compare() {
   const Design& d = document_.design();
   QStringList lines;
-  for (const Text& t : against_plan(d, sent_, up_, answers_)) lines << text_of(t, document_.units());
+  for (const Text& t : sequence::against_plan(d, sent_, up_, answers_))
+    lines << text_of(t, document_.units());
   against_->setText(lines.isEmpty() ? tr("✓ all as planned, within the spread") : "▲ " + lines.join("\n▲ "));
   against_->show();
 }
@@ -186,7 +187,7 @@ void SequencerLink::forget(const QString& why) {
 std::vector<std::pair<std::string, sequence::AnsweredMove>> SequencerLink::answered() const {
   std::vector<std::pair<std::string, sequence::AnsweredMove>> list;
   if (up_ != playback_.up) return list;
-  const auto actors = numbered_actors(sent_);
+  const auto actors = sequence::numbered_actors(sent_);
   for (const auto& m : sequence::moves_in(answers_))
     if (m.actor >= 0 && static_cast<size_t>(m.actor) < actors.size())
       list.emplace_back(actors[static_cast<size_t>(m.actor)], m);

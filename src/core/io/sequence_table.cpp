@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <nlohmann/json.hpp>
 
 #include "core/io/csv.h"
@@ -80,16 +79,8 @@ std::string wiring_csv(const Design& d) {
   return text;
 }
 
-std::vector<std::string> numbered_actors(const sequence::Plan& plan) {
-  std::vector<std::string> list;
-  each(plan, [&](bool, const sequence::Move& m) {
-    if (std::find(list.begin(), list.end(), m.actor) == list.end()) list.push_back(m.actor);
-  });
-  return list;
-}
-
 std::vector<BenchLine> sequencer_lines(const sequence::Plan& plan) {
-  const auto actors = numbered_actors(plan);
+  const auto actors = sequence::numbered_actors(plan);
   std::vector<BenchLine> lines{{"CLEAR", {}}};
   each(plan, [&](bool up, const sequence::Move& m) {
     const auto actor = std::find(actors.begin(), actors.end(), m.actor) - actors.begin();
@@ -101,38 +92,6 @@ std::vector<BenchLine> sequencer_lines(const sequence::Plan& plan) {
                       {"to", told(m.ends_at)}}});
   });
   return lines;
-}
-
-std::vector<Text> against_plan(const Design& d, const sequence::Plan& plan, bool up,
-                               const std::vector<sequence::Answer>& answers) {
-  constexpr double near = 0.05;
-  const auto actors = numbered_actors(plan);
-  const auto found = sequence::moves_in(answers);
-  std::vector<Text> list;
-  std::map<std::string, size_t> seen;  // how many movements of each have been paired
-  for (const auto& m : up ? plan.up : plan.down) {
-    const auto number = static_cast<int>(std::find(actors.begin(), actors.end(), m.actor) - actors.begin());
-    size_t skip = seen[m.actor]++;
-    const sequence::AnsweredMove* answered = nullptr;
-    for (const auto& f : found)
-      if (f.actor == number && skip-- == 0) {
-        answered = &f;
-        break;
-      }
-    const Text name = say("{}, {}", d.actor_word(m.actor), Text(std::string(sequence::word_of(m.action))));
-    const auto time = [](double t) { return Amount{t, Kind::time}; };
-    if (!answered)
-      list.push_back(say("{}: did not move", name));
-    else if (!std::isfinite(answered->ends) || std::abs(answered->to - m.ends_at) > 0.01)
-      list.push_back(say("{}: did not get there", name));
-    else if (answered->ends > m.latest + near)
-      list.push_back(
-          say("{}: there after {}, planned by {} at the latest", name, time(answered->ends), time(m.latest)));
-    else if (answered->ends < m.earliest - near)
-      list.push_back(
-          say("{}: there after {}, planned from {} on", name, time(answered->ends), time(m.earliest)));
-  }
-  return list;
 }
 
 }  // namespace kranich

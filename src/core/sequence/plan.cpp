@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <iterator>
+#include <map>
 
 #include "core/doors/door.h"
 #include "core/sequence/boxes.h"
@@ -122,6 +123,46 @@ Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std:
                      [](const Step& a, const Step& b) { return a.start < b.start; });
   }
   return d.sequence;
+}
+
+std::vector<std::string> numbered_actors(const Plan& plan) {
+  std::vector<std::string> list;
+  for (const auto* moves : {&plan.up, &plan.down})
+    for (const Move& m : *moves)
+      if (std::find(list.begin(), list.end(), m.actor) == list.end()) list.push_back(m.actor);
+  return list;
+}
+
+std::vector<Text> against_plan(const Design& d, const Plan& plan, bool up,
+                               const std::vector<Answer>& answers) {
+  constexpr double near = 0.05;
+  const auto actors = numbered_actors(plan);
+  const auto found = moves_in(answers);
+  std::vector<Text> list;
+  std::map<std::string, size_t> seen;  // how many movements of each have been paired
+  for (const auto& m : up ? plan.up : plan.down) {
+    const auto number = static_cast<int>(std::find(actors.begin(), actors.end(), m.actor) - actors.begin());
+    size_t skip = seen[m.actor]++;
+    const AnsweredMove* answered = nullptr;
+    for (const auto& f : found)
+      if (f.actor == number && skip-- == 0) {
+        answered = &f;
+        break;
+      }
+    const Text name = say("{}, {}", d.actor_word(m.actor), Text(std::string(word_of(m.action))));
+    const auto time = [](double t) { return Amount{t, Kind::time}; };
+    if (!answered)
+      list.push_back(say("{}: did not move", name));
+    else if (!std::isfinite(answered->ends) || std::abs(answered->to - m.ends_at) > 0.01)
+      list.push_back(say("{}: did not get there", name));
+    else if (answered->ends > m.latest + near)
+      list.push_back(
+          say("{}: there after {}, planned by {} at the latest", name, time(answered->ends), time(m.latest)));
+    else if (answered->ends < m.earliest - near)
+      list.push_back(
+          say("{}: there after {}, planned from {} on", name, time(answered->ends), time(m.earliest)));
+  }
+  return list;
 }
 
 }  // namespace kranich::sequence

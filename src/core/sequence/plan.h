@@ -9,6 +9,7 @@
 
 #include "core/base/say.h"
 #include "core/model/design.h"
+#include "core/sequence/player.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich::sequence {
@@ -34,9 +35,18 @@ std::string_view word_of(Action action);
 
 //! Steps with the least waits: each leg starts once its slowest door frees it, each door that shall be shut
 //! closes once the slowest leg has come to rest, each with the time wanted in hand and a tenth of it on top,
-//! to the next twentieth of a second. A door that no step closes going down stays open below its leg. Legs and doors
-//! whose times or places are unknown are named in `problems`; their steps stay as they were, none where there
-//! were none.
+//! to the next twentieth of a second. A door that no step closes going down stays open below its leg. Legs
+//! and doors whose times or places are unknown are named in `problems`; their steps stay as they were, none
+//! where there were none.
 Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems);
+
+//! The actors of a plan by the numbers that a sequencer on a line knows them by: in the order of their first
+//! appearance, going up first.
+std::vector<std::string> numbered_actors(const Plan& plan);
+//! What a sequencer answered to one way of a plan, actor by actor, against it: later than the slowest it was
+//! planned with, earlier than the fastest, not arrived, not moved. Empty: all as planned, to a twentieth of a
+//! second.
+std::vector<Text> against_plan(const Design& design, const Plan& plan, bool up,
+                               const std::vector<Answer>& answers);
 
 }  // namespace kranich::sequence
