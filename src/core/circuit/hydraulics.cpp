@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "core/base/numerics.h"
+#include "core/base/ode.h"
 
 namespace kranich::circuit {
 namespace {
@@ -155,35 +156,22 @@ TeeRun run(const std::vector<Branch>& branches, int steps, At&& at) {
   std::vector<double> place(n, 0.0);
   std::vector<bool> arrived(n, false);
   std::vector<bool> moving(n, false);
+  std::vector<double> v(n);
   double time = 0;
-  const auto speeds = [&](const std::vector<double>& places, Instant* seen = nullptr) {
-    Instant now = at(places, arrived);
-    std::vector<double> v(n);
-    for (size_t i = 0; i < n; ++i) v[i] = now.flows[i] / branches[i].area / branches[i].length;
-    if (seen) *seen = std::move(now);
-    return v;
+  const auto within = [](std::vector<double> places) {
+    for (double& p : places) p = std::clamp(p, 0.0, 1.0);
+    return places;
   };
-  const auto moved = [&](const std::vector<double>& from, const std::vector<double>& by, double h) {
-    std::vector<double> to(n);
-    for (size_t i = 0; i < n; ++i) to[i] = std::clamp(from[i] + h * by[i], 0.0, 1.0);
-    return to;
-  };
-  // Of fourth order; a branch that starts or halts makes a corner that a fine step keeps small.
-  const auto step = [&](const std::vector<double>& from, double h) {
-    const auto k1 = speeds(from);
-    const auto k2 = speeds(moved(from, k1, h / 2));
-    const auto k3 = speeds(moved(from, k2, h / 2));
-    const auto k4 = speeds(moved(from, k3, h));
-    std::vector<double> mean(n);
-    for (size_t i = 0; i < n; ++i) mean[i] = (k1[i] + 2 * k2[i] + 2 * k3[i] + k4[i]) / 6;
-    return mean;
+  const auto speeds = [&](const std::vector<double>& places, std::vector<double>& speed, double) {
+    const Instant now = at(within(places), arrived);
+    for (size_t i = 0; i < n; ++i) speed[i] = now.flows[i] / branches[i].area / branches[i].length;
+    return now.pressure;
   };
   size_t left = n;
   for (int round = 0; round < 200000 && left > 0; ++round) {
-    Instant now;
-    const auto v = speeds(place, &now);
-    out.peak_pressure = std::max(out.peak_pressure, now.pressure);
-    out.samples.push_back({time, now.pressure, place});
+    const double pressure = speeds(place, v, time);
+    out.peak_pressure = std::max(out.peak_pressure, pressure);
+    out.samples.push_back({time, pressure, place});
     double fastest = 0;
     for (size_t i = 0; i < n; ++i) {
       const bool goes = !arrived[i] && v[i] > 1e-9;
@@ -198,14 +186,14 @@ TeeRun run(const std::vector<Branch>& branches, int steps, At&& at) {
     }
     if (!(fastest > 1e-9)) break;  // the pump cannot
     const double whole = 1.0 / steps / fastest;
-    double h = whole;
-    auto mean = step(place, h);
+    // A branch that starts or halts makes a corner that a fine step keeps small.
+    auto next = stepped(speeds, place, time, whole);
     // No further than the next arrival.
+    double h = whole;
     for (size_t i = 0; i < n; ++i)
-      if (!arrived[i] && mean[i] > 0) h = std::min(h, (1 - place[i]) / mean[i]);
-    if (h <= 0) h = 0;
-    if (h > 0 && h < whole) mean = step(place, h);
-    place = moved(place, mean, h);
+      if (!arrived[i] && next[i] > place[i]) h = std::min(h, whole * (1 - place[i]) / (next[i] - place[i]));
+    if (h < whole) next = stepped(speeds, place, time, h);
+    place = within(std::move(next));
     time += h;
     for (size_t i = 0; i < n; ++i)
       if (!arrived[i] && place[i] >= 1 - 1e-12) {

@@ -2,11 +2,11 @@
 #include "core/drive/fall.h"
 
 #include <array>
-#include <boost/numeric/odeint.hpp>
 #include <cmath>
 #include <limits>
 
 #include "core/base/numerics.h"
+#include "core/base/ode.h"
 
 namespace kranich::drive {
 
@@ -31,14 +31,14 @@ Fall fall(const FreeFall& f) {
     r.stops_at = full;
     return r;
   }
-  namespace ode = boost::numeric::odeint;
-  auto stepper = ode::make_dense_output(1e-10, 1e-10, ode::runge_kutta_dopri5<State>());
-  stepper.initialize(State{full, 0}, 0.0, 1e-4);
+  // Down and locked, or turned back on the way.
+  const auto ends = [](const State& x) { return x; };
+  Following motion(State{full, 0}, step, ends, 1e-4, 1e-10, 1e-10);
   constexpr double longest = 600;
-  const auto over = [&](const State& x) { return x[0] <= 0 || (x[1] >= 0 && x[0] < full * (1 - 1e-9)); };
-  while (!over(stepper.current_state()) && stepper.current_time() < longest) stepper.do_step(step);
-  State at{};
-  r.time = end_within(stepper, at, over);
+  while (motion.time() < longest && motion.step(longest).crossed < 0) {
+  }
+  const State& at = motion.state();
+  r.time = motion.time();
   r.reaches_lock = at[0] <= 1e-7;
   r.arrival_speed = r.reaches_lock ? -at[1] : 0;
   r.stops_at = r.reaches_lock ? 0 : at[0];

@@ -91,21 +91,6 @@ struct Extreme {
 };
 Extreme largest_over(double full_turn, const std::function<double(double)>& f);
 Extreme least_over(double full_turn, const std::function<double(double)>& f);
-//! Where within a stepper's last step a state is over its end: by halving, to the last digits. Returns the
-//! time and leaves the state there.
-template <class Stepper, class State, class Over>
-double end_within(Stepper& stepper, State& at, Over over) {
-  double low = stepper.previous_time();
-  double high = stepper.current_time();
-  for (int i = 0; i < 60; ++i) {
-    const double middle = (low + high) / 2;
-    stepper.calc_state(middle, at);
-    (over(at) ? high : low) = middle;
-  }
-  stepper.calc_state(high, at);
-  return high;
-}
-
 //! Work of a torque over the travel, J.
 double work_over(double full_turn, const std::function<double(double)>& torque);
 

@@ -3,11 +3,11 @@
 
 #include <array>
 #include <boost/math/quadrature/gauss_kronrod.hpp>
-#include <boost/numeric/odeint.hpp>
 #include <cmath>
 #include <limits>
 #include <numbers>
 
+#include "core/base/ode.h"
 #include "core/drive/load.h"
 
 namespace kranich::drive {
@@ -58,15 +58,14 @@ MotorRun run_over(const GearedMotor& m, double full, const std::function<double(
     const double own = m.motor.torque_at(x[1] * m.ratio());
     dx = {x[1], (own * m.ratio() * m.efficiency - resisting(x[0])) / inertia, m.motor.current_at(own)};
   };
-  namespace ode = boost::numeric::odeint;
-  auto stepper = ode::make_dense_output(1e-10, 1e-10, ode::runge_kutta_dopri5<State>());
-  stepper.initialize(State{0, 0, 0}, 0.0, 1e-4);
+  const auto to_go = [full](const State& x) { return std::array{x[0] - full}; };
+  Following motion(State{0, 0, 0}, step, to_go, 1e-4, 1e-10, 1e-10);
   const double longest = 100 * r.time_steady + 100;
-  while (stepper.current_state()[0] < full && stepper.current_time() < longest) stepper.do_step(step);
-  if (stepper.current_state()[0] < full) return r;
-  State at{};
-  r.time_from_rest = end_within(stepper, at, [&](const State& x) { return x[0] >= full; });
-  r.charge = at[2];
+  int arrives = -1;
+  while (arrives < 0 && motion.time() < longest) arrives = motion.step(longest).crossed;
+  if (arrives < 0) return r;
+  r.time_from_rest = motion.time();
+  r.charge = motion.state()[2];
   return r;
 }
 

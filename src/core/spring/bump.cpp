@@ -3,11 +3,11 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/numeric/odeint.hpp>
 #include <cmath>
 #include <numbers>
 
 #include "core/base/numerics.h"
+#include "core/base/ode.h"
 #include "core/base/quantity.h"
 #include "core/spring/road.h"
 
@@ -178,7 +178,6 @@ BumpResult roll_over(const BumpModel& m, int points) {
   const Rolling rolling(m, road);
   State x = rolling.start();
   const double duration = (2 * road.reach() + 0.4 * m.radius) / m.speed + 1.5 * std::sqrt(m.radius / g);
-  boost::numeric::odeint::runge_kutta4<State> stepper;
   BumpResult r{};
   r.least_load = rolling.static_load();
   const auto rest = m.leg.at(rolling.rest());
@@ -204,7 +203,7 @@ BumpResult roll_over(const BumpModel& m, int points) {
                          x[0] - rolling.start_height()});
       next_point += duration / points;
     }
-    stepper.do_step(rolling, x, dx, t, h);
+    x = stepped(rolling, x, t, h);
   }
   r.load_factor = r.peak_vertical / rolling.static_load();
   r.bottoms = !rolling.rigid() && r.stroke_used >= m.drop.travel;

@@ -3,11 +3,11 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/numeric/odeint.hpp>
 #include <cmath>
 #include <limits>
 
 #include "core/base/numerics.h"
+#include "core/base/ode.h"
 #include "core/base/quantity.h"
 #include "core/spring/landing.h"
 
@@ -107,8 +107,8 @@ class Leg {
 };
 
 //! What is watched: each crosses zero where the right-hand side has a kink or the motion a turning point.
-constexpr int event_count = 6;
-std::array<double, event_count> events(const Leg& leg, const State& x) {
+constexpr int sinking = 3;  // the sprung mass's speed, among them
+std::array<double, 6> watched(const Leg& leg, const State& x) {
   const double s = x[zs] - x[zu];
   return {x[zu],
           leg.rigid() ? 1 : s,
@@ -126,13 +126,11 @@ double Damper::force(double stroke, double speed) const {
 
 DropResult drop(const DropModel& m, double speed, const DropRun& run) {
   const Leg leg(m);
-  namespace odeint = boost::numeric::odeint;
-  auto stepper =
-      odeint::make_dense_output(1e-2 * run.tolerance, run.tolerance, odeint::runge_kutta_dopri5<State>());
-  State x = leg.start(speed);
+  const State x = leg.start(speed);
   const double stroke_at_start = x[zs] - x[zu];
   const double at_start = leg.balance(x);
-  stepper.initialize(x, 0, 1e-5);
+  Following motion(
+      x, leg, [&leg](const State& y) { return watched(leg, y); }, 1e-5, 1e-2 * run.tolerance, run.tolerance);
   DropResult r{};
   r.settling_time = nan;
   const double weight_factor = m.mass() * g;
@@ -208,68 +206,26 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
   };
 
   look(0, x);
-  double t = 0;
-  auto before = events(leg, x);
   constexpr int most_steps = 200000;
-  const auto closes_on = [&](const State& y) { return !leg.rigid() && y[vs] - y[vu] > 0; };
-  while (t < run.duration && r.steps < most_steps && !(run.until_stopped && stopped && !closes_on(x))) {
-    const auto [from, reached] = stepper.do_step(leg);
+  const auto closes = [&] { return !leg.rigid() && motion.state()[vs] - motion.state()[vu] > 0; };
+  while (motion.time() < run.duration && r.steps < most_steps && motion.finite() &&
+         !(run.until_stopped && stopped && !closes())) {
+    const auto step = motion.step(run.duration);
     ++r.steps;
-    double to = std::min(reached, run.duration);
-    State y;
-    stepper.calc_state(to, y);
-    // The first event within the step, by bisection on the dense output; it is left just behind.
-    auto after = events(leg, y);
-    int which = -1;
-    double at = to;
-    for (int e = 0; e < event_count; ++e) {
-      const auto i = static_cast<size_t>(e);
-      if (before[i] == 0 || (before[i] < 0) == (after[i] < 0)) continue;
-      double low = from;
-      double high = at;
-      State z;
-      stepper.calc_state(high, z);
-      if ((events(leg, z)[i] < 0) == (before[i] < 0)) continue;  // it comes after an earlier one
-      for (int k = 0; k < 60 && high - low > 1e-13 * (1 + high); ++k) {
-        const double middle = (low + high) / 2;
-        stepper.calc_state(middle, z);
-        ((events(leg, z)[i] < 0) == (before[i] < 0) ? low : high) = middle;
-      }
-      at = high;
-      which = e;
-    }
     // Turning points are events, and so looked at; what peaks between them (damping, friction) is sampled.
     for (int k = 1; k <= 4; ++k) {
-      State z;
-      const double when = from + (at - from) * k / 4;
-      stepper.calc_state(when, z);
-      look(when, z);
+      const double when = step.from + (step.to - step.from) * k / 4;
+      look(when, motion.at(when));
     }
-    while (run.trace > 0 && next_trace <= at) {
-      State z;
-      stepper.calc_state(std::max(from, next_trace), z);
-      point(next_trace, z);
-      next_trace += trace_step;
+    for (; run.trace > 0 && next_trace <= step.to; next_trace += trace_step)
+      point(next_trace, motion.at(std::max(step.from, next_trace)));
+    if (step.crossed == sinking && !stopped && motion.state()[vs] <= 0) {
+      stopped = true;
+      shares(motion.state());
     }
-    t = at;
-    if (which >= 0) {
-      stepper.calc_state(at, y);
-      if (which == 3 && !stopped && y[vs] <= 0) {
-        stopped = true;
-        shares(y);
-      }
-      // Restart just behind the event: the watched value has the sign it goes on with.
-      stepper.initialize(y, at, std::max(1e-7, 0.1 * (reached - from)));
-      before = events(leg, y);
-      before[static_cast<size_t>(which)] = after[static_cast<size_t>(which)] < 0 ? -1e-300 : 1e-300;
-    } else {
-      before = after;
-    }
-    x = y;
-    if (!std::all_of(x.begin(), x.end(), [](double v) { return std::isfinite(v); })) break;
   }
-  r.ended = std::all_of(x.begin(), x.end(), [](double v) { return std::isfinite(v); }) &&
-            r.steps < most_steps && std::isfinite(r.peak_ground) && std::isfinite(peak_strut);
+  r.ended =
+      motion.finite() && r.steps < most_steps && std::isfinite(r.peak_ground) && std::isfinite(peak_strut);
   if (!r.ended) {
     const int steps = r.steps;
     r = DropResult{};
@@ -281,7 +237,7 @@ DropResult drop(const DropModel& m, double speed, const DropRun& run) {
       *figure = nan;
     return r;
   }
-  if (!stopped) shares(x);
+  if (!stopped) shares(motion.state());
   r.peak_strut = leg.rigid() ? r.peak_ground : peak_strut;
   r.load_factor = r.peak_ground / weight_factor;
   r.inertia_factor = leg.rigid() ? r.load_factor + m.lift_ratio
