@@ -7,6 +7,7 @@
 
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
+#include "core/io/shelves.h"
 #include "core/io/stock.h"
 #include "core/model/locate.h"
 #include "cured.h"

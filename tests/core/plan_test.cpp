@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The plan of a sequence handed on: laid out with the least waits, as a table, played and answered.
+#include "core/sequence/boxes.h"
 #include "core/sequence/plan.h"
 
 #include <algorithm>

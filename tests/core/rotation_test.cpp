@@ -8,6 +8,7 @@
 
 #include "core/assess/cures.h"
 #include "core/io/csv.h"
+#include "core/io/shelves.h"
 #include "core/model/consistency.h"
 #include "core/place/keepout.h"
 #include "core/place/place.h"

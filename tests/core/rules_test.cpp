@@ -11,6 +11,7 @@
 #include "core/assess/tolerance.h"
 #include "core/force/suspension.h"
 #include "core/io/csv.h"
+#include "core/io/shelves.h"
 #include "core/model/locate.h"
 #include "core/model/moves.h"
 #include "demo.h"
@@ -146,7 +147,8 @@ TEST_CASE("whichever number changes, what is taken over from before is right") {
       for (size_t k = 0; k < fresh.findings.size(); ++k) {
         const Finding& f = fresh.findings[k];
         const Finding& n = near.findings[k];
-        if (n.verdict != f.verdict || (std::isfinite(f.value) && n.value != Approx(f.value).epsilon(1e-6).margin(1e-7)))
+        if (n.verdict != f.verdict ||
+            (std::isfinite(f.value) && n.value != Approx(f.value).epsilon(1e-6).margin(1e-7)))
           FAIL(f.key() << ": " << n.value << " for " << f.value);
       }
     }

@@ -16,7 +16,7 @@
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "core/assess/drive_state.h"
-#include "core/io/csv.h"
+#include "core/io/shelves.h"
 #include "core/io/stock.h"
 #include "core/model/moves.h"
 

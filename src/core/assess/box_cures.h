@@ -7,7 +7,7 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/knobs.h"
-#include "core/sequence/boxes.h"
+#include "core/sequence/shelf_box.h"
 
 namespace kranich {
 

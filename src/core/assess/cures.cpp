@@ -6,6 +6,7 @@
 #include <limits>
 #include <optional>
 
+#include "core/assess/stock.h"
 #include "core/base/numerics.h"
 
 namespace kranich {

@@ -13,6 +13,7 @@
 #include "core/assess/drive_state.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/logic_cures.h"
+#include "core/assess/stock.h"
 #include "core/assess/subjects.h"
 #include "core/assess/swing_state.h"
 #include "core/drive/fall.h"

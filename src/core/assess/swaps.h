@@ -7,21 +7,10 @@
 
 #include "core/assess/assess.h"
 #include "core/assess/knobs.h"
-#include "core/place/wheel_shelf.h"
-#include "core/sequence/boxes.h"
-#include "core/spring/shelf.h"
-#include "core/swing/units.h"
 
 namespace kranich {
 
-//! What lies on the shelves.
-struct Stock {
-  std::vector<place::ShelfWheel> wheels;
-  spring::Shelves springs;
-  std::vector<swing::ShelfUnit> units;
-  std::vector<sequence::ShelfBox> boxes;
-  std::vector<DriveOffer> drives;
-};
+struct Stock;
 
 //! What could be exchanged to move a finding, the nearest to what is fitted first; a wheel carries its load,
 //! a spring goes in and lasts, a material is of the same stuff and stronger.

@@ -10,13 +10,12 @@
 #include <variant>
 #include <vector>
 
-#include "core/assess/assess.h"
 #include "core/io/project_file.h"
-#include "core/place/wheel_shelf.h"
-#include "core/sequence/boxes.h"
-#include "core/swing/units.h"
+#include "core/model/design.h"
 
 namespace kranich {
+
+struct Assessment;
 
 using CsvRow = std::vector<std::string>;
 //! What parts the cells of a table, from its heading: comma, semicolon or tab.
@@ -34,33 +33,5 @@ struct LedgerFromCsv {
 LedgerFromCsv ledger_from_csv(std::string_view text);
 
 std::string findings_to_csv(const Assessment& assessment);
-
-//! A shelf of wheels.
-struct WheelShelf {
-  std::vector<place::ShelfWheel> wheels;
-  std::vector<Fault> faults;
-};
-WheelShelf read_wheel_shelf(std::string_view text);
-
-//! A shelf of retract units; angles in degrees.
-struct UnitShelf {
-  std::vector<swing::ShelfUnit> units;
-  std::vector<Fault> faults;
-};
-UnitShelf read_unit_shelf(std::string_view text);
-
-//! A shelf of drives: what moves a leg, as it is sold.
-struct DriveShelf {
-  std::vector<DriveOffer> drives;
-  std::vector<Fault> faults;
-};
-DriveShelf read_drive_shelf(std::string_view text);
-
-//! A shelf of boxes that time a sequence.
-struct BoxShelf {
-  std::vector<sequence::ShelfBox> boxes;
-  std::vector<Fault> faults;
-};
-BoxShelf read_box_shelf(std::string_view text);
 
 }  // namespace kranich

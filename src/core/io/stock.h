@@ -2,7 +2,7 @@
 //! The shelves that ship: data/shelf, built in, so that interface and command line read the same.
 #pragma once
 
-#include "core/assess/swaps.h"
+#include "core/assess/stock.h"
 
 namespace kranich {
 

@@ -12,13 +12,6 @@
 
 namespace kranich::sequence {
 
-//! A box on the shelf.
-struct ShelfBox {
-  std::string name, remark;
-  Given outputs, longest_hold, mass, price;
-  AtSwitchOn at_switch_on = AtSwitchOn::stays;
-};
-
 //! A box against the plan, both ways.
 struct BoxCheck {
   std::string box;  //!< its id
