@@ -7,7 +7,7 @@
 
 namespace kranich::app {
 
-QStringList demo_names() { return {"Dunnock", "Redshank", "Wheatear", "Nightjar"}; }
+QStringList demo_names() { return {"Dunnock", "Redshank", "Wheatear", "Nightjar", "Pintail"}; }
 
 bool start_demo(Document& document, const QString& name) {
   QFile file(QStringLiteral(":/demo/%1.kranich").arg(name.toLower()));

@@ -91,3 +91,51 @@ TEST_CASE("fittings and leads are typed in their tables, judged, refused where t
   fill(b, "/circuit/electrics/feeds/1/route", 1, 2, "-300");
   CHECK(on(b, "circuit.route", "wheel bay switch")->value < 0.15);
 }
+
+TEST_CASE(
+    "air is entered from nothing: legs, bottle, valve; the bottle is too small, and a try makes it larger") {
+  Bench b;
+  b.document.edit("nothing known of what moves it", [](Design& d) {
+    d.circuit = {};
+    for (Leg& l : d.gear.legs) {
+      Drive& r = l.retraction.drive;
+      r.kind = DriveKind::none;
+      r.bore = r.rod = r.supply = r.back = r.flow = Given();
+    }
+  });
+  b.go(Station::drive);
+  for (const char* leg : {"main", "third"}) {
+    const std::string root = std::string("/gear/legs/") + leg + "/retraction/drive/";
+    b.press((std::string("drive-") + leg).c_str());
+    b.choose(QString::fromStdString(root + "kind"), static_cast<int>(DriveKind::air));
+    b.type(QString::fromStdString(root + "bore_m"), "63");
+    b.type(QString::fromStdString(root + "rod_m"), "16");
+  }
+  auto& page = b.go(Station::circuit);
+  REQUIRE(on(b, "circuit.cycles", "bottle"));
+  CHECK(on(b, "circuit.cycles", "bottle")->verdict == Verdict::unknown);
+  b.type("/circuit/air/bottle_m3", "4 l");
+  b.type("/circuit/air/filled_Pa", "2000");
+  b.type("/circuit/air/rated_Pa", "4000");
+  b.type("/circuit/air/wanted_cycles", "4");
+  CHECK(on(b, "circuit.cycles", "bottle")->verdict == Verdict::fails);
+  CHECK(on(b, "circuit.time", "main/up")->verdict == Verdict::unknown);
+  const auto before = page.grab().toImage();
+  b.type("/circuit/air/valve_bore_m", "4");
+  b.type("/circuit/air/down_bore_m", "1");
+  CHECK(on(b, "circuit.time", "main/up")->verdict != Verdict::unknown);
+  CHECK(page.grab().toImage() != before);  // legs over time, pressures over the travel
+  CHECK_FALSE(b.find<QPushButton>("circuit-dump")->isVisible());
+  CHECK(b.find<QTableWidget>("list:/circuit/air/tubes"));
+  page.findings()->choose("circuit.cycles|bottle");
+  REQUIRE(eventually([&] { return page.findChild<QPushButton*>("try:air.bottle") != nullptr; }));
+  b.press("try:air.bottle");
+  CHECK(on(b, "circuit.cycles", "bottle")->verdict != Verdict::fails);
+  CHECK(b.document.design().circuit.air.bottle > 0.004);
+  b.press("circuit-play");
+  REQUIRE(eventually([&] { return b.find<QPushButton>("circuit-play")->text() == "Play"; }));
+  const auto again = read_project(write_project(b.document.design()));
+  REQUIRE(again.design);
+  CHECK(again.design->circuit == b.document.design().circuit);
+  CHECK(again.design->gear == b.document.design().gear);
+}

@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
+#include <QPushButton>
 #include <QTabWidget>
 #include <QTableWidget>
 
@@ -10,6 +11,8 @@
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 #include "bench.h"
+#include "core/io/project_file.h"
+#include "core/place/keepout.h"
 #include "said.h"
 
 using namespace kranich;
@@ -22,7 +25,7 @@ TEST_CASE("keep-outs are entered in a table and stand in the way at once") {
   b.settle();
   ListTable* keep_outs = nullptr;
   for (auto* t : dialog->findChildren<ListTable*>())
-    if (t->table()->columnCount() == 9) keep_outs = t;
+    if (t->table()->columnCount() == 10) keep_outs = t;
   REQUIRE(keep_outs);
   REQUIRE(keep_outs->table()->rowCount() == 2);
   // The rear spar's front face moved ahead into the unit.
@@ -36,6 +39,42 @@ TEST_CASE("keep-outs are entered in a table and stand in the way at once") {
   CHECK(b.document.design().airframe.keep_outs[1].low.x.si == 2.5);
   b.document.undo();
   CHECK(b.worst("place.keep_out")->verdict == Verdict::holds);
+
+  // The spar as a web with an outline: asked for corner by corner, then it stands where the box stood.
+  const KeepOut box = b.document.design().airframe.keep_outs[1];
+  auto* tabs = dialog->findChild<QTabWidget*>();
+  for (int i = 0; i < tabs->count(); ++i)
+    if (tabs->widget(i)->isAncestorOf(keep_outs)) tabs->setCurrentIndex(i);
+  keep_outs->table()->item(1, 1)->setText("prism");
+  b.settle();
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::unknown);
+  auto* outline = dialog->findChild<QTableWidget*>("list:/airframe/keep_outs/1/outline");
+  REQUIRE(outline);
+  auto* add = dialog->findChild<QPushButton*>("add:/airframe/keep_outs/1/outline");
+  REQUIRE(add);
+  const auto mm = [](double v) { return QString::number(1000 * v, 'f', 2); };
+  const double corners[][2]{{box.low.x.si, box.low.z.si},
+                            {box.high.x.si, box.low.z.si},
+                            {box.high.x.si, box.high.z.si},
+                            {box.low.x.si, box.high.z.si}};
+  for (int i = 0; i < 4; ++i) {
+    add->click();
+    b.settle();
+    outline->item(i, 0)->setText(mm(corners[i][0]));
+    outline->item(i, 2)->setText(mm(corners[i][1]));
+    b.settle();
+  }
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::holds);
+  CHECK(place::box_of(b.document.design().airframe.keep_outs[1])->low.x() == Approx(box.low.x.si));
+  // Shifted into the unit it stops it.
+  for (int i = 0; i < 4; ++i) {
+    outline->item(i, 0)->setText(mm(corners[i][0] - 0.2));
+    b.settle();
+  }
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::fails);
+  const auto again = read_project(write_project(b.document.design()));
+  REQUIRE(again.design);
+  CHECK(again.design->airframe.keep_outs == b.document.design().airframe.keep_outs);
   dialog->close();
 }
 

@@ -186,7 +186,7 @@ TEST_CASE("the name of what is missing leads to its entry, wherever that stands"
 }
 
 TEST_CASE("every number that any check can ask for has its entry") {
-  for (const char* demo : {"Dunnock", "Redshank", "Wheatear", "Nightjar"}) {
+  for (const char* demo : {"Dunnock", "Redshank", "Wheatear", "Nightjar", "Pintail"}) {
     Bench b(demo);
     const Design d = b.document.design();
     std::set<std::string> asked;

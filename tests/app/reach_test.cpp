@@ -137,6 +137,7 @@ TEST_CASE("every number, text, tick and choice of a project has its place in the
     for (const auto& p : patterns) first_of(filled, p, false);
     if (other) {
       filled.purpose.build = Build::model;
+      filled.airframe.keep_outs.front().shape = Shape::prism;
       filled.gear.legs.front().spring.kind = SpringKind::bending;
       filled.gear.legs.front().joints.front().kind = JointKind::fasteners;
     }

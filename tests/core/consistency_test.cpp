@@ -28,6 +28,12 @@ Design without_edges(Design d) {
     leg.retraction.brace = {};
     leg.steering = {};
   }
+  if (d.about.name == "Nightjar") {  // it only stood then
+    for (auto& leg : d.gear.legs) leg.retraction = {};
+    std::erase_if(d.airframe.bodies, [](const Body& b) { return b.name == "tip pods"; });
+    d.doors.clear();
+    d.sequence = {};
+  }
   d.logic = {};
   d.circuit = {};
   d.sequence.order.clear();

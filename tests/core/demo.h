@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 #include <filesystem>
 #include <string>
+#include <vector>
 
 #include "core/io/project_file.h"
 #include "core/model/moves.h"
@@ -15,6 +16,12 @@ inline Design demo(const std::string& name) {
   auto r = load_project(std::filesystem::path(KRANICH_DATA_DIR) / "demo" / (name + ".kranich"));
   REQUIRE(r.design);
   return *r.design;
+}
+
+//! All of them by name.
+inline const std::vector<std::string>& demo_names() {
+  static const std::vector<std::string> names{"dunnock", "redshank", "wheatear", "nightjar", "pintail"};
+  return names;
 }
 
 inline void put(Point& p, double x, double y, double z) {

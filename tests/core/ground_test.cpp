@@ -77,7 +77,7 @@ TEST_CASE("whatever the wheels, three touch, none is below, and the CG stands be
 }
 
 TEST_CASE("with one leg down the propeller comes nearer than with all of them static") {
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+  for (const std::string& name : demo_names()) {
     auto d = demo(name);
     const auto a = assess(d);
     int judged = 0;

@@ -114,7 +114,7 @@ TEST_CASE("left measured apart from right is judged on both sides, like to like"
 }
 
 TEST_CASE("every layout can be made of every aircraft, opened again, and taken back") {
-  for (const std::string name : {"dunnock", "redshank", "wheatear", "nightjar"})
+  for (const std::string& name : demo_names())
     for (const Layout layout :
          {Layout::tricycle, Layout::tailwheel, Layout::tandem, Layout::quadricycle, Layout::four_mains}) {
       INFO(name << " " << static_cast<int>(layout));

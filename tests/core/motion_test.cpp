@@ -260,11 +260,12 @@ TEST_CASE("the solid of a keep-out, and the same one on the other side") {
   put(k.low, 1, 0.2, 0);
   put(k.high, 3, 0.2, 0);
   k.radius = Given(0.1);
-  const auto solid = place::solid_of(k);
-  REQUIRE(solid);
+  const auto solids = place::solids_of(k);
+  REQUIRE(solids.size() == 1);
+  const motion::Obstacle& solid = solids.front();
   const motion::Capsule probe{{2, 0.5, 0}, {2, 0.6, 0}, 0.05};
-  CHECK(motion::nearest(probe, *solid).distance == Approx(0.15).margin(1e-9));
-  CHECK(motion::nearest(probe, motion::mirrored(*solid)).distance == Approx(0.55).margin(1e-9));
+  CHECK(motion::nearest(probe, solid).distance == Approx(0.15).margin(1e-9));
+  CHECK(motion::nearest(probe, motion::mirrored(solid)).distance == Approx(0.55).margin(1e-9));
   const motion::Obstacle box = motion::Box{{0, 0.1, 0}, {1, 0.3, 1}};
   const auto other = std::get<motion::Box>(motion::mirrored(box));
   CHECK((other.low - Vec3(0, -0.3, 0)).norm() + (other.high - Vec3(1, -0.1, 1)).norm() < 1e-15);

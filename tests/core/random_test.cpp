@@ -462,7 +462,7 @@ void furnish(Leg& leg, Chance& c, double mass, const std::vector<std::string>& m
 }
 
 Design random_design(unsigned seed) {
-  static const std::vector<std::string> names{"dunnock", "redshank", "wheatear", "nightjar"};
+  const std::vector<std::string>& names = demo_names();
   static const std::vector<std::string> materials = [] {
     std::vector<std::string> list;
     for (const auto& n : force::material_names({})) list.push_back(n);

@@ -380,7 +380,7 @@ TEST_CASE("usual wheels of models pass through the starting points of practice")
 }
 
 TEST_CASE("what a check says it lacks is a number of the design that is not known, and all of it is said") {
-  for (const std::string name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+  for (const std::string& name : demo_names()) {
     const auto d = demo(name);
     size_t led = 0;
     for (const auto& g : all_given(d)) {

@@ -104,7 +104,7 @@ TEST_CASE("a finding is known by what it is about, not by what that is called") 
 }
 
 TEST_CASE("nothing that an inch project is told stays metric") {
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+  for (const std::string& name : demo_names()) {
     auto d = demo(name);
     d.loadings[0].flown = true;
     const Assessment a = assess(d);
@@ -121,7 +121,7 @@ TEST_CASE("nothing that an inch project is told stays metric") {
 }
 
 TEST_CASE("a knob stays within what the part and the file allow, in steps of its size") {
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+  for (const std::string& name : demo_names()) {
     const auto d = demo(name);
     for (const auto& k : knobs(d)) {
       INFO(name << " " << k->id);

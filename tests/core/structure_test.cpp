@@ -131,6 +131,20 @@ TEST_CASE("a model's cases are shares of its drop, more drag on grass") {
   CHECK(leg::load_cases(in).cases.empty());
 }
 
+TEST_CASE("a leg of wire is as strong as wire of its thickness") {
+  Design d = with_strut();
+  Leg& l = d.gear.main();
+  l.section = LegSection::bar;
+  l.material = "music wire";
+  for (const double diameter : {0.003, 0.006}) {
+    l.tube_diameter = Given(diameter);
+    const auto s = leg::check_structure(d, l, {{"hand", Vec3(0, 0, 100), false, ""}});
+    const double stress = 100 / (std::numbers::pi / 4 * diameter * diameter);
+    const double ultimate = 2211e6 / std::pow(1000 * diameter, 0.145);
+    CHECK(part(s, "leg").margin == Approx(ultimate / (1.5 * stress) - 1).epsilon(0.01));
+  }
+}
+
 TEST_CASE("a strut is a cantilever: bending, axial and twist as by hand") {
   const Design d = with_strut();
   const Vec3 f(1000, 500, 4000);

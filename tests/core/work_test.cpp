@@ -156,7 +156,7 @@ TEST_CASE("The shipped table is read whole and every path in it leads somewhere"
   CHECK(table.tasks.size() >= 184);
   // In one of the demonstrations every path of a prediction, a text or a reading's home is a member.
   std::vector<Design> demos;
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) demos.push_back(demo(name));
+  for (const std::string& name : demo_names()) demos.push_back(demo(name));
   const auto known = [&](const tasks::Task& task, const std::string& path) {
     for (Design& d : demos)
       for (const auto& piece : tasks::pieces_of(d, task.per)) {
@@ -953,7 +953,7 @@ TEST_CASE("Given: what a step would fill stands in the design as measured", "[wo
 }
 
 TEST_CASE("Every demonstration and a blank project has its list of steps", "[work]") {
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) {
+  for (const std::string& name : demo_names()) {
     Shop shop(demo(name));
     INFO(name);
     const auto p = shop.progress();
@@ -984,7 +984,7 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
           "[work]") {
   // The demonstrations, and what a few changes make of them.
   std::vector<Design> samples;
-  for (const char* name : {"dunnock", "redshank", "wheatear", "nightjar"}) samples.push_back(demo(name));
+  for (const std::string& name : demo_names()) samples.push_back(demo(name));
   const auto made_of = [&](const char* name, const std::function<void(Design&)>& change) {
     samples.push_back(demo(name));
     change(samples.back());
@@ -1069,9 +1069,8 @@ TEST_CASE("Every word of the conditions is true of some aircraft, and so every s
       if (task.applies.of(facts) == Truth::yes && !tasks::pieces_of(d, task.per).empty())
         unseen.erase(task.id);
   }
-  // No aircraft of Kranich's is worked by air.
-  CHECK(never == std::set<std::string_view>{"air"});
-  CHECK(unseen == std::set<std::string>{"buy.convert"});
+  CHECK(never.empty());
+  CHECK(unseen.empty());
 }
 
 TEST_CASE("The steps that docs/coverage.md names are in the table, for those needs", "[work]") {

@@ -41,7 +41,7 @@ void draw_swung_leg(Sheet& sheet, const Leg& leg, double share, const Map& map, 
 
 //! Keep-outs of the airframe and the bodies of the retract units, both sides, in any view; those that overlap
 //! stand out.
-void draw_keep_out(Sheet& sheet, const place::Box& box, bool port, const Map& map);
+void draw_keep_out(Sheet& sheet, const KeepOut& keep_out, bool port, const Map& map);
 void draw_keep_outs(Sheet& sheet, const Design& design, const Map& map);
 
 //! Doors as they stand with the gear so far up, both sides, in any view.

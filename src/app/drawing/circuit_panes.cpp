@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/drawing/air_panes.h"
 #include "app/drawing/diagram.h"
 #include "app/widgets/findings.h"
 
@@ -12,6 +13,8 @@ namespace kranich::app {
 namespace {
 
 const CircuitState* shown(const Document& document) { return document.assessment().circuit.get(); }
+
+}  // namespace
 
 //! From no pressure to the highest that is known: from the paper's rule to the accent.
 QColor lit(double pressure, double highest) {
@@ -23,14 +26,12 @@ QColor lit(double pressure, double highest) {
   return {mix(cold.red(), warm.red()), mix(cold.green(), warm.green()), mix(cold.blue(), warm.blue())};
 }
 
-void words(QPainter& p, const QRectF& at, const QString& text, const QColor& colour, Qt::Alignment align,
-           double points = 8, bool bold = false) {
+void line_of_words(QPainter& p, const QRectF& at, const QString& text, const QColor& colour,
+                   Qt::Alignment align, double points, bool bold) {
   p.setFont(text_font(points, bold));
   p.setPen(colour);
   p.drawText(at, static_cast<int>(align), p.fontMetrics().elidedText(text, Qt::ElideRight, int(at.width())));
 }
-
-}  // namespace
 
 const CircuitState::Together* shown_together(const Document& document, const CircuitView& view) {
   const CircuitState* c = shown(document);
@@ -38,19 +39,30 @@ const CircuitState::Together* shown_together(const Document& document, const Cir
   return c && c->together[index] ? &*c->together[index] : nullptr;
 }
 
+double shown_length(const Document& document, const CircuitView& view) {
+  if (const auto* together = shown_together(document, view)) return together->run.length();
+  const AirState* air = shown_air(document);
+  double longest = 0;
+  if (air)
+    for (const auto& f : air->followed)
+      if (f.up == view.up && std::isfinite(f.slow.time)) longest = std::max(longest, f.slow.time);
+  return longest;
+}
+
 void CircuitPane::draw(Sheet& s) {
+  if (shown_air(document_)) return draw_air_circuit(s, document_, view_);
   const QRectF area = s.frame().device();
   QPainter& p = s.painter();
   const Theme& t = Theme::now();
   const CircuitState* c = shown(document_);
-  words(p, {area.left(), area.top(), area.width(), 16},
-        view_.dumped ? QObject::tr("Dump valve open: both sides joined to the tank")
-        : view_.up   ? QObject::tr("Going up: pump forward")
-                     : QObject::tr("Going down: pump backward"),
-        t.grey, Qt::AlignLeft, 9, true);
+  line_of_words(p, {area.left(), area.top(), area.width(), 16},
+                view_.dumped ? QObject::tr("Dump valve open: both sides joined to the tank")
+                : view_.up   ? QObject::tr("Going up: pump forward")
+                             : QObject::tr("Going down: pump backward"),
+                t.grey, Qt::AlignLeft, 9, true);
   const auto* together = shown_together(document_, view_);
   if (!together) {
-    words(p, area, QObject::tr("no hydraulic gear is known here"), t.grey, Qt::AlignCenter, 9);
+    line_of_words(p, area, QObject::tr("no gear on oil or air is known here"), t.grey, Qt::AlignCenter, 9);
     return;
   }
   const Hydraulics& h = document_.design().circuit.hydraulics;
@@ -74,8 +86,8 @@ void CircuitPane::draw(Sheet& s) {
   p.setPen(QPen(down_line, 4));
   p.drawLine(QPointF(pump.x() + 20, return_y),
              QPointF(left + column * (static_cast<double>(n) - 0.5) + 14, return_y));
-  words(p, {left + 14, supply_y - 18, 90, 14}, QObject::tr("up side"), t.grey, Qt::AlignLeft);
-  words(p, {left + 14, return_y + 5, 60, 14}, QObject::tr("down side"), t.grey, Qt::AlignLeft);
+  line_of_words(p, {left + 14, supply_y - 18, 90, 14}, QObject::tr("up side"), t.grey, Qt::AlignLeft);
+  line_of_words(p, {left + 14, return_y + 5, 60, 14}, QObject::tr("down side"), t.grey, Qt::AlignLeft);
   p.setPen(QPen(t.ink, 1.6));
   p.setBrush(t.paper);
   p.drawEllipse(pump, 24, 24);
@@ -85,20 +97,20 @@ void CircuitPane::draw(Sheet& s) {
     p.drawPolygon(QPolygonF{pump + QPointF(8, -turn * 15 - 6), pump + QPointF(20, -turn * 15),
                             pump + QPointF(8, -turn * 15 + 6)});
   }
-  words(p, {pump.x() + 6, pump.y() + 32, 80, 14},
-        now.arrived ? QObject::tr("pump, off") : QObject::tr("pump"), t.ink, Qt::AlignLeft);
+  line_of_words(p, {pump.x() + 6, pump.y() + 32, 80, 14},
+                now.arrived ? QObject::tr("pump, off") : QObject::tr("pump"), t.ink, Qt::AlignLeft);
   p.setPen(QPen(t.ink, 1.4));
   p.setBrush(t.desk);
   p.drawRect(tank);
-  words(p, tank, QObject::tr("tank"), t.ink, Qt::AlignCenter);
+  line_of_words(p, tank, QObject::tr("tank"), t.ink, Qt::AlignCenter);
   p.setPen(QPen(t.faint, 3));
   p.drawLine(QPointF(pump.x(), pump.y() + 40), QPointF(pump.x(), tank.top()));
   if (view_.dumped) {
     p.setPen(QPen(t.accent, 3, Qt::DashLine));
     p.drawLine(QPointF(left - 26, supply_y), QPointF(left - 26, tank.center().y()));
     p.drawLine(QPointF(left - 26, tank.center().y()), QPointF(tank.right(), tank.center().y()));
-    words(p, {left - 20, tank.center().y() - 22, 120, 14}, QObject::tr("dump valve"), t.accent, Qt::AlignLeft,
-          8, true);
+    line_of_words(p, {left - 20, tank.center().y() - 22, 120, 14}, QObject::tr("dump valve"), t.accent,
+                  Qt::AlignLeft, 8, true);
   }
   // Throttle of this way, drawn where it sits.
   const Throttle& throttle = view_.up ? h.up : h.down;
@@ -109,9 +121,9 @@ void CircuitPane::draw(Sheet& s) {
     p.setBrush(t.paper);
     p.drawPolygon(QPolygonF{at_line + QPointF(-8, -7), at_line + QPointF(8, 7), at_line + QPointF(8, -7),
                             at_line + QPointF(-8, 7)});
-    words(p, {at_line.x() - 10, at_line.y() - 22, 60, 14},
-          throttle.bore.known() ? document_.say(throttle.bore, Kind::bore) : QString(), t.ink, Qt::AlignLeft,
-          8);
+    line_of_words(p, {at_line.x() - 10, at_line.y() - 22, 60, 14},
+                  throttle.bore.known() ? document_.say(throttle.bore, Kind::bore) : QString(), t.ink,
+                  Qt::AlignLeft, 8);
   }
   for (size_t i = 0; i < n; ++i) {
     const double x = left + column * (static_cast<double>(i) + 0.5);
@@ -133,11 +145,11 @@ void CircuitPane::draw(Sheet& s) {
     p.setBrush(t.paper);
     p.drawRect(QRectF(x - 14, piston - 4, 28, 8));
     p.drawRect(QRectF(x - 3, top - 20, 6, piston - 4 - top + 20));
-    words(p, {x - column / 2, bottom + 4, column, 14}, text_of(together->words[i], document_.units()), t.ink,
-          Qt::AlignHCenter, 8);
-    words(p, {x - column / 2, bottom + 18, column, 14},
-          document_.say(view_.up ? share : 1 - share, Kind::share) + QObject::tr(" up"), t.grey,
-          Qt::AlignHCenter, 8);
+    line_of_words(p, {x - column / 2, bottom + 4, column, 14}, text_of(together->words[i], document_.units()),
+                  t.ink, Qt::AlignHCenter, 8);
+    line_of_words(p, {x - column / 2, bottom + 18, column, 14},
+                  document_.say(view_.up ? share : 1 - share, Kind::share) + QObject::tr(" up"), t.grey,
+                  Qt::AlignHCenter, 8);
   }
   // Gauges: both sides, always in sight.
   const auto gauge = [&](const QPointF& centre, const QString& title, double value) {
@@ -148,18 +160,19 @@ void CircuitPane::draw(Sheet& s) {
         std::numbers::pi * (1.25 - 1.5 * (highest > 0 ? std::clamp(value / highest, 0.0, 1.0) : 0));
     p.setPen(QPen(t.accent, 2.4));
     p.drawLine(centre, centre + QPointF(20 * std::cos(angle), -20 * std::sin(angle)));
-    words(p, {centre.x() - 66, centre.y() + 28, 132, 14}, title, t.grey, Qt::AlignHCenter);
-    words(p, {centre.x() - 66, centre.y() + 42, 132, 14}, document_.say(value, Kind::pressure), t.ink,
-          Qt::AlignHCenter, 8.5, true);
+    line_of_words(p, {centre.x() - 66, centre.y() + 28, 132, 14}, title, t.grey, Qt::AlignHCenter);
+    line_of_words(p, {centre.x() - 66, centre.y() + 42, 132, 14}, document_.say(value, Kind::pressure), t.ink,
+                  Qt::AlignHCenter, 8.5, true);
   };
   gauge({area.right() - 66, area.top() + 46}, QObject::tr("up side"), view_.up ? now.pump : now.back);
   gauge({area.right() - 66, area.top() + 140}, QObject::tr("down side"), view_.up ? now.back : now.pump);
-  words(p, {area.right() - 132, area.bottom() - 30, 132, 14},
-        QObject::tr("%1 after the start").arg(document_.say(view_.time, Kind::time)), t.grey,
-        Qt::AlignHCenter);
+  line_of_words(p, {area.right() - 132, area.bottom() - 30, 132, 14},
+                QObject::tr("%1 after the start").arg(document_.say(view_.time, Kind::time)), t.grey,
+                Qt::AlignHCenter);
 }
 
 void CylinderPane::draw(Sheet& s) {
+  if (shown_air(document_)) return draw_air_cylinder(s, document_, view_);
   const CircuitState* c = shown(document_);
   Diagram g;
   const Unit& unit = display_unit(Kind::pressure, document_.units());
@@ -202,6 +215,7 @@ void CylinderPane::draw(Sheet& s) {
 }
 
 void LegsPane::draw(Sheet& s) {
+  if (shown_air(document_)) return draw_air_legs(s, document_, view_);
   const auto* together = shown_together(document_, view_);
   if (!together || together->run.samples.size() < 2) return;
   const circuit::TeeRun& run = together->run;

@@ -16,6 +16,15 @@ struct CircuitView {
   std::string leg;  //!< whose stroke the diagram shows
 };
 
+//! From no pressure to the highest that is known: from the paper's rule to the accent.
+QColor lit(double pressure, double highest);
+//! One line of words, cut with dots where it does not fit.
+void line_of_words(QPainter& painter, const QRectF& at, const QString& text, const QColor& colour,
+                   Qt::Alignment align, double points = 8, bool bold = false);
+
+//! Of the way that is shown, s; 0 where it is not known.
+double shown_length(const Document& document, const CircuitView& view);
+
 //! The legs together on the way that is shown; null where that is not known.
 const CircuitState::Together* shown_together(const Document& document, const CircuitView& view);
 

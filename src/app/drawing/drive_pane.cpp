@@ -215,7 +215,7 @@ void DrivePane::draw(Sheet& s) {
         ink, Qt::AlignLeft | Qt::AlignBottom, {8, -6}, 8);
   };
   strut(r.on_airframe, r.on_leg, Ink::accent, 4,
-        r.kind == DriveKind::cylinder ? QObject::tr("cylinder") : QObject::tr("actuator"));
+        r.kind == DriveKind::actuator ? QObject::tr("actuator") : QObject::tr("cylinder"));
   strut(r.down_spring.on_airframe, r.down_spring.on_leg, Ink::holds, 2.4, QObject::tr("down-spring"));
   if (const auto linkage = servo_of(l); linkage && r.kind == DriveKind::servo && !from_behind()) {
     // In the plane of the unit, its x towards the nose.
@@ -361,7 +361,7 @@ void DriveForcePane::draw(Sheet& s) {
   const auto* load = std::get_if<DriveLoad>(&made);
   const auto strut = actuator_of(*l);
   const Drive& r = l->retraction.drive;
-  const bool pushes = r.kind == DriveKind::actuator || r.kind == DriveKind::cylinder;
+  const bool pushes = is_strut(r.kind);
   if (load && r.kind == DriveKind::servo && servo_of(*l)) {
     const auto linkage = *servo_of(*l);
     const auto fit = drive::fit_servo(linkage);
@@ -404,9 +404,7 @@ void DriveForcePane::draw(Sheet& s) {
     g.y_low = std::min(g.y_low, p.y());
     g.y_high = std::max(g.y_high, p.y());
   }
-  const auto cylinder = cylinder_of(*l);
-  const double push = cylinder ? cylinder->push() : r.force.si;
-  const double pull = cylinder ? cylinder->pull() : r.force.si;
+  const auto [push, pull] = strut_can(document_.design(), *l);
   if (std::isfinite(push) && std::isfinite(pull)) {
     g.band_low = -pull;
     g.band_high = push;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
@@ -22,21 +23,68 @@ QPolygonF outline_of(const Sheet& s, const place::Box& box, bool port, const Map
 
 }  // namespace
 
-void draw_keep_out(Sheet& s, const place::Box& box, bool port, const Map& view) {
+namespace {
+
+//! A plane seen along itself: its line right across, strokes on the side that is filled.
+void draw_plane(Sheet& s, const motion::HalfSpace& h, double size, const Map& view) {
+  const auto device = [&](const Vec3& p) { return s.frame().to_device(view(p)); };
+  const QPointF at = device(h.point);
+  const Vec3 u = h.normal.unitOrthogonal();
+  const QPointF one = device(h.point + size * u) - at;
+  const QPointF other = device(h.point + size * h.normal.cross(u)) - at;
+  const QPointF free = device(h.point + size * h.normal) - at;
+  const double across = std::abs(one.x() * other.y() - one.y() * other.x());
+  const QPointF& along = std::hypot(one.x(), one.y()) > std::hypot(other.x(), other.y()) ? one : other;
+  const double length = std::hypot(along.x(), along.y());
+  if (length < 1e-6 || across > 0.02 * length * length) return;  // seen from before it or askew it covers all
+  const QPointF way = along / length;
+  QPointF into(-way.y(), way.x());
+  if (into.x() * free.x() + into.y() * free.y() > 0) into = -into;
+  const double reach = 2 * std::max(s.frame().device().width(), s.frame().device().height());
+  QPainter& p = s.painter();
+  p.save();
+  p.setClipRect(s.frame().device());
+  s.pen(Theme::now().grey, 1.4);
+  p.drawLine(at - reach * way, at + reach * way);
+  s.pen(Theme::now().grey, 1);
+  for (double x = -reach; x < reach; x += 9) p.drawLine(at + x * way, at + (x - 5) * way + 6 * into);
+  p.restore();
+}
+
+}  // namespace
+
+void draw_keep_out(Sheet& s, const KeepOut& k, bool port, const Map& view) {
   const Theme& t = Theme::now();
+  QPainterPath path;
+  for (const auto& solid : place::solids_of(k)) {
+    const auto side = port ? motion::mirrored(solid) : solid;
+    if (const auto* plane = std::get_if<motion::HalfSpace>(&side)) {
+      draw_plane(s, *plane, (k.high.vec() - k.low.vec()).norm(), view);
+      continue;
+    }
+    QPolygonF hull;
+    if (const auto* w = std::get_if<motion::Wedge>(&side)) {
+      for (const Vec3& p : {w->a, w->b, w->c})
+        for (const Vec3& q : {p, Vec3(p + w->along)}) hull << s.frame().to_device(view(q));
+      hull = convex_hull(hull);
+    } else {
+      hull = outline_of(s, *place::box_of(k), port, view);
+    }
+    QPainterPath one;
+    one.addPolygon(hull);
+    one.closeSubpath();
+    path = path.united(one);
+  }
+  if (path.isEmpty()) return;
   s.pen(t.grey, 1);
   s.painter().setBrush(QBrush(t.grey, Qt::BDiagPattern));
-  s.painter().drawPolygon(outline_of(s, box, port, view));
+  s.painter().drawPath(path);
 }
 
 void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
   const Theme& t = Theme::now();
-  std::vector<place::Box> solid;
   for (const auto& k : d.airframe.keep_outs) {
-    const auto box = place::box_of(k);
-    if (!box) continue;
-    solid.push_back(*box);
-    for (const bool port : {false, true}) draw_keep_out(s, *box, port, view);
+    for (const bool port : {false, true}) draw_keep_out(s, k, port, view);
   }
   for (const Access& a : d.airframe.accesses) {
     // Where it sits, where it is out, and the way between.
@@ -56,8 +104,8 @@ void draw_keep_outs(Sheet& s, const Design& d, const Map& view) {
   for (const PlacedLeg& placed : placed_legs(d.gear)) {
     const auto unit = place::unit_of(d.gear.legs[placed.row]);
     if (!unit) continue;
-    const bool runs_in =
-        std::any_of(solid.begin(), solid.end(), [&](const place::Box& b) { return b.overlaps(*unit); });
+    const auto near = place::nearest_keep_out(*unit, d.airframe.keep_outs);
+    const bool runs_in = near && near->distance < 0;
     s.pen(runs_in ? t.fails : t.accent, runs_in ? 2 : 1.2);
     QColor wash = runs_in ? t.fails : t.accent;
     wash.setAlpha(40);

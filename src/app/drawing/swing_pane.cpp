@@ -107,9 +107,11 @@ void SwingPane::draw_what_it_must_pass(Sheet& s, const swing::MovingLeg& m) {
   s.painter().setClipRect(s.frame().device());
   for (const auto& k : document_.design().airframe.keep_outs) {
     const auto box = place::box_of(k);
-    if (!box || box->high[depth] < near || box->low[depth] > far) continue;
-    draw_keep_out(s, *box, false, [this](const Vec3& p) { return map(p); });
-    s.label(map(box->high), text_of(k.name), Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {3, -2}, 8);
+    if (box && (box->high[depth] < near || box->low[depth] > far)) continue;
+    draw_keep_out(s, k, false, [this](const Vec3& p) { return map(p); });
+    if (!box && k.shape != Shape::plane) continue;
+    s.label(map(box ? box->high : k.low.vec()), text_of(k.name), Ink::grey, Qt::AlignLeft | Qt::AlignBottom,
+            {3, -2}, 8);
   }
   s.painter().restore();
 }

@@ -6,7 +6,7 @@
 #include <algorithm>
 
 #include "app/document/when_seen.h"
-#include "app/drawing/circuit_panes.h"
+#include "app/drawing/air_panes.h"
 #include "app/stations/page.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
@@ -23,8 +23,7 @@ class CircuitPage : public StationPage {
     board()->add(std::make_unique<CylinderPane>(document, view_), {0, 0.51, 0.36, 0.49});
     board()->add(std::make_unique<LegsPane>(document, view_), {0.37, 0.51, 0.31, 0.49});
     board()->add(std::make_unique<CurrentPane>(document, view_), {0.69, 0.51, 0.31, 0.49});
-    auto* ways =
-        one_of({{"circuit-up", tr("Up")}, {"circuit-down", tr("Down")}, {"circuit-dump", tr("Dump")}});
+    ways_ = one_of({{"circuit-up", tr("Up")}, {"circuit-down", tr("Down")}, {"circuit-dump", tr("Dump")}});
     play_ = button(tr("Play"), tr("Lets the legs run as they are computed"));
     play_->setObjectName("circuit-play");
     put(switch_ = new LegSwitch(document_, "circuit", this));
@@ -56,6 +55,23 @@ class CircuitPage : public StationPage {
       for (const char* key :
            {"trapped_volume_m3", "bulk_modulus_Pa", "test_fall_Pa", "test_time_s", "cycles_apart_s"})
         hydraulic(key);
+    });
+    fold(tr("Air"), tr("bottle, valve, restrictors, what is wanted of a filling"), [&] {
+      for (const char* key : {"bottle_m3", "filled_Pa", "regulated_Pa", "rated_Pa", "wanted_cycles",
+                              "valve_bore_m", "wanted_up_s", "up_bore_m", "wanted_down_s", "down_bore_m",
+                              "coefficient", "test_fall_Pa", "test_time_s", "wait_s", "outside_Pa"})
+        put(new QuantityRow(document_, QStringLiteral("/circuit/air/%1").arg(key), {}, this));
+      list("/circuit/air/tubes",
+           {{"name", tr("Tube")},
+            {"leg", tr("Leg"), Refers::leg, true},
+            {"side", tr("Side")},
+            {"length_m", tr("Length")},
+            {"bore_m", tr("Bore")}},
+           [](Design& d) {
+             auto& tubes = d.circuit.air.tubes;
+             tubes.emplace_back();
+             tubes.back().name = unused_name(tubes, "tube");
+           });
     });
     fold(tr("Pipes and fittings"), tr("how air leaves, what passes the cockpit"), [&] {
       list("/circuit/hydraulics/pipes",
@@ -140,11 +156,13 @@ class CircuitPage : public StationPage {
                   "cockpit: electric "
                   "gauges. Mark wiring channels on the lay-up drawing: what is laid over them is cut away "
                   "afterwards. Fluid "
-                  "under pressure goes through skin: never feel for a leak by hand. Legs crush: on jacks, "
+                  "under pressure goes through skin: never feel for a leak by hand. A filled bottle moves "
+                  "legs with the aircraft dead: empty it before working "
+                  "in a bay. Legs crush: on jacks, "
                   "hands out, breaker "
                   "pulled.")));
     finish();
-    connect(ways, &QButtonGroup::idClicked, this, [this](int i) {
+    connect(ways_, &QButtonGroup::idClicked, this, [this](int i) {
       view_.dumped = i == 2;
       if (i < 2) view_.up = i == 0;
       view_.time = 0;
@@ -197,13 +215,10 @@ class CircuitPage : public StationPage {
   void list(const char* path, std::vector<Column> columns, std::function<void(Design&)> add) {
     put(new ListTable(document_, path, std::move(columns), std::move(add), this));
   }
-  //! Of the way that is shown, s; 0 where it is not known.
-  double length() const {
-    const auto* together = shown_together(document_, view_);
-    return together ? together->run.length() : 0;
-  }
+  double length() const { return shown_length(document_, view_); }
   //! A table of places for each lead's way: leads come and go.
   void refresh() {
+    ways_->button(2)->setVisible(!shown_air(document_));
     const auto& feeds = document_.design().circuit.electrics.feeds;
     if (routes_made_ == feeds.size()) return;
     routes_made_ = feeds.size();
@@ -222,6 +237,7 @@ class CircuitPage : public StationPage {
 
   CircuitView view_;
   LegSwitch* switch_;
+  QButtonGroup* ways_;
   QPushButton* play_;
   QWidget* routes_;
   size_t routes_made_ = static_cast<size_t>(-1);

@@ -78,8 +78,9 @@ class DrivePage : public StationPage {
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
       fold(tr("As it is sold"), tr("name, mass, price, body, without power"), [&] {
         put(new TextRow(document_, base + "drive_sold/name", tr("Drive"), this));
-        for (const char* p : {"drive_sold/mass_kg", "drive_sold/price", "drive_sold/length_m",
-                              "drive_sold/width_m", "drive_sold/height_m", "drive_sold/current_A"})
+        for (const char* p :
+             {"drive_sold/mass_kg", "drive_sold/price", "drive_sold/length_m", "drive_sold/width_m",
+              "drive_sold/height_m", "drive_sold/pin_m", "drive_sold/hours", "drive_sold/current_A"})
           row(p);
         put(new ChoiceRow(document_, base + "drive_sold/locks", tr("Locks by itself"), this));
         put(new ChoiceRow(document_, base + "drive_sold/powerless", tr("Without power the leg"), this));
@@ -118,6 +119,12 @@ class DrivePage : public StationPage {
         for (const char* p :
              {"drive/bore_m", "drive/rod_m", "drive/supply_Pa", "drive/back_Pa", "drive/flow_m3_per_s"})
           row(p);
+      });
+      panel.kinds[DriveKind::air] = section([&] {
+        for (const char* p : {"drive/bore_m", "drive/rod_m"}) row(p);
+        put(new ChoiceRow(document_, base + "drive/air_acts", tr("Air moves it"), this));
+        remark()->setText(
+            tr("Bottle, valve and restrictors feed all legs: they stand in Circuit, under Air."));
       });
       panel.kinds[DriveKind::motor] = section([&] {
         for (const char* p :
@@ -187,7 +194,7 @@ class DrivePage : public StationPage {
               : tr("taken where nothing is entered: %1").arg(text_of(made->taken, document_.units())));
       const DriveKind kind = of->retraction.drive.kind;
       for (const auto& [of_kind, box] : panel.kinds) box->setVisible(of_kind == kind);
-      panel.ends->setVisible(kind == DriveKind::actuator || kind == DriveKind::cylinder);
+      panel.ends->setVisible(is_strut(kind));
       if (id == pane_->leg) say_of_map(*panel.anchors);
     }
   }

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/document/when_seen.h"
 #include "app/stations/page.h"
 #include "app/widgets/layout_row.h"
 #include "app/widgets/list_table.h"
@@ -95,6 +96,45 @@ std::vector<Column> with_corners(std::vector<Column> columns, const std::vector<
   columns.insert(columns.end(), after.begin(), after.end());
   return columns;
 }
+
+//! The outlines of those keep-outs that are prisms, a table each: they come and go.
+class PrismOutlines : public QWidget {
+ public:
+  explicit PrismOutlines(Document& document) : document_(document) {
+    new QVBoxLayout(this);
+    layout()->setContentsMargins(0, 0, 0, 0);
+    refresh_when_seen(
+        this, &document_, [this] { refresh(); }, &Document::changed);
+    refresh();
+  }
+
+ private:
+  void refresh() {
+    std::vector<size_t> prisms;
+    const auto& all = document_.design().airframe.keep_outs;
+    for (size_t i = 0; i < all.size(); ++i)
+      if (all[i].shape == Shape::prism) prisms.push_back(i);
+    if (prisms == shown_) return;
+    shown_ = prisms;
+    while (QLayoutItem* item = layout()->takeAt(0)) {
+      if (item->widget()) item->widget()->deleteLater();
+      delete item;
+    }
+    for (const size_t i : prisms) {
+      auto* title = new QLabel(
+          QObject::tr("Outline of “%1”, corner by corner; along the way it runs they may lie anywhere")
+              .arg(QString::fromStdString(all[i].name)),
+          this);
+      title->setTextFormat(Qt::PlainText);
+      layout()->addWidget(title);
+      layout()->addWidget(new ListTable(document_, QStringLiteral("/airframe/keep_outs/%1/outline").arg(i),
+                                        {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, {}, this));
+    }
+  }
+
+  Document& document_;
+  std::vector<size_t> shown_{static_cast<size_t>(-1)};
+};
 
 //! Every leg as a row: what it is, where it stands, how it moves; any number of them.
 void legs_tab(Document& document, Builder& b) {
@@ -301,16 +341,19 @@ void fill(Document& document, QTabWidget* tabs) {
                       }));
 
   b.tab(QObject::tr("Keep-outs and units"));
-  b.heading(
-      QObject::tr("What the gear must not run into: boxes by their corners, cylinders by the ends of their "
-                  "centre line; starboard side"));
-  b.put(new ListTable(document, "/airframe/keep_outs",
-                      with_corners({{"name", QObject::tr("Keep-out")}, {"shape", QObject::tr("Shape")}},
-                                   {{"radius_m", QObject::tr("radius")}}),
-                      [](Design& d) {
-                        d.airframe.keep_outs.emplace_back();
-                        d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
-                      }));
+  b.heading(QObject::tr(
+      "What the gear must not run into: boxes by their corners, cylinders by the ends of their "
+      "centre line, planes by a point of them and one straight before them on the free side, prisms by "
+      "an outline and how far it runs; starboard side"));
+  b.put(
+      new ListTable(document, "/airframe/keep_outs",
+                    with_corners({{"name", QObject::tr("Keep-out")}, {"shape", QObject::tr("Shape")}},
+                                 {{"radius_m", QObject::tr("radius")}, {"runs", QObject::tr("Prism runs")}}),
+                    [](Design& d) {
+                      d.airframe.keep_outs.emplace_back();
+                      d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
+                    }));
+  b.put(new PrismOutlines(document));
   b.heading(
       QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
                   "straight way it goes"));

@@ -335,10 +335,11 @@ class SwingPage : public StationPage {
       s += tr("the well takes <b>%1</b><br>too long by <b>%2</b>").arg(say(b.fits), say(b.length - b.fits));
     else
       s += tr("the well takes up to <b>%1</b><br>spare <b>%2</b>").arg(say(b.fits), say(b.fits - b.length));
-    s += tr("<br>lean when down %1, unit and mount make %2; the unit angle that fits both: %3")
-             .arg(document_.say(r->figures->down_lean, Kind::angle),
-                  document_.say(r->figures->unit_down_lean, Kind::angle),
-                  document_.say(r->figures->required_angle, Kind::angle));
+    if (document_.design().gear.leg(pane_->leg).retraction.motion != LegMotion::lifts_and_turns)
+      s += tr("<br>lean when down %1, unit and mount make %2; the unit angle that fits both: %3")
+               .arg(document_.say(r->figures->down_lean, Kind::angle),
+                    document_.say(r->figures->unit_down_lean, Kind::angle),
+                    document_.say(r->figures->required_angle, Kind::angle));
     budget_->setText(s);
   }
 

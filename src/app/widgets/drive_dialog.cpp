@@ -43,7 +43,7 @@ class DriveDialog : public QDialog {
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     table_->verticalHeader()->setDefaultSectionSize(24);
-    table_->setMinimumHeight(15 * 24 + 36);
+    table_->setMinimumHeight(17 * 24 + 36);
     all->addWidget(table_, 3);
     said_ = new QLabel(this);
     said_->setObjectName("drive-says");
@@ -117,6 +117,9 @@ class DriveDialog : public QDialog {
          {"drive/ball_tilt_deg", tr("Ball's tilt")},
          {"sold/mass_kg", tr("Mass")},
          {"sold/price", tr("Price")},
+         {"sold/pin_m", tr("Pins")},
+         {"sold/hours", tr("Hours")},
+         {"drive/air_acts", tr("Air moves it")},
          {"sold/length_m", tr("Long")},
          {"sold/width_m", tr("Wide")},
          {"sold/height_m", tr("High")},
@@ -213,6 +216,14 @@ class DriveDialog : public QDialog {
         {tr("Price, as entered"),
          [](const ComparedDrive& c) {
            return c.sold.price.known() ? QString::number(c.sold.price.si, 'f', 2) : QStringLiteral("–");
+         }},
+        {tr("Hours to fit it"),
+         [](const ComparedDrive& c) {
+           return c.sold.hours.known() ? QString::number(c.sold.hours.si, 'f', 1) : QStringLiteral("–");
+         }},
+        {tr("Pins"),
+         [this, pin = sold(&DriveSold::pin, Kind::length)](const ComparedDrive& c) {
+           return c.fits.empty() ? pin(c) : tr("%1: %2").arg(pin(c), text_of(c.fits, document_.units()));
          }},
         {tr("Body to the structure"), figure(&ComparedDrive::room, Kind::length)},
         {tr("Locks by itself"),

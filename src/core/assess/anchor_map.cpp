@@ -16,8 +16,8 @@ DriveBody::DriveBody(const Design& d, const DriveSold& sold)
                                                                                : AnchorFigures::unknown),
       radius_(std::max(sold.width.si, sold.height.si) / 2) {
   for (const KeepOut& k : d.airframe.keep_outs)
-    if (const auto solid = place::solid_of(k))
-      for (const auto& side : {*solid, motion::mirrored(*solid)}) solids_.push_back(side);
+    for (const auto& solid : place::solids_of(k))
+      for (const auto& side : {solid, motion::mirrored(solid)}) solids_.push_back(side);
 }
 
 double DriveBody::room(const Vec3& from, const Vec3& to) const {
@@ -31,8 +31,7 @@ double DriveBody::room(const Vec3& from, const Vec3& to) const {
 std::variant<AnchorModel, Text> AnchorModel::of(const Design& d, const Leg& leg, AnchorEnd end,
                                                 const Vec3& across) {
   const Drive& r = leg.retraction.drive;
-  if (r.kind != DriveKind::actuator && r.kind != DriveKind::cylinder)
-    return Text("an actuator or a cylinder");
+  if (!is_strut(r.kind)) return Text("an actuator or a cylinder");
   auto made = drive_load(d, leg);
   if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
   const auto strut = actuator_of(leg);
@@ -53,11 +52,13 @@ std::variant<AnchorModel, Text> AnchorModel::of(const Design& d, const Leg& leg,
                         {-flying.to_extend(turn), -still.to_extend(turn)}});
   }
   if (r.stroke.known()) m.stroke_ = r.stroke;
-  if (r.kind == DriveKind::actuator && r.force.known()) m.push_ = m.pull_ = r.force;
   if (r.kind == DriveKind::cylinder) m.cylinder_ = cylinder_of(leg);
-  if (m.cylinder_) {
-    m.push_ = m.cylinder_->push();
-    m.pull_ = m.cylinder_->pull();
+  // What air gives goes with where the ends stand: the bottle falls by what the strokes take. It is not
+  // judged here.
+  if (const auto [push, pull] = strut_can(d, leg);
+      r.kind != DriveKind::air && std::isfinite(push) && std::isfinite(pull)) {
+    m.push_ = push;
+    m.pull_ = pull;
   }
   return m;
 }

@@ -6,6 +6,7 @@
 #include "core/assess/box_cures.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
+#include "core/model/lacking.h"
 #include "core/sequence/boxes.h"
 
 namespace kranich {
@@ -42,7 +43,17 @@ void assess_boxes(const Design& d, const Assessment& a, Collector& collect) {
       collect.fails("sequence.box_hold", at_least(0, "a chain has a first box"),
                     "chained in a ring: none of these boxes begins");
     } else if (!std::isfinite(check.holds)) {
-      collect.unknown("sequence.box_hold", entry(path + "/longest_hold_s", "the longest time that it holds"));
+      // Its own, or that of one before it in its chain: whichever is not known.
+      Lacking lacks("/sequence/boxes/");
+      const SequencerBox* b = &box;
+      for (size_t links = 0; b && links <= boxes.size(); ++links) {
+        lacks.number(b->longest_hold, b->id + "/longest_hold_s",
+                     say("the longest time that {} holds", b->name.empty() ? Text(b->id) : Text(b->name)));
+        const auto before = std::find_if(boxes.begin(), boxes.end(),
+                                         [&](const SequencerBox& o) { return o.id == b->chained_to; });
+        b = before == boxes.end() ? nullptr : &*before;
+      }
+      collect.unknown("sequence.box_hold", lacks.text());
     } else {
       auto& f = collect.add("sequence.box_hold", check.holds - check.needs,
                             at_least(0, "handbook, Doors and sequence: it must outlast the slowest leg"));

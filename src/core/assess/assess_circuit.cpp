@@ -14,13 +14,6 @@ namespace {
 
 constexpr double usual_pipe = 0.004;  //!< taken where no bore is entered, m
 
-//! "nose leg, going up".
-Subject about_way(const Design& d, const Leg& leg, bool up) {
-  const Text legs = d.legs_word(leg);
-  return {up ? say("{}, going up", legs) : say("{}, going down", legs), leg.id + (up ? "/up" : "/down"),
-          leg.id};
-}
-
 //! A cylinder's way against its load.
 struct Stroked {
   struct From {
@@ -67,6 +60,28 @@ struct OnOnePump {
   }
 };
 
+}  // namespace
+
+Limit wanted_time_limit(const Given& wanted) {
+  if (!wanted.known()) return {};
+  return bands(0.7 * wanted, 0.85 * wanted, 1.15 * wanted, 1.3 * wanted, "the time you want, give or take");
+}
+
+void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
+                         Collector& collect) {
+  const Retraction& r = leg.retraction;
+  const Given& time = up ? r.time_up : r.time_down;
+  if (!time.known() || !std::isfinite(computed)) return;
+  const double counted = time * (r.slowest.known() ? r.slowest.si : 1);
+  auto& f = collect.add("circuit.counted", counted - computed,
+                        at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
+  f.working = {{"slowest, as Sequence has it", counted, Kind::time}, {at_worst, computed, Kind::time}};
+  f.assumption = std::move(taken);
+  if (!r.slowest.known()) f.assumption.also("Sequence counts with no spread");
+}
+
+namespace {
+
 class CircuitJudge {
  public:
   CircuitJudge(const Design& d, Assessment& a, Collector& collect, const Asked& asked)
@@ -78,6 +93,7 @@ class CircuitJudge {
     s_->hydraulics = h_;
     if (cylinders_on_pump(d_) > 0 && !(h_ == Hydraulics())) hydraulics();
     plumbing();
+    if (moved_by_air(d_)) assess_air(d_, a_, *s_, collect_);
     if (!(d_.circuit.electrics == Electrics())) assess_leads(d_, a_, *s_, collect_);
     gas_struts();
     a_.circuit = std::move(made);
@@ -99,7 +115,8 @@ class CircuitJudge {
     bool complete = true;
     for (const Leg& leg : d_.gear.legs) {
       if (!leg.retraction.fitted || leg.retraction.drive.kind != DriveKind::cylinder) continue;
-      for (const bool up : {true, false})
+      for (const bool up : {true, false}) {
+        bool said = false;
         for (const bool in_air : {false, true}) {
           auto made = cylinder_way(d_, leg, up, in_air);
           if (auto* w = std::get_if<CylinderWay>(&made)) {
@@ -108,10 +125,12 @@ class CircuitJudge {
             continue;
           }
           complete = false;
-          if (in_air) continue;  // said once
-          collect_.about(about_way(d_, leg, up), "", GearState::extended);
+          if (said) continue;
+          said = true;
+          collect_.about(about_leg_way(d_, leg, up), "", GearState::extended);
           collect_.unknown("circuit.time", std::get<Text>(std::move(made)));
         }
+      }
     }
     return complete;
   }
@@ -184,9 +203,12 @@ class CircuitJudge {
   static Text where(const CylinderWay& w) { return w.in_air ? Text("in the air") : Text("on jacks"); }
 
   void way(const Leg& leg, bool up) {
+    // Both in the air and on jacks, or none: what is missing of one has been said.
+    if (std::count_if(s_->ways.begin(), s_->ways.end(),
+                      [&](const CylinderWay& w) { return w.leg == leg.id && w.up == up; }) < 2)
+      return;
     const auto* slow = worst_of(leg, up, [](const CylinderWay& w) { return w.full.time; });
-    if (!slow) return;
-    collect_.about(about_way(d_, leg, up), "", GearState::extended);
+    collect_.about(about_leg_way(d_, leg, up), "", GearState::extended);
     const Throttle& throttle = up ? h_.up : h_.down;
     const Given& wanted = up ? h_.wanted_up : h_.wanted_down;
     if (slow->full.stops_at < 1) {
@@ -194,10 +216,7 @@ class CircuitJudge {
                      say("{}: it stops at {} of its stroke, the pump is too weak", where(*slow),
                          Amount{slow->full.stops_at, Kind::share}));
     } else {
-      auto& f = collect_.add("circuit.time", slow->full.time,
-                             wanted.known() ? bands(0.7 * wanted, 0.85 * wanted, 1.15 * wanted, 1.3 * wanted,
-                                                    "the time you want, give or take")
-                                            : Limit{});
+      auto& f = collect_.add("circuit.time", slow->full.time, wanted_time_limit(wanted));
       f.remark = where(*slow);
       f.working = {{"stroke", slow->stroke.length, Kind::length},
                    {"piston, oil goes in", slow->stroke.area_in, Kind::section_area},
@@ -206,7 +225,8 @@ class CircuitJudge {
                    {"battery lowest", slow->lowest.time, Kind::time}};
       f.assumption = taken();
     }
-    typed(leg, up);
+    const auto* slowest = worst_of(leg, up, [](const CylinderWay& w) { return w.lowest.time; });
+    counted_by_sequence(leg, up, slowest->lowest.time, "computed, battery lowest", taken(), collect_);
 
     const auto* peak = worst_of(leg, up, [](const CylinderWay& w) { return w.full.peak_pressure; });
     if (h_.cut_out.known()) {
@@ -246,21 +266,6 @@ class CircuitJudge {
       f.remark = throttle.at == ThrottleAt::supply_side
                      ? say("{}: throttled on the supply nothing holds it back", where(*by))
                      : say("{}: its load takes it faster than the pump fills", where(*by));
-  }
-
-  //! What Sequence counts with, against what the oil gives at the battery's lowest.
-  void typed(const Leg& leg, bool up) {
-    const auto* slow = worst_of(leg, up, [](const CylinderWay& w) { return w.lowest.time; });
-    const Retraction& r = leg.retraction;
-    const Given& time = up ? r.time_up : r.time_down;
-    if (!time.known() || !std::isfinite(slow->lowest.time)) return;
-    const double counted = time * (r.slowest.known() ? r.slowest.si : 1);
-    auto& f = collect_.add("circuit.counted", counted - slow->lowest.time,
-                           at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
-    f.working = {{"slowest, as Sequence has it", counted, Kind::time},
-                 {"computed, battery lowest", slow->lowest.time, Kind::time}};
-    f.assumption = taken();
-    if (!r.slowest.known()) f.assumption.also("Sequence counts with no spread");
   }
 
   void order(bool up) {

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/assess/air_state.h"
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/drive_state.h"
@@ -72,6 +73,7 @@ class DriveJudge {
             break;
           case DriveKind::actuator:
           case DriveKind::cylinder:
+          case DriveKind::air:
             if (asked({"drive.arm", "drive.force", "drive.stroke", "drive.column", "drive.time"})) pushed();
             break;
           case DriveKind::motor:
@@ -96,20 +98,11 @@ class DriveJudge {
   }
   void about() { collect_.about(about_leg(d_, leg_), "", GearState::extended); }
   std::string root() const { return leg_root(leg_.id) + "retraction/drive/"; }
-  //! What makes a verdict from the air's part unknown, empty where it is in.
-  Text without_air() const {
-    if (load_->with_air) return {};
-    Lacking lacks(root());
-    lacks.number(r_.airspeed, "airspeed_m_per_s",
-                 "the airspeed up to which it is moved (0: only on the ground)");
-    if (r_.airspeed > 0) lacks.number(r_.turning_area, "turning_area_m2", "the leg's drag area");
-    return lacks.text();
-  }
   //! Files a margin that the air could still take away as unknown, unless it fails already.
   Finding& judged(const char* id, double value, const Limit& limit) {
     if (!std::isfinite(value))
       return collect_.unknown(id, "loads that the drive works against, and where it works");
-    const Text left_out = without_air();
+    const Text left_out = load_->without_air;
     if (!left_out.empty() && !(limit.lower && value < *limit.lower)) {
       auto& f = collect_.unknown(id, left_out);
       f.value = value;
@@ -134,7 +127,8 @@ class DriveJudge {
         {"to raise it in all",
          drive::work_over(l.moves.full_turn, [&](double t) { return -on_jacks(l).sum(t); }), Kind::energy}};
     f.assumption = load_->taken;
-    if (const Text left_out = without_air(); !left_out.empty()) f.remark.also(say("left out: {}", left_out));
+    if (const Text left_out = load_->without_air; !left_out.empty())
+      f.remark.also(say("left out: {}", left_out));
   }
 
   //! Actuator or cylinder between two points.
@@ -166,6 +160,10 @@ class DriveJudge {
       collect_.unknown("drive.force", "a travel without a dead centre: there it grows beyond all bounds");
       return;
     }
+    if (r_.kind == DriveKind::air) {
+      by_air(figures);
+      return;
+    }
     // At every turn, both ways, in the air and on jacks: what it must push or pull against what it can.
     double worst = std::numeric_limits<double>::infinity();
     double push = 0;
@@ -174,20 +172,12 @@ class DriveJudge {
     Hardest then;
     const auto cylinder = r_.kind == DriveKind::cylinder ? cylinder_of(leg_) : std::nullopt;
     if (r_.kind == DriveKind::actuator ? !r_.force.known() : !cylinder) {
-      Lacking lacks(root());
-      if (r_.kind == DriveKind::actuator)
-        lacks.number(r_.force, "force_N", "the actuator's rated force");
-      else
-        lacks.number(r_.bore, "bore_m", "the cylinder's bore")
-            .number(r_.rod, "rod_m", "its rod")
-            .number(r_.supply, "supply_Pa", "the supply pressure")
-            .number(r_.back, "back_Pa", "the return pressure")
-            .that(r_.bore.known() && r_.rod.known() && !(r_.bore > r_.rod), "a bore larger than the rod");
-      collect_.unknown("drive.force", lacks.text());
+      collect_.unknown("drive.force", r_.kind == DriveKind::actuator
+                                          ? entry(root() + "force_N", "the actuator's rated force")
+                                          : cylinder_lacks(leg_));
       return;
     }
-    const double can_push = cylinder ? cylinder->push() : r_.force.si;
-    const double can_pull = cylinder ? cylinder->pull() : r_.force.si;
+    const auto [can_push, can_pull] = strut_can(d_, leg_);
     for (const bool in_air : {true, false}) {
       const drive::LegLoad l = in_air ? flying : on_jacks(flying);
       for (const bool up : {true, false}) {
@@ -221,6 +211,50 @@ class DriveJudge {
         // Where moving an end by ten millimetres helps most.
         {"an end moved by 10 mm across it gives more, at the worst turn", gain(*strut, at), Kind::share}};
     if (cylinder) column(*cylinder, figures.longest, push);
+  }
+  //! A cylinder on a bottle: at every turn of the last cycle that is wanted of a filling, both ways, in the
+  //! air and on jacks, the pressure there against the pressure it needs.
+  void by_air(const drive::ActuatorFigures& figures) {
+    const auto made = air_plan(d_);
+    if (const auto* missing = std::get_if<Text>(&made)) {
+      collect_.unknown("drive.force", *missing);
+      return;
+    }
+    const AirPlan& plan = std::get<AirPlan>(made);
+    const AirInHand h = air_in_hand(plan, leg_.id);
+    if (!h.way) {
+      collect_.unknown("drive.force", "a load that the air works against: here all goes by itself");
+      return;
+    }
+    auto& f = judged("drive.force", h.spare, force_limit());
+    f.remark.also(way_of(Hardest{0, h.turn, h.way->up, h.in_air}));
+    if (!(h.way->area_in > 0)) f.remark.also("no air acts this way, and it does not go by itself");
+    f.working = {{"worst at a turn of", h.turn, Kind::angle},
+                 {"arm there", h.arm, Kind::length},
+                 {"pressure needed there", h.needed, Kind::pressure},
+                 {"pressure there", h.there, Kind::pressure},
+                 {"piston that the air pushes on", h.way->area_in, Kind::section_area},
+                 {"in the bottle when that way begins", plan.before_last(h.way->up), Kind::pressure}};
+    const Amount cycle{static_cast<double>(plan.wanted), Kind::factor};
+    f.assumption = plan.wanted_given
+                       ? say("judged in cycle {} from one filling", cycle)
+                       : say("judged in cycle {} from one filling, where no number is wanted", cycle);
+    double slowest = 0;
+    for (const AirLegWay& w : plan.ways)
+      if (w.leg == leg_.id) {
+        const auto run = air_way_run(d_, plan, w, false, w.hardest_in_air(), a_.steps);
+        const auto* followed = std::get_if<circuit::AirRun>(&run);
+        slowest = followed ? std::max(slowest, followed->time) : std::nan("");
+      }
+    time_of(slowest);
+    // Against its end it pushes with all there is.
+    double push = 0;
+    for (const AirLegWay& w : plan.ways)
+      if (w.leg == leg_.id && w.up == (figures.length_stowed > figures.length_down))
+        push = w.area_in * plan.at_share(w.up, 0, plan.starts);
+    drive::HydraulicCylinder c{};
+    c.rod = r_.rod;
+    column(c, figures.longest, push);
   }
   //! By how much the arm at a turn grows when either end goes 10 mm square to the strut, in the plane of the
   //! swing.

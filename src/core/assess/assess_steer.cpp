@@ -194,11 +194,12 @@ class SteerJudge {
       look([&](double angle) { return twin.clearance(turned(angle), opening); }, d_.actor_word(door.id));
     }
     for (const KeepOut& k : d_.airframe.keep_outs) {
-      const auto solid = place::solid_of(k);
-      if (!solid) continue;
-      look([&](double angle) { return nearest(turned(angle), *solid).distance; }, k.name);
-      if (leg_.stands == LegStands::centre)
-        look([&](double angle) { return nearest(turned(angle), motion::mirrored(*solid)).distance; }, k.name);
+      for (const auto& solid : place::solids_of(k)) {
+        look([&](double angle) { return nearest(turned(angle), solid).distance; }, k.name);
+        if (leg_.stands == LegStands::centre)
+          look([&](double angle) { return nearest(turned(angle), motion::mirrored(solid)).distance; },
+               k.name);
+      }
     }
     if (!std::isfinite(least)) return;  // nothing near it is known
     const Given& wanted = leg_.retraction.well.clearance;

@@ -190,7 +190,9 @@ class SwingJudge {
                                at_most(0, "the wheel stays inside the outline"));
       out.working = {{"slope of the stowed leg", figures.stowed_slope, Kind::angle}};
     }
-    if (r_.mount_tilt.known()) {
+    if (r_.motion == LegMotion::lifts_and_turns) {
+      // Its arms are made to the unit; the carrier stands upright whatever they lean by.
+    } else if (r_.mount_tilt.known()) {
       auto& misfit =
           collect_.add("swing.unit_misfit", figures.shank_lean - figures.unit_down_lean,
                        within(radians(-0.5), radians(0.5), "half a degree can be bent or shimmed"));

@@ -134,8 +134,51 @@ void obstacle(const Design& d, Collector& collect) {
   }
 }
 
+//! What a keep-out lacks to be a solid.
+Text keep_out_lacks(const KeepOut& k, const std::string& root) {
+  Lacking lacks(root);
+  const auto along = [&](const Point& p, const char* corner, Text name) {
+    const bool fore = k.runs == RunsAlong::fore_and_aft;
+    const bool athwart = k.runs == RunsAlong::athwartships;
+    lacks.number(fore      ? p.x
+                 : athwart ? p.y
+                           : p.z,
+                 std::string(corner) + (fore      ? "/x_m"
+                                        : athwart ? "/y_m"
+                                                  : "/z_m"),
+                 std::move(name));
+  };
+  switch (k.shape) {
+    case Shape::box:
+      lacks.place(k.low, "low", "one corner").place(k.high, "high", "the corner across from it");
+      break;
+    case Shape::cylinder:
+      lacks.place(k.low, "low", "one end of its centre line")
+          .place(k.high, "high", "the other end")
+          .number(k.radius, "radius_m", "its radius");
+      break;
+    case Shape::plane:
+      lacks.place(k.low, "low", "a point of it").place(k.high, "high", "a point straight before it");
+      break;
+    case Shape::prism:
+      along(k.low, "low", "from where it runs");
+      along(k.high, "high", "to where it runs");
+      lacks.that(k.outline.size() < 3 || lacks.nothing(),
+                 "an outline of three corners or more that does not cross itself");
+      break;
+  }
+  return lacks.nothing() ? Text("two places that differ") : lacks.text();
+}
+
 void keep_outs(const Design& d, Collector& collect) {
   if (d.airframe.keep_outs.empty()) return;
+  for (size_t i = 0; i < d.airframe.keep_outs.size(); ++i) {
+    const KeepOut& k = d.airframe.keep_outs[i];
+    if (!place::solids_of(k).empty()) continue;
+    // What is not known must not pass for room.
+    collect.about(about_one(d.airframe.keep_outs, k), "", GearState::extended);
+    collect.unknown("place.keep_out", keep_out_lacks(k, "/airframe/keep_outs/" + std::to_string(i) + "/"));
+  }
   for (const Leg& leg : d.gear.legs) {
     const auto unit = place::unit_of(leg);
     if (!unit) continue;

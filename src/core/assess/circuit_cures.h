@@ -10,5 +10,7 @@
 namespace kranich {
 
 std::vector<KnobRef> circuit_swaps(const Design& design, const Assessment& before, const Finding& finding);
+//! The same of bottle and air, for what Drive and Circuit judge of it; empty where no leg is moved by air.
+std::vector<KnobRef> air_swaps(const Design& design, const Finding& finding);
 
 }  // namespace kranich

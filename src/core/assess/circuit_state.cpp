@@ -85,7 +85,8 @@ std::variant<CylinderWay, Text> cylinder_way(const Design& d, const Leg& leg, bo
   const auto& found = std::get<DriveLoad>(made);
   const auto cylinder = cylinder_of(leg);
   const auto strut = actuator_of(leg);
-  if (!cylinder || !strut) return say("bore, rod and ends of the {}'s cylinder, on Drive", d.leg_word(leg));
+  if (!cylinder || !strut) return say("of the {}: {}", d.leg_word(leg), cylinder_lacks(leg));
+  if (in_air && !found.without_air.empty()) return say("of the {}: {}", d.leg_word(leg), found.without_air);
   auto pump = pump_of(h, e.voltage, !up);
   if (auto* missing = std::get_if<Text>(&pump)) return std::move(*missing);
   Lacking lacks(root + std::string(up ? "up/" : "down/"));

@@ -7,6 +7,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/assess/air_state.h"
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/circuit/electrics.h"
@@ -25,6 +26,22 @@ struct CylinderWay {
   circuit::StrokeFigures full{}, lowest{};
 };
 
+//! Cylinders on their bottle.
+struct AirState {
+  AirPlan plan;
+  //! A leg's way in time: `slow` as the last of the wanted cycles, in the air or on jacks, whichever asks for
+  //! more; `fast` from the filling, the other of the two.
+  struct Followed {
+    std::string leg;
+    bool up = true;
+    bool slow_in_air = false, fast_in_air = false;
+    circuit::AirRun slow, fast;
+  };
+  std::vector<Followed> followed;
+  double least_filling = 0;  //!< that still gives the wanted cycles; NaN: none does
+  double lasts = 0;  //!< from filling until the wanted cycles no longer go; +∞: nothing leaks, NaN: not told
+};
+
 struct CircuitState {
   Hydraulics hydraulics;
   std::vector<CylinderWay> ways;
@@ -35,6 +52,7 @@ struct CircuitState {
     circuit::TeeRun run;
   };
   std::optional<Together> together[2];
+  std::optional<AirState> air;
   std::optional<circuit::Budget> budget[2];  //!< of the currents, going up, going down
 };
 
@@ -57,6 +75,14 @@ size_t cylinders_on_pump(const Design& design);
 double lead_resistance_of(const Feed& feed);
 //! Voltage at the far end of a lead that draws a current, the battery at its lowest.
 double voltage_at(const Electrics& electrics, const Feed& feed, double current);
+
+//! The part of Circuit that is about bottle and air cylinders.
+void assess_air(const Design& design, Assessment& assessment, CircuitState& state, Collector& collect);
+//! A time that is wanted, give or take; nothing where none is.
+Limit wanted_time_limit(const Given& wanted);
+//! What Sequence counts with for the slowest of a leg's movements, against that computed at its worst.
+void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
+                         Collector& collect);
 
 //! The part of Circuit that is about battery and leads.
 void assess_leads(const Design& design, const Assessment& before, CircuitState& state, Collector& collect);

@@ -14,7 +14,7 @@ namespace {
 //! Room of a drive's body as it is fitted, at both ends of the travel.
 double room_of(const Design& d, const Leg& leg, const DriveSold& sold) {
   const Drive& drive = leg.retraction.drive;
-  const bool pushes = drive.kind == DriveKind::actuator || drive.kind == DriveKind::cylinder;
+  const bool pushes = is_strut(drive.kind);
   const DriveBody body(d, sold);
   if (!pushes || !body.known() || !drive.on_airframe.known() || !drive.on_leg.known())
     return ComparedDrive::unknown_number;
@@ -76,6 +76,15 @@ bool of_the_machine(std::string_view id) {
   return std::find(std::begin(ids), std::end(ids), id) != std::end(ids);
 }
 
+//! What makes pins go into eyes made for others: drilled out, or bushed.
+Text pins_into_eyes(const Given& eyes, const Given& pins) {
+  if (!eyes.known() || !pins.known() || std::abs(eyes - pins) < 1e-5) return {};
+  const Amount from{eyes, Kind::length};
+  const Amount to{pins, Kind::length};
+  return pins > eyes ? say("eyes drilled out from {} to {}", from, to)
+                     : say("bushes of {} outside, {} inside, in the eyes", from, to);
+}
+
 }  // namespace
 
 std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const Assessment& assessment) {
@@ -102,6 +111,7 @@ std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const
     }
     const Given& voltage = d.circuit.electrics.voltage;
     if (voltage.known() && o.sold.current.known()) c.energy = voltage * o.sold.current * c.time;
+    c.fits = pins_into_eyes(leg.retraction.drive_sold.pin, o.sold.pin);
     if (c.room < 0)
       c.against.push_back(say("its body runs {} into the structure", Amount{-c.room, Kind::length}));
     if (fitted.falls_free && o.sold.powerless == Powerless::stays)

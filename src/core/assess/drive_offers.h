@@ -27,6 +27,7 @@ struct ComparedDrive {
   double time = unknown_number;     //!< of one travel
   double energy = unknown_number;   //!< drawn from the battery for one travel, J: voltage, current and time
   double room = unknown_number;     //!< least distance of its body to what it must not touch, at either end
+  Text fits{};                      //!< how its pins go into the eyes of what is fitted; empty: as they are
   std::vector<Text> against{};      //!< checks that fail, and what else speaks against it
   std::vector<Text> unknown{};      //!< checks that lack a number
 };

@@ -2,7 +2,9 @@
 #include "core/assess/drive_state.h"
 
 #include <cmath>
+#include <limits>
 
+#include "core/assess/air_state.h"
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/strength_state.h"
@@ -58,8 +60,13 @@ std::variant<DriveLoad, Text> drive_load(const Design& d, const Leg& leg) {
   l.air.constant_area = r.constant_area.known() ? r.constant_area.si : 0;
   l.stream.density = d.airframe.aerodynamics.density;
   l.stream.speed = r.airspeed.known() ? r.airspeed.si : 0;
-  out.with_air =
-      r.airspeed.known() && (!(r.airspeed > 0) || r.turning_area.known() || r.constant_area.known());
+  if (!r.airspeed.known() || (r.airspeed > 0 && !r.turning_area.known() && !r.constant_area.known())) {
+    Lacking air(root + "retraction/drive/");
+    air.number(r.airspeed, "airspeed_m_per_s",
+               "the airspeed up to which it is moved (0: only on the ground)");
+    if (r.airspeed > 0) air.number(r.turning_area, "turning_area_m2", "the leg's drag area");
+    out.without_air = air.text();
+  }
   l.friction = {r.friction_share, r.friction_constant};
   if (r.down_spring.extended_force.known()) l.spring = down_spring_of(leg);
   out.inertia = 0;
@@ -128,6 +135,44 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
   if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
   if (!(r.bore > r.rod)) return std::nullopt;  // nothing is left for the oil to press on
   return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
+}
+
+StrutCan strut_can(const Design& d, const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+  if (r.kind == DriveKind::actuator) return {r.force.si, r.force.si};
+  if (r.kind == DriveKind::cylinder) {
+    const auto c = cylinder_of(leg);
+    return c ? StrutCan{c->push(), c->pull()} : StrutCan{nan, nan};
+  }
+  StrutCan can{nan, nan};
+  if (r.kind != DriveKind::air) return can;
+  const auto made = air_plan(d);
+  const auto strut = actuator_of(leg);
+  const auto moves = motion::retracting(leg);
+  const auto* plan = std::get_if<AirPlan>(&made);
+  if (!plan || !strut || !moves) return can;
+  const bool pushes_up =
+      drive::length_of(*moves, *strut, moves->full_turn) > drive::length_of(*moves, *strut, 0);
+  for (const AirLegWay& w : plan->ways)
+    if (w.leg == leg.id)
+      (w.up == pushes_up ? can.push : can.pull) =
+          w.area_in * plan->at_share(w.up, air_shares, plan->before_last(w.up));
+  return can;
+}
+
+Text cylinder_lacks(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  Lacking lacks(leg_root(leg.id) + "retraction/drive/");
+  lacks.place(r.on_airframe, "on_airframe", "its end on the airframe")
+      .place(r.on_leg, "on_leg", "its end on the leg")
+      .number(r.bore, "bore_m", "the cylinder's bore")
+      .number(r.rod, "rod_m", "its rod")
+      .that(r.bore.known() && r.rod.known() && !(r.bore > r.rod), "a bore larger than the rod");
+  if (r.kind == DriveKind::cylinder)
+    lacks.number(r.supply, "supply_Pa", "the supply pressure")
+        .number(r.back, "back_Pa", "the return pressure");
+  return lacks.text();
 }
 
 std::optional<drive::DownSpring> down_spring_of(const Leg& leg) {

@@ -20,9 +20,9 @@ namespace kranich {
 //! A leg's loads as it is raised, the starboard one of a pair. `taken` says what was not entered but taken
 //! from elsewhere.
 struct DriveLoad {
-  drive::LegLoad load;   //!< with the air at the speed entered
-  double inertia;        //!< about the pivot, kg·m²
-  bool with_air = true;  //!< whether the airspeed is known at all
+  drive::LegLoad load;  //!< with the air at the speed entered
+  double inertia;       //!< about the pivot, kg·m²
+  Text without_air;     //!< what the air's part lacks; empty: it is in
   Text taken;
 };
 //! Or what is missing. Mass and CG are, where not entered, those of what the ledger hangs on the leg; the
@@ -42,6 +42,14 @@ std::optional<drive::Strut> actuator_of(const Leg& leg);
 std::optional<drive::ServoLinkage> servo_of(const Leg& leg);
 std::optional<drive::GearedMotor> motor_of(const Leg& leg);
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
+//! What a cylinder lacks to be one, on oil or on air: its ends, bore and rod, and on oil its pressures.
+Text cylinder_lacks(const Leg& leg);
+//! Most that what stands between two points pushes and pulls; NaN where it is not known. A cylinder worked by
+//! air: at the end of its way in the last cycle that is wanted of a filling.
+struct StrutCan {
+  double push, pull;
+};
+StrutCan strut_can(const Design& design, const Leg& leg);
 //! Its down-spring, all of it known but perhaps its force (then 1 N).
 std::optional<drive::DownSpring> down_spring_of(const Leg& leg);
 //! What an aircraft asks of a retract unit of a leg: its greatest flown mass, and the greatest moment about

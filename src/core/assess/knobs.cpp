@@ -6,6 +6,7 @@
 #include <limits>
 #include <optional>
 
+#include "core/assess/air_state.h"
 #include "core/assess/door_cures.h"
 #include "core/model/consistency.h"
 #include "core/model/locate.h"
@@ -152,10 +153,7 @@ void longer_shank(Leg& l, double by) {
   }
 }
 bool retracts(const Leg& l) { return l.retraction.fitted; }
-bool pushed(const Leg& l) {
-  const DriveKind kind = l.retraction.drive.kind;
-  return l.retraction.fitted && (kind == DriveKind::actuator || kind == DriveKind::cylinder);
-}
+bool pushed(const Leg& l) { return l.retraction.fitted && is_strut(l.retraction.drive.kind); }
 template <SpringKind kind>
 bool sprung_by(const Leg& l) {
   return l.spring.kind == kind && (l.travel > 0 || kind == SpringKind::bending);
@@ -727,6 +725,36 @@ std::vector<KnobRef> knobs(const Design& d) {
          &Access::way_x);
     goes("access.access_way_z", "it goes out higher by {}", "it goes out lower by {}", &Access::way_z);
   }
+  if (moved_by_air(d)) {
+    // Cycles are whole: searched piece by piece. Never filled beyond nine tenths of what the weakest part is
+    // rated for.
+    const AirSupply& a = d.circuit.air;
+    const auto air = [&](const char* id, const char* more, const char* less, Kind kind,
+                         Given AirSupply::*number, double most) {
+      const double there = a.*number;
+      if (!(there > 0)) return;
+      list.push_back(
+          std::make_shared<Knob>(Knob{id,
+                                      more,
+                                      less,
+                                      {},
+                                      kind,
+                                      handy(there / 50),
+                                      -0.7 * there,
+                                      std::max(0.0, most - there),
+                                      there,
+                                      1,
+                                      [number](Design& x, double v) { (x.circuit.air.*number).si += v; },
+                                      true}));
+    };
+    const double filled = a.rated.known() ? 0.9 * a.rated : 1.25 * a.filled;
+    air("air.bottle", "bottle larger by {}", "bottle smaller by {}", Kind::volume, &AirSupply::bottle,
+        std::min(0.1, 8 * a.bottle));
+    air("air.filled", "bottle filled higher by {}", "bottle filled lower by {}", Kind::pressure,
+        &AirSupply::filled, filled);
+    air("air.regulated", "regulator set higher by {}", "regulator set lower by {}", Kind::pressure,
+        &AirSupply::regulated, a.filled);
+  }
   if (d.mixing.working_time.known() && d.mixing.working_time > 0)
     list.push_back(std::make_shared<Knob>(Knob{"leg.working_time",
                                                "a resin that can be worked longer by {}",
@@ -830,7 +858,12 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
        {"leg_wall", "leg_diameter", "leg_thickness", "leg_width", "tubes", "tube_walls", "axle", "bent",
         "bent_width", "plies", "fasteners", "fastener_count", "bearing", "plate", "plate_width", "cheeks"}},
       {"drive.arm", {"drive_end_x", "drive_end_y", "drive_end_z"}},
-      {"drive.force", {"drive_end_x", "drive_end_y", "drive_end_z", "drive_force", "drive_bore"}},
+      {"drive.force",
+       {"drive_end_x", "drive_end_y", "drive_end_z", "drive_force", "drive_bore", "bottle", "filled",
+        "regulated"}},
+      {"circuit.cycles", {"bottle", "filled", "regulated"}},
+      {"circuit.air_lasts", {"bottle", "filled", "regulated"}},
+      {"circuit.time", {"bottle", "filled", "regulated"}},
       {"drive.stroke", {"drive_stroke", "drive_end_x", "drive_end_y", "drive_end_z"}},
       {"drive.column", {"drive_rod"}},
       {"drive.time", {"drive_speed", "drive_flow", "drive_gearbox"}},

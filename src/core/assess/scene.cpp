@@ -127,11 +127,15 @@ class Builder {
   }
 
   void keep_out(const KeepOut& k) {
-    const auto solid = place::solid_of(k);
-    if (!solid || std::holds_alternative<motion::HalfSpace>(*solid)) return;
-    const auto mesh = std::holds_alternative<motion::Box>(*solid)
-                          ? motion::mesh_of(std::get<motion::Box>(*solid))
-                          : motion::mesh_of(std::get<motion::Cylinder>(*solid));
+    motion::Mesh mesh;
+    for (const auto& solid : place::solids_of(k)) {
+      if (const auto* b = std::get_if<motion::Box>(&solid)) mesh.add(motion::mesh_of(*b));
+      if (const auto* c = std::get_if<motion::Cylinder>(&solid)) mesh.add(motion::mesh_of(*c));
+      if (const auto* w = std::get_if<motion::Wedge>(&solid)) mesh.add(motion::mesh_of(*w));
+      if (const auto* h = std::get_if<motion::HalfSpace>(&solid))
+        plane(*h, (k.high.vec() - k.low.vec()).norm());
+    }
+    if (mesh.points.empty()) return;
     double across = 0;
     for (const Vec3& p : mesh.points) across = std::max(across, std::abs(p.y()));
     const bool apart =
@@ -142,6 +146,18 @@ class Builder {
       auto& near = scene_.parts.back().near;
       for (const auto& [obstacle, miss] : near_)
         if (obstacle == k.name && (!near || miss.distance < near->distance)) near = miss;
+    }
+  }
+
+  //! A plane has no end: a square of it round its point, and the way to its free side.
+  void plane(const motion::HalfSpace& h, double size) {
+    const Vec3 u = 2 * size * h.normal.unitOrthogonal();
+    const Vec3 v = h.normal.cross(u);
+    for (const bool port : {false, true}) {
+      const auto at = [&](const Vec3& p) { return port ? mirrored(p) : p; };
+      const Vec3 corners[]{h.point + u, h.point + v, h.point - u, h.point - v};
+      for (size_t i = 0; i < 4; ++i) scene_.lines.push_back({at(corners[i]), at(corners[(i + 1) % 4]), true});
+      scene_.lines.push_back({at(h.point), at(h.point + size * h.normal), true});
     }
   }
 

@@ -19,6 +19,11 @@ Subject about_leg_on(const Design& d, const Leg& leg, bool port) {
 }
 
 Subject about_legs(const Design& d, const Leg& leg) { return of(leg, d.legs_word(leg), "legs"); }
+Subject about_leg_way(const Design& d, const Leg& leg, bool up) {
+  const Text legs = d.legs_word(leg);
+  return {up ? say("{}, going up", legs) : say("{}, going down", legs), leg.id + (up ? "/up" : "/down"),
+          leg.id};
+}
 Subject about_wheel(const Design& d, const Leg& leg) { return of(leg, d.wheel_word(leg), "wheel"); }
 Subject about_unit(const Design& d, const Leg& leg) {
   return of(leg, say("{} unit", d.stem_word(leg)), "unit");

@@ -14,6 +14,8 @@ namespace kranich {
 Subject about_leg(const Design& design, const Leg& leg);
 Subject about_leg_on(const Design& design, const Leg& leg, bool port);
 Subject about_legs(const Design& design, const Leg& leg);
+//! "nose leg, going up": all that stand in its line.
+Subject about_leg_way(const Design& design, const Leg& leg, bool up);
 //! "nose wheel", "nose unit".
 Subject about_wheel(const Design& design, const Leg& leg);
 Subject about_unit(const Design& design, const Leg& leg);

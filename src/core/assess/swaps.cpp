@@ -568,7 +568,12 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
   if (of({"sequence.box_"})) return box_swaps(d, stock.boxes, finding);
   if (of({"logic."})) return logic_swaps(d, finding);
-  if (of({"circuit."})) return circuit_swaps(d, before, finding);
+  if (of({"drive.force"})) return air_swaps(d, finding);
+  if (of({"circuit."})) {
+    list = circuit_swaps(d, before, finding);
+    for (auto& k : air_swaps(d, finding)) list.push_back(std::move(k));
+    return list;
+  }
   if (of({"drive.free_fall"})) {
     for (const LegLine& line : leg_lines(d))
       if (std::find(line.ids.begin(), line.ids.end(), finding.subject.leg) != line.ids.end())

@@ -15,6 +15,7 @@ constexpr std::string_view texts = "light-aircraft design texts";
 constexpr std::string_view geometry = "geometry";
 constexpr std::string_view oil = "handbook, Hydraulics; quasi-static";
 constexpr std::string_view plumbing = "handbook, Hydraulics, plumbing";
+constexpr std::string_view air = "gas law at one temperature; handbook, Drive and Circuit";
 constexpr std::string_view wires = "handbook, Electrics";
 constexpr std::string_view proof = "handbook, Logic; proved over the machine as it is wired";
 
@@ -867,6 +868,13 @@ const std::array registry{
             "the bench, "
             "or as it was noted in the cruise.",
             "(C/k)·ln(p_out/p_in)", oil},
+    Measure{
+        "circuit.cycles", circuit, "Cycles from a filling", Kind::factor,
+        "How often the bottle raises and lowers all legs, till the first that it no longer moves in the air.",
+        "p·V_b + p_a·ΣV = p'·(V_b + ΣV), (p' − p_a)·A·r ≥ M", air, 1},
+    Measure{"circuit.air_lasts", circuit, "Filling lasts unused", Kind::time,
+            "How long after filling the wanted cycles still go, from the pressure lost on the bench.",
+            "t·ln(p/p_min)/ln(p/(p − Δp))", air, 600},
     Measure{"circuit.branch", circuit, "Branch for air to rise out of", Kind::factor,
             "0 where it hangs down, 1 level, 2 where it points up.", "said", plumbing},
     Measure{"circuit.cabin", circuit, "Fluid in the cockpit", Kind::factor,

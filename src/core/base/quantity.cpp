@@ -280,6 +280,7 @@ const std::vector<Unit>& known_units() {
       {"s", Kind::time, 1},
       {"ms", Kind::time, 0.001},
       {"min", Kind::time, 60},
+      {"h", Kind::time, 3600},
       {"m²", Kind::area, 1},
       {"m2", Kind::area, 1},
       {"dm²", Kind::area, 0.01},
@@ -506,6 +507,10 @@ std::string format_number(double si, Kind kind, UnitSystem system) {
 
 std::string format_quantity(double si, Kind kind, UnitSystem system) {
   if (!std::isfinite(si)) return "unknown";
+  // A bottle's or a pump's hours are not read in seconds.
+  constexpr double hour = 3600;
+  if (kind == Kind::time && std::abs(si) >= 2 * hour)
+    return format_number(std::round(si / hour * 10) / 10, Kind::time, system) + "\u00a0h";
   const auto symbol = display_unit(kind, system).symbol;
   const bool tight = symbol == "°" || symbol.empty();
   return format_number(si, kind, system) + (tight ? "" : "\u00a0") + std::string(symbol);

@@ -12,15 +12,15 @@ namespace {
 
 constexpr double gamma_air = 1.4;
 //! √γ·(2/(γ+1))^((γ+1)/(2(γ−1))): the choked share.
-const double choked = std::sqrt(gamma_air) *
-                      std::pow(2 / (gamma_air + 1), (gamma_air + 1) / (2 * (gamma_air - 1)));
+const double choked =
+    std::sqrt(gamma_air) * std::pow(2 / (gamma_air + 1), (gamma_air + 1) / (2 * (gamma_air - 1)));
 const double critical = std::pow(2 / (gamma_air + 1), gamma_air / (gamma_air - 1));
 
-//! Of the nozzle's flow, by the pressure behind over that before. Near one the root's steep end is taken straight:
-//! what is nearly level would otherwise be stepped through in ever smaller steps.
+//! Of the nozzle's flow, by the pressure behind over that before. Near one the root's steep end is taken
+//! straight: what is nearly level would otherwise be stepped through in ever smaller steps.
 double passing(double ratio) {
   if (ratio <= critical) return choked;
-  constexpr double level = 0.9995;
+  constexpr double level = 0.98;
   const auto nozzle = [](double r) {
     return std::sqrt(2 * gamma_air / (gamma_air - 1) *
                      (std::pow(r, 2 / gamma_air) - std::pow(r, (gamma_air + 1) / gamma_air)));
@@ -50,10 +50,24 @@ double air_flow(double area, double from, double to) {
   return area * from * std::sqrt(air_constant * room_temperature) * passing(to / from);
 }
 
+AirSample AirRun::at(double t) const {
+  if (samples.empty()) return {t, 0, 0, 0};
+  const auto after = std::lower_bound(samples.begin(), samples.end(), t,
+                                      [](const AirSample& s, double x) { return s.time < x; });
+  if (after == samples.begin()) return *after;
+  if (after == samples.end()) return samples.back();
+  const AirSample& a = *(after - 1);
+  const AirSample& b = *after;
+  const double x = (t - a.time) / (b.time - a.time);
+  return {t, a.share + x * (b.share - a.share), a.in + x * (b.in - a.in), a.out + x * (b.out - a.out)};
+}
+
 AirRun air_run(const AirWay& w, double longest) {
   const double all = w.stroke(1);
   const auto share = [&](const State& y) { return std::clamp(y[turn] / w.travel, 0.0, 1.0); };
-  const auto pressure_in = [&](const State& y) { return y[in] / (w.dead_in + w.area_in * w.stroke(share(y))); };
+  const auto pressure_in = [&](const State& y) {
+    return y[in] / (w.dead_in + w.area_in * w.stroke(share(y)));
+  };
   const auto pressure_out = [&](const State& y) {
     return y[out] / (w.dead_out + w.area_out * (all - w.stroke(share(y))));
   };
@@ -79,29 +93,49 @@ AirRun air_run(const AirWay& w, double longest) {
     dy[speed] = torque(y) / w.inertia;
   };
 
-  AirRun r{std::numeric_limits<double>::infinity(), 0, 0, std::numeric_limits<double>::infinity(),
-           std::numeric_limits<double>::quiet_NaN()};
+  constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+  AirRun r{std::numeric_limits<double>::infinity(), 0, 0, std::numeric_limits<double>::infinity(), nan, {}};
+  const auto sample = [&](double t, const State& y) {
+    if (r.samples.empty() || t > r.samples.back().time)
+      r.samples.push_back(
+          {t, share(y), w.area_in > 0 ? pressure_in(y) : nan, w.area_out > 0 ? pressure_out(y) : nan});
+  };
   State at{0, 0, w.ambient * std::max(w.dead_in, 1e-12), w.left_in * (w.dead_out + w.area_out * all)};
   double time = 0;
   bool arrived = false;
+  sample(0, at);
   constexpr int most_halts = 60;
+  constexpr double tolerance = 1e-6;  // of rad, rad/s and J
   for (int halts = 0; halts < most_halts && time < longest && !arrived; ++halts) {
     if (!(torque(at) > 0)) {
-      // It stands until the pressures have come far enough, or for ever.
-      Following waits(at, stands, [&](const State& y) { return std::array{torque(y)}; }, 1e-5, 1e-9, 1e-7);
+      // It stands until the pressures have come far enough, or for ever: in the end one side has what the
+      // supply gives, the other what is outside.
+      if (!((w.supply - w.ambient) * w.area_in * w.arm(share(at)) > w.resists(share(at)))) break;
+      Following waits(
+          at, stands, [&](const State& y) { return std::array{torque(y)}; }, 1e-5, tolerance, tolerance);
       int begins = -1;
-      while (begins < 0 && time + waits.time() < longest) begins = waits.step(longest - time).crossed;
+      sample(time, at);
+      while (begins < 0 && time + waits.time() < longest) {
+        begins = waits.step(longest - time).crossed;
+        sample(time + waits.time(), waits.state());
+      }
       time += waits.time();
       at = waits.state();
       if (begins < 0) break;
     }
     if (std::isnan(r.starts)) r.starts = time;
     at[speed] = 0;
-    Following goes(at, moves, [&](const State& y) { return std::array{y[turn] - w.travel, y[speed]}; }, 1e-5,
-                   1e-9, 1e-7);
+    sample(time, at);
+    Following goes(
+        at, moves,
+        [&](const State& y) {
+          return std::array{y[turn] - w.travel, y[speed]};
+        },
+        1e-5, tolerance, tolerance);
     int crossed = -1;
     while (crossed < 0 && time + goes.time() < longest && goes.finite()) {
       crossed = goes.step(longest - time).crossed;
+      sample(time + goes.time(), goes.state());
       if (w.area_in > 0 && goes.state()[turn] > 0.02 * w.travel)
         r.least_pressure = std::min(r.least_pressure, pressure_in(goes.state()));
     }

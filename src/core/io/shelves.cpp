@@ -125,6 +125,7 @@ DriveShelf read_drive_shelf(std::string_view text) {
     o.sold.length = number("length_m", spec::size("Body, long", 3));
     o.sold.width = number("width_m", spec::size("Body, wide", 2));
     o.sold.height = number("height_m", spec::size("Body, high", 2));
+    o.sold.pin = number("pin_m", spec::size("Pins at its ends", 0.1));
     o.sold.current = number("current_A", spec::positive("Current", Kind::current, 1e3));
     o.sold.locks = table.choice(r, "locks", Names(locks_names), LocksItself::unsaid);
     o.sold.powerless = table.choice(r, "powerless", Names(powerless_names), Powerless::unsaid);

@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <numbers>
 #include <optional>
 
@@ -15,7 +14,6 @@
 namespace kranich::leg {
 namespace {
 
-constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr force::Elastic steel{205e9, 79e9};
 
 //! Something much stiffer than the leg: an axle without a diameter yet, a bracket.
@@ -137,6 +135,12 @@ class StrutSections {
     return kept;
   }
 
+  //! Greatest thickness of the stuff it is made of: wire is the weaker for it.
+  double thickest() const {
+    double most = 0;
+    for (const Row& r : rows_) most = std::max(most, r.section.round ? r.section.outer : r.section.thickness);
+    return most;
+  }
   //! The section at a place: of two that meet there the one above it or below it.
   MemberSection at(double along, bool below) const {
     constexpr double here = 1e-9;
@@ -183,7 +187,11 @@ class StrutBuilder {
       : m_(m),
         sections_(sections),
         elastic_(force::stiffness_of(material)),
-        like_{"leg", 0, {}, force::allowable_of(material, unknown, across_layers), material.youngs_modulus,
+        like_{"leg",
+              0,
+              {},
+              force::allowable_of(material, sections.thickest(), across_layers),
+              material.youngs_modulus,
               false} {}
 
   //! From one node to another, as the next stretch of the way down; a joint frees its upper end.
@@ -341,7 +349,7 @@ void model_tubes(const Design& d, const Leg& leg, LegFrame& m) {
     const Member member{t.name,
                         0,
                         {section, section},
-                        force::allowable_of(*material, unknown, false),
+                        force::allowable_of(*material, t.diameter, false),
                         material->youngs_modulus,
                         true};
     const auto beam = [&](int from, int to) {

@@ -12,7 +12,9 @@
 namespace kranich {
 
 enum class Group { airframe, gear, power, equipment, load };
-enum class Shape { box, cylinder };
+enum class Shape { box, cylinder, plane, prism };
+//! Which way a prism runs.
+enum class RunsAlong { athwartships, fore_and_aft, upright };
 enum class PointRole { tail, belly, wing_tip, other };
 
 //! One cross-section of a body: where, its top and bottom waterlines, its half width.
@@ -92,11 +94,21 @@ struct Aerodynamics : Kept {
 };
 
 //! Something in the airframe that gear must not run into: spar, duct, rib.
+//! A corner of a prism's outline; along the way it runs it may lie anywhere.
+struct OutlineCorner : Kept {
+  Point at;
+  bool operator==(const OutlineCorner&) const = default;
+};
+
 struct KeepOut : Kept {
   std::string name;
   Shape shape = Shape::box;
-  Point low, high;  //!< corners of a box; ends of a cylinder's centre line. Starboard side; mirrored to port
-  Given radius;     //!< of a cylinder
+  //! Corners of a box; ends of a cylinder's centre line; a point of a plane, and one on its free side
+  //! straight before it; places between which a prism runs. Starboard side; mirrored to port.
+  Point low, high;
+  Given radius;                              //!< of a cylinder
+  RunsAlong runs = RunsAlong::athwartships;  //!< of a prism
+  std::vector<OutlineCorner> outline;        //!< of a prism, one after the other
   bool operator==(const KeepOut&) const = default;
 };
 

@@ -93,13 +93,20 @@ void describe(V& v, T& a) {
   v.given("crosswind_wanted_m_per_s", a.crosswind_wanted, spec::positive("Worst side wind", Kind::speed, 60));
 }
 
+template <class V, Of<OutlineCorner> T>
+void describe(V& v, T& c) {
+  v.object("at", c.at, "Corner");
+}
+
 template <class V, Of<KeepOut> T>
 void describe(V& v, T& k) {
   v.text("name", k.name, "Name");
   v.choice("shape", k.shape, Names(shape_names), "Shape");
-  v.object("low", k.low, "Lower corner, or one end of the centre line");
-  v.object("high", k.high, "Upper corner, or the other end");
+  v.object("low", k.low, "Lower corner, one end, or a point of the plane");
+  v.object("high", k.high, "Upper corner, the other end, or a point straight before the plane");
   v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
+  v.choice("runs", k.runs, Names(runs_names), "A prism runs");
+  v.list("outline", k.outline, "Corners of a prism's outline", 60);
 }
 
 template <class V, Of<Reference> T>

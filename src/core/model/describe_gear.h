@@ -250,6 +250,7 @@ void describe(V& v, T& d) {
   v.given("supply_Pa", d.supply, spec::positive("Supply pressure", Kind::pressure, 5e7));
   v.given("back_Pa", d.back, spec::not_negative("Return pressure", Kind::pressure, 5e7));
   v.given("flow_m3_per_s", d.flow, spec::positive("Pump's flow", Kind::flow, 0.01));
+  v.choice("air_acts", d.air_acts, Names(air_acts_names), "Air moves it");
   v.given("stall_torque_N_m", d.stall_torque, spec::positive("Stall torque", Kind::moment, 1e5));
   v.given("no_load_speed_rad_per_s", d.no_load_speed, spec::positive("No-load speed", Kind::turn_rate, 1e5));
   v.given("no_load_current_A", d.no_load_current, spec::not_negative("No-load current", Kind::current, 1e3));
@@ -288,6 +289,8 @@ void describe(V& v, T& s) {
   v.given("length_m", s.length, spec::size("Body, long", 3));
   v.given("width_m", s.width, spec::size("Body, wide", 2));
   v.given("height_m", s.height, spec::size("Body, high", 2));
+  v.given("pin_m", s.pin, spec::size("Pins at its ends", 0.1));
+  v.given("hours", s.hours, spec::not_negative("Hours to fit it", Kind::factor, 1e4));
   v.given("current_A", s.current, spec::positive("Current while it works", Kind::current, 1e3));
   v.choice("locks", s.locks, Names(locks_names), "Locks the leg by itself");
   v.choice("powerless", s.powerless, Names(powerless_names), "Without power the leg");

@@ -85,6 +85,36 @@ void describe(V& v, T& h) {
   v.list("fittings", h.fittings, "Fittings", 60);
 }
 
+template <class V, Of<AirTube> T>
+void describe(V& v, T& t) {
+  v.text("name", t.name, "Tube");
+  v.text("leg", t.leg, "Serves the leg");
+  v.choice("side", t.side, Names(pipe_side_names), "Side");
+  v.given("length_m", t.length, spec::size("Length", 30));
+  v.given("bore_m", t.bore, spec::positive("Bore", Kind::bore, 0.05));
+}
+
+template <class V, Of<AirSupply> T>
+void describe(V& v, T& a) {
+  v.given("bottle_m3", a.bottle, spec::positive("Bottle's volume", Kind::volume, 0.1));
+  v.given("filled_Pa", a.filled, spec::positive("Filled to, gear down", Kind::pressure, 3e7));
+  v.given("regulated_Pa", a.regulated, spec::positive("Regulator passes up to", Kind::pressure, 3e7));
+  v.given("outside_Pa", a.outside, spec::between("Pressure of the air outside", Kind::pressure, 3e4, 1.2e5));
+  v.given("rated_Pa", a.rated, spec::positive("Weakest part is rated for", Kind::pressure, 3e7));
+  v.given("valve_bore_m", a.valve_bore, spec::positive("Valve's narrowest bore", Kind::bore, 0.05));
+  v.given("up_bore_m", a.up_bore, spec::positive("Restrictor where air leaves, going up", Kind::bore, 0.05));
+  v.given("down_bore_m", a.down_bore, spec::positive("The same going down", Kind::bore, 0.05));
+  v.given("coefficient", a.coefficient, spec::between("Flow coefficient of these", Kind::share, 0.3, 1));
+  v.given("wanted_cycles", a.wanted_cycles,
+          spec::between("Cycles wanted from a filling", Kind::factor, 1, 99));
+  v.given("wanted_up_s", a.wanted_up, spec::positive("Time wanted going up", Kind::time, 600));
+  v.given("wanted_down_s", a.wanted_down, spec::positive("Time wanted going down", Kind::time, 600));
+  v.given("test_fall_Pa", a.test_fall, spec::not_negative("Pressure lost on the bench", Kind::pressure, 3e7));
+  v.given("test_time_s", a.test_time, spec::positive("In a time of", Kind::time, 1e7));
+  v.given("wait_s", a.wait, spec::not_negative("Waits between filling and flying", Kind::time, 1e7));
+  v.list("tubes", a.tubes, "Tubes", 60);
+}
+
 template <class V, Of<RoutePoint> T>
 void describe(V& v, T& r) {
   v.object("at", r.at, "Passes");
@@ -133,6 +163,7 @@ void describe(V& v, T& e) {
 template <class V, Of<Circuit> T>
 void describe(V& v, T& c) {
   v.object("hydraulics", c.hydraulics, "Hydraulics");
+  v.object("air", c.air, "Air");
   v.object("electrics", c.electrics, "Electrics");
 }
 

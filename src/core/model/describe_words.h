@@ -51,7 +51,8 @@ inline constexpr std::array<std::string_view, 4> build_state_names{"bare shell",
 inline constexpr std::array<std::string_view, 3> path_names{"straight", "hinged fore and aft",
                                                             "hinged athwartships"};
 inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam", "solid"};
-inline constexpr std::array<std::string_view, 2> shape_names{"box", "cylinder"};
+inline constexpr std::array<std::string_view, 4> shape_names{"box", "cylinder", "plane", "prism"};
+inline constexpr std::array<std::string_view, 3> runs_names{"athwartships", "fore and aft", "upright"};
 inline constexpr std::array<std::string_view, 6> field_names{"tarmac", "turf",   "rough strip",
                                                              "sand",   "indoor", "not said yet"};
 inline constexpr std::array<std::string_view, 4> leg_role_names{"main", "nose", "tail", "outrigger"};
@@ -81,9 +82,10 @@ inline constexpr std::array<std::string_view, 2> paper_names{"A4", "Letter"};
 inline constexpr std::array<std::string_view, 4> coil_end_names{"plain", "plain and ground",
                                                                 "squared, not ground", "squared and ground"};
 inline constexpr std::array<std::string_view, 3> school_names{"rule", "drop ladder", "similarity"};
-inline constexpr std::array<std::string_view, 5> drive_names{"not decided", "electric actuator",
-                                                             "hydraulic cylinder", "geared motor on a sector",
-                                                             "servo with push rod"};
+inline constexpr std::array<std::string_view, 6> drive_names{
+    "not decided",         "electric actuator", "hydraulic cylinder", "geared motor on a sector",
+    "servo with push rod", "air cylinder"};
+inline constexpr std::array<std::string_view, 3> air_acts_names{"up and down", "up only", "down only"};
 inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 3> throw_names{"both ways", "anticlockwise only",

@@ -24,7 +24,13 @@ enum class LoopAxis { fore_and_aft, athwartships, upright };
 enum class LegPath { straight, hinged_fore_and_aft, hinged_athwartships };
 enum class Tyre { pneumatic, foam, solid };
 enum class CoilEnds { plain, plain_ground, squared, squared_ground };
-enum class DriveKind { none, actuator, cylinder, motor, servo };
+enum class DriveKind { none, actuator, cylinder, motor, servo, air };
+//! Whether it pushes and pulls between two points.
+constexpr bool is_strut(DriveKind kind) {
+  return kind == DriveKind::actuator || kind == DriveKind::cylinder || kind == DriveKind::air;
+}
+//! Which ways the air moves the leg; the other way is left to springs, weight and the air outside.
+enum class AirActs { both_ways, up_only, down_only };
 //! Which way a servo throws that throws one way only, seen onto its output.
 enum class ServoThrow { both_ways, anticlockwise, clockwise };
 enum class SteeringKind { none, castors, rod, sliding_rods };
@@ -238,7 +244,8 @@ struct Drive : Kept {
   Point on_airframe, on_leg;  //!< ends of actuator or cylinder, leg down
   Given force, stroke,
       speed;  //!< of an actuator: what it is rated for, its stroke, how fast it runs under load
-  Given bore, rod, supply, back, flow;  //!< of a cylinder; flow of its pump
+  Given bore, rod, supply, back, flow;    //!< of a cylinder; flow of its pump
+  AirActs air_acts = AirActs::both_ways;  //!< of a cylinder worked by air
   //! Of a motor, or of a servo at its arm.
   Given stall_torque, no_load_speed, no_load_current, stall_current;
   Given sector_radius, pinion_radius, gearbox, efficiency, rotor_inertia;
@@ -322,6 +329,8 @@ struct DriveSold : Kept {
   std::string name;
   Given mass, price;
   Given length, width, height;  //!< of its body
+  Given pin;                    //!< through the eyes at its ends
+  Given hours;                  //!< of work to fit it
   Given current;                //!< drawn while it works
   LocksItself locks = LocksItself::unsaid;
   Powerless powerless = Powerless::unsaid;

@@ -97,6 +97,33 @@ struct Hydraulics : Kept {
   bool operator==(const Hydraulics&) const = default;
 };
 
+//! A tube between the valve and one side of a leg's cylinder.
+struct AirTube : Kept {
+  std::string name;
+  std::string leg;  //!< id of the leg it serves
+  PipeSide side = PipeSide::down;
+  Given length, bore;
+  bool operator==(const AirTube&) const = default;
+};
+
+//! What feeds cylinders that are worked by air. Pressures over that of the air outside.
+struct AirSupply : Kept {
+  Given bottle;                        //!< its volume
+  Given filled;                        //!< pressure it is filled to, gear down
+  Given regulated;                     //!< no more passes to the cylinders; none where not given
+  Given outside = defaulted(101325);   //!< the one absolute pressure
+  Given rated;                         //!< of the weakest part
+  Given valve_bore;                    //!< narrowest between bottle and cylinder, and from there to the open
+  Given up_bore, down_bore;            //!< of restrictors where air leaves, going up, going down
+  Given coefficient = defaulted(0.8);  //!< of these holes
+  Given wanted_cycles;                 //!< up and down, from one filling
+  Given wanted_up, wanted_down;        //!< times
+  Given test_fall, test_time;          //!< pressure lost on the bench, and in how long
+  Given wait;                          //!< between filling and flying
+  std::vector<AirTube> tubes;
+  bool operator==(const AirSupply&) const = default;
+};
+
 enum class OnSignalLost { holds, goes_down, goes_up };
 
 struct RoutePoint : Kept {
@@ -135,6 +162,7 @@ struct Electrics : Kept {
 
 struct Circuit : Kept {
   Hydraulics hydraulics;
+  AirSupply air;
   Electrics electrics;
   bool operator==(const Circuit&) const = default;
 };

@@ -93,6 +93,18 @@ Mesh mesh_of(const Box& b) {
                 Vec3(h.x(), h.y(), h.z()), Vec3(l.x(), h.y(), h.z())});
 }
 
+Mesh mesh_of(const Wedge& w) {
+  Mesh m;
+  m.points = {w.a, w.b, w.c, w.a + w.along, w.b + w.along, w.c + w.along};
+  m.faces = {{0, 2, 1}, {3, 4, 5}};
+  for (int i = 0; i < 3; ++i) {
+    const int j = (i + 1) % 3;
+    m.faces.push_back({i, j, j + 3});
+    m.faces.push_back({i, j + 3, i + 3});
+  }
+  return m;
+}
+
 Mesh mesh_of(const Cylinder& c, int sides) {
   return turned(c.centre, c.axis, {{-c.half_length, c.radius}, {c.half_length, c.radius}}, sides);
 }

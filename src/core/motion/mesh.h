@@ -23,6 +23,8 @@ struct Mesh {
 Mesh mirrored(const Mesh& mesh);
 
 Mesh mesh_of(const Box& box);
+//! Its triangle runs anticlockwise seen against `along`, as `prism` makes it.
+Mesh mesh_of(const Wedge& wedge);
 //! Round solids as prisms of so many sides, their corners on the surface: the mesh lies inside.
 Mesh mesh_of(const Cylinder& cylinder, int sides = 32);
 Mesh mesh_of(const Capsule& capsule, int sides = 20);

@@ -26,6 +26,38 @@ Vec3 project(const Segment& s, const Vec3& p) {
 }
 Vec3 project(const Box& b, const Vec3& p) { return p.cwiseMax(b.low).cwiseMin(b.high); }
 
+//! Nearest point of a triangle, by the region of its plane that the point lies over (edges, corners, inside).
+Vec3 on_triangle(const Vec3& a, const Vec3& b, const Vec3& c, const Vec3& p) {
+  const Vec3 ab = b - a;
+  const Vec3 ac = c - a;
+  const Vec3 ap = p - a;
+  const double d1 = ab.dot(ap);
+  const double d2 = ac.dot(ap);
+  if (d1 <= 0 && d2 <= 0) return a;
+  const Vec3 bp = p - b;
+  const double d3 = ab.dot(bp);
+  const double d4 = ac.dot(bp);
+  if (d3 >= 0 && d4 <= d3) return b;
+  const double vc = d1 * d4 - d3 * d2;
+  if (vc <= 0 && d1 >= 0 && d3 <= 0) return a + d1 / (d1 - d3) * ab;
+  const Vec3 cp = p - c;
+  const double d5 = ab.dot(cp);
+  const double d6 = ac.dot(cp);
+  if (d6 >= 0 && d5 <= d6) return c;
+  const double vb = d5 * d2 - d1 * d6;
+  if (vb <= 0 && d2 >= 0 && d6 <= 0) return a + d2 / (d2 - d6) * ac;
+  const double va = d3 * d6 - d5 * d4;
+  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) return b + (d4 - d3) / ((d4 - d3) + (d5 - d6)) * (c - b);
+  const double sum = va + vb + vc;
+  return a + vb / sum * ab + vc / sum * ac;
+}
+Vec3 project(const Wedge& w, const Vec3& p) {
+  const double length2 = w.along.squaredNorm();
+  const double share = length2 > 0 ? (p - w.a).dot(w.along) / length2 : 0.0;
+  const Vec3 flat = p - share * w.along;
+  return on_triangle(w.a, w.b, w.c, flat) + std::clamp(share, 0.0, 1.0) * w.along;
+}
+
 Vec3 extreme(const Cylinder& c, const Vec3& n) {
   const double along = n.dot(c.axis);
   const Vec3 across = n - along * c.axis;
@@ -35,6 +67,13 @@ Vec3 extreme(const Cylinder& c, const Vec3& n) {
   return p;
 }
 Vec3 extreme(const Segment& s, const Vec3& n) { return n.dot(s.to - s.from) > 0 ? s.to : s.from; }
+Vec3 extreme(const Wedge& w, const Vec3& n) {
+  const double a = n.dot(w.a);
+  const double b = n.dot(w.b);
+  const double c = n.dot(w.c);
+  const Vec3& far = a >= b && a >= c ? w.a : b >= c ? w.b : w.c;
+  return n.dot(w.along) > 0 ? Vec3(far + w.along) : far;
+}
 Vec3 extreme(const Box& b, const Vec3& n) {
   return {n.x() > 0 ? b.high.x() : b.low.x(), n.y() > 0 ? b.high.y() : b.low.y(),
           n.z() > 0 ? b.high.z() : b.low.z()};
@@ -88,6 +127,14 @@ double depth(const A& a, const B& b) {
     start(-out);
   };
   if constexpr (std::is_same_v<B, Cylinder>) flats_and_side(b, middle(a));
+  if constexpr (std::is_same_v<B, Wedge>) {
+    const Vec3 square = (b.b - b.a).cross(b.c - b.a);
+    for (const Vec3& face : {square, Vec3((b.b - b.a).cross(square)), Vec3((b.c - b.b).cross(square)),
+                             Vec3((b.a - b.c).cross(square))}) {
+      start(face);
+      start(-face);
+    }
+  }
   if constexpr (std::is_same_v<A, Cylinder>) flats_and_side(a, a.centre);
   for (size_t i = 0; i < count; ++i) climb(ways[i], 0.3, 0.03);
   const size_t best = std::min<size_t>(4, count);
@@ -212,6 +259,11 @@ Box bounds(const Capsule& c) {
 
 std::optional<Box> bounds(const Obstacle& obstacle) {
   if (const Box* b = std::get_if<Box>(&obstacle)) return *b;
+  if (const Wedge* w = std::get_if<Wedge>(&obstacle)) {
+    const Vec3 low = w->a.cwiseMin(w->b).cwiseMin(w->c);
+    const Vec3 high = w->a.cwiseMax(w->b).cwiseMax(w->c);
+    return Box{low.cwiseMin(low + w->along), high.cwiseMax(high + w->along)};
+  }
   const auto* c = std::get_if<Cylinder>(&obstacle);
   if (!c) return std::nullopt;
   const Vec3 reach = reach_of(c->axis, c->radius, c->half_length);
@@ -222,12 +274,62 @@ double gap(const Box& a, const Box& b) {
   return (a.low - b.high).cwiseMax(b.low - a.high).cwiseMax(0).norm();
 }
 
+std::vector<Wedge> prism(const std::vector<Vec3>& outline, const Vec3& from, const Vec3& along) {
+  const double length = along.norm();
+  if (outline.size() < 3 || !(length > 0)) return {};
+  const Vec3 n = along / length;
+  std::vector<Vec3> left;
+  for (const Vec3& p : outline) left.push_back(p - n.dot(p - from) * n);
+  const auto turns = [&](const Vec3& a, const Vec3& b, const Vec3& c) { return n.dot((b - a).cross(c - b)); };
+  double area = 0;
+  for (size_t i = 0; i < left.size(); ++i)
+    area += n.dot((left[i] - left[0]).cross(left[(i + 1) % left.size()] - left[0]));
+  if (area < 0) std::reverse(left.begin(), left.end());
+  // Two edges that are not neighbours and cross: what is inside cannot be said.
+  const size_t corners = left.size();
+  for (size_t i = 0; i < corners; ++i)
+    for (size_t k = i + 2; k < corners; ++k) {
+      if (i == 0 && k + 1 == corners) continue;
+      const Vec3 &a = left[i], &b = left[i + 1], &c = left[k], &d = left[(k + 1) % corners];
+      if (turns(a, b, c) * turns(a, b, d) < 0 && turns(c, d, a) * turns(c, d, b) < 0) return {};
+    }
+  const auto inside = [&](const Vec3& p, const Vec3& a, const Vec3& b, const Vec3& c) {
+    return turns(a, b, p) >= 0 && turns(b, c, p) >= 0 && turns(c, a, p) >= 0;
+  };
+  std::vector<Wedge> wedges;
+  // A corner that turns left and holds no other corner in its triangle is cut off, till one triangle is left.
+  while (left.size() > 3) {
+    const size_t count = left.size();
+    bool cut = false;
+    for (size_t i = 0; i < count && !cut; ++i) {
+      const Vec3& a = left[(i + count - 1) % count];
+      const Vec3& b = left[i];
+      const Vec3& c = left[(i + 1) % count];
+      const double bend = turns(a, b, c);
+      bool ear = bend > 0;
+      for (size_t k = 0; ear && k < count; ++k)
+        if (&left[k] != &a && &left[k] != &b && &left[k] != &c && left[k] != a && left[k] != b &&
+            left[k] != c)
+          ear = !inside(left[k], a, b, c);
+      if (!ear && std::abs(bend) > 1e-15 * area) continue;
+      if (ear) wedges.push_back({a, b, c, along});
+      left.erase(left.begin() + static_cast<std::ptrdiff_t>(i));
+      cut = true;
+    }
+    if (!cut) return {};
+  }
+  if (turns(left[0], left[1], left[2]) > 0) wedges.push_back({left[0], left[1], left[2], along});
+  return wedges;
+}
+
 Obstacle mirrored(const Obstacle& obstacle) {
   using kranich::mirrored;
   if (const Box* b = std::get_if<Box>(&obstacle))
     return Box{{b->low.x(), -b->high.y(), b->low.z()}, {b->high.x(), -b->low.y(), b->high.z()}};
   if (const Cylinder* c = std::get_if<Cylinder>(&obstacle))
     return Cylinder{mirrored(c->centre), mirrored(c->axis), c->radius, c->half_length};
+  if (const Wedge* w = std::get_if<Wedge>(&obstacle))
+    return Wedge{mirrored(w->a), mirrored(w->b), mirrored(w->c), mirrored(w->along)};
   const auto& h = std::get<HalfSpace>(obstacle);
   return HalfSpace{mirrored(h.point), mirrored(h.normal)};
 }

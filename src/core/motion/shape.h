@@ -9,6 +9,7 @@
 #include <optional>
 #include <string>
 #include <variant>
+#include <vector>
 
 #include "core/base/geometry.h"
 
@@ -42,13 +43,23 @@ struct Capsule {
   double radius;
 };
 
-using Obstacle = std::variant<Box, Cylinder, HalfSpace>;
+//! A triangle carried along a vector square to it.
+struct Wedge {
+  Vec3 a, b, c;
+  Vec3 along;
+};
+
+using Obstacle = std::variant<Box, Cylinder, HalfSpace, Wedge>;
 
 template <class T>
 struct Named {
   std::string name;
   T value;
 };
+
+//! Outlines without holes as wedges: corners in order, either way round, in one plane or not (they are taken
+//! where they lie square to `along`). Empty for fewer than three corners or an outline that crosses itself.
+std::vector<Wedge> prism(const std::vector<Vec3>& outline, const Vec3& from, const Vec3& along);
 
 //! The same on the other side of the aircraft.
 Obstacle mirrored(const Obstacle& obstacle);

@@ -32,7 +32,35 @@ Stop nearest_stop(const Box& unit, const std::vector<std::optional<Box>>& boxes,
 
 }  // namespace
 
+namespace {
+
+std::vector<motion::Wedge> wedges_of(const KeepOut& k) {
+  const int axis = k.runs == RunsAlong::fore_and_aft ? 0 : k.runs == RunsAlong::athwartships ? 1 : 2;
+  const auto from = axis == 0 ? k.low.x : axis == 1 ? k.low.y : k.low.z;
+  const auto to = axis == 0 ? k.high.x : axis == 1 ? k.high.y : k.high.z;
+  std::vector<Vec3> corners;
+  for (const OutlineCorner& c : k.outline) {
+    Vec3 p(axis == 0 ? 0 : c.at.x.si, axis == 1 ? 0 : c.at.y.si, axis == 2 ? 0 : c.at.z.si);
+    if (!p.allFinite()) return {};
+    corners.push_back(p);
+  }
+  if (!from.known() || !to.known() || from.si == to.si) return {};
+  const double low = std::min(from.si, to.si);
+  return motion::prism(corners, low * Vec3::Unit(axis), (std::max(from.si, to.si) - low) * Vec3::Unit(axis));
+}
+
+}  // namespace
+
 std::optional<Box> box_of(const KeepOut& k) {
+  if (k.shape == Shape::plane) return std::nullopt;
+  if (k.shape == Shape::prism) {
+    std::optional<Box> all;
+    for (const auto& w : wedges_of(k)) {
+      const Box one = *motion::bounds(motion::Obstacle(w));
+      all = all ? Box{all->low.cwiseMin(one.low), all->high.cwiseMax(one.high)} : one;
+    }
+    return all;
+  }
   if (!k.low.known() || !k.high.known()) return std::nullopt;
   const Vec3 a = k.low.vec();
   const Vec3 b = k.high.vec();
@@ -49,14 +77,20 @@ std::optional<Box> box_of(const KeepOut& k) {
   return box;
 }
 
-std::optional<motion::Obstacle> solid_of(const KeepOut& k) {
-  const auto box = box_of(k);
-  if (!box || k.shape == Shape::box) return box ? std::optional<motion::Obstacle>(*box) : std::nullopt;
+std::vector<motion::Obstacle> solids_of(const KeepOut& k) {
+  if (k.shape == Shape::prism) {
+    const auto wedges = wedges_of(k);
+    return {wedges.begin(), wedges.end()};
+  }
+  if (!k.low.known() || !k.high.known()) return {};
   const Vec3 a = k.low.vec();
   const Vec3 b = k.high.vec();
   const double length = (b - a).norm();
-  if (!(length > 0)) return std::nullopt;
-  return motion::Cylinder{(a + b) / 2, (b - a) / length, k.radius, length / 2};
+  if (k.shape == Shape::box) return {*box_of(k)};
+  if (!(length > 0)) return {};
+  if (k.shape == Shape::plane) return {motion::HalfSpace{a, (b - a) / length}};
+  if (!k.radius.known()) return {};
+  return {motion::Cylinder{(a + b) / 2, (b - a) / length, k.radius, length / 2}};
 }
 
 std::optional<Box> unit_of(const Leg& leg) {
@@ -68,7 +102,45 @@ std::optional<Box> unit_of(const Leg& leg) {
              at + r.unit_low.vec().cwiseMax(r.unit_high.vec())};
 }
 
+namespace {
+
+//! Of a box to a wedge: its edges to the wedge, the wedge's corners to it.
+double apart(const Box& unit, const motion::Wedge& w) {
+  double least = infinite;
+  const auto corner = [&](int i) {
+    return Vec3(i & 1 ? unit.high.x() : unit.low.x(), i & 2 ? unit.high.y() : unit.low.y(),
+                i & 4 ? unit.high.z() : unit.low.z());
+  };
+  for (int i = 0; i < 8; ++i)
+    for (const int bit : {1, 2, 4})
+      if (!(i & bit))
+        least = std::min(
+            least,
+            motion::nearest(motion::Capsule{corner(i), corner(i | bit), 0}, motion::Obstacle(w)).distance);
+  for (const Vec3& p : {w.a, w.b, w.c})
+    for (const Vec3& q : {p, Vec3(p + w.along)}) {
+      const Vec3 out = (unit.low - q).cwiseMax(q - unit.high);
+      const double outside = out.cwiseMax(0).norm();
+      least = std::min(least, outside > 0 ? outside : out.maxCoeff());
+    }
+  return least;
+}
+
+}  // namespace
+
 std::optional<double> clearance(const Box& unit, const KeepOut& k) {
+  if (k.shape == Shape::plane || k.shape == Shape::prism) {
+    std::optional<double> least;
+    for (const auto& solid : solids_of(k)) {
+      const auto* plane = std::get_if<motion::HalfSpace>(&solid);
+      const double distance =
+          plane ? (plane->normal.cwiseMax(0).dot(unit.low) + plane->normal.cwiseMin(0).dot(unit.high)) -
+                      plane->normal.dot(plane->point)
+                : apart(unit, std::get<motion::Wedge>(solid));
+      least = std::min(least.value_or(infinite), distance);
+    }
+    return least;
+  }
   const auto box = box_of(k);
   if (!box) return std::nullopt;
   // Of a point to the unit: outside its distance, inside minus the way to the nearest face.

@@ -68,6 +68,26 @@ std::vector<Vec2> cut_across(const motion::Cylinder& c, double at) {
   return list;
 }
 
+//! Where a wedge meets a plane across: the corners there, one after the other; empty where it does not.
+std::vector<Vec2> cut_across(const motion::Wedge& w, double at) {
+  const Vec3 points[]{w.a, w.b, w.c, w.a + w.along, w.b + w.along, w.c + w.along};
+  constexpr int edges[][2]{{0, 1}, {1, 2}, {2, 0}, {3, 4}, {4, 5}, {5, 3}, {0, 3}, {1, 4}, {2, 5}};
+  std::vector<Vec2> list;
+  for (const auto& [i, j] : edges) {
+    const Vec3& p = points[i];
+    const Vec3& q = points[j];
+    if ((p.x() - at) * (q.x() - at) >= 0) continue;
+    const Vec3 m = p + (at - p.x()) / (q.x() - p.x()) * (q - p);
+    list.emplace_back(m.y(), m.z());
+  }
+  if (list.size() < 3) return {};
+  Vec2 middle = Vec2::Zero();
+  for (const Vec2& p : list) middle += p / static_cast<double>(list.size());
+  const auto bearing = [&](const Vec2& p) { return std::atan2(p.y() - middle.y(), p.x() - middle.x()); };
+  std::sort(list.begin(), list.end(), [&](const Vec2& p, const Vec2& q) { return bearing(p) < bearing(q); });
+  return list;
+}
+
 }  // namespace
 
 void Maker::bulkheads() {
@@ -145,10 +165,12 @@ Maker::Made Maker::bulkhead(const Reference& r, double half_width, double top, d
          name, line);
   };
   for (const KeepOut& k : d_.airframe.keep_outs) {
-    const auto solid = place::solid_of(k);
-    if (!solid) continue;
-    if (const auto* b = std::get_if<motion::Box>(&*solid)) box(*b, k.name, Line::mark);
-    if (const auto* c = std::get_if<motion::Cylinder>(&*solid)) hole(cut_across(*c, r.x), k.name, Line::mark);
+    for (const auto& solid : place::solids_of(k)) {
+      if (const auto* b = std::get_if<motion::Box>(&solid)) box(*b, k.name, Line::mark);
+      if (const auto* c = std::get_if<motion::Cylinder>(&solid))
+        hole(cut_across(*c, r.x), k.name, Line::mark);
+      if (const auto* w = std::get_if<motion::Wedge>(&solid)) hole(cut_across(*w, r.x), k.name, Line::mark);
+    }
   }
   for (const Leg& leg : d_.gear.legs) {
     const Well& w = leg.retraction.well;

@@ -281,10 +281,10 @@ std::variant<SwingInput, Text> swing_input(const Leg& leg, const std::vector<Kee
   }
   // What stands on one side stands on the other too; a leg on the centre line passes both.
   for (const auto& k : keep_outs) {
-    const auto solid = place::solid_of(k);
-    if (!solid) continue;
-    in.obstacles.push_back({k.name, *solid});
-    if (leg.stands == LegStands::centre) in.obstacles.push_back({k.name, motion::mirrored(*solid)});
+    for (const auto& solid : place::solids_of(k)) {
+      in.obstacles.push_back({k.name, solid});
+      if (leg.stands == LegStands::centre) in.obstacles.push_back({k.name, motion::mirrored(solid)});
+    }
   }
   return in;
 }

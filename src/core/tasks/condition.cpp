@@ -240,12 +240,8 @@ const std::vector<Known>& known_words() {
        [](const Looked& l) { return driven_by(l.d, DriveKind::servo); }},
       {{"hydraulic", "a leg's drive is a hydraulic cylinder", "drive"},
        [](const Looked& l) { return driven_by(l.d, DriveKind::cylinder); }},
-      // Kranich has no drive by air: it is no as soon as another kind is chosen.
       {{"air", "a leg's drive is worked by air", "drive"},
-       [](const Looked& l) {
-         return any_swing(
-             l.d, [](const Leg& leg) { return leg.retraction.drive.kind == DriveKind::none ? unknown : no; });
-       }},
+       [](const Looked& l) { return driven_by(l.d, DriveKind::air); }},
       {{"assist", "a down-spring is entered", "assist"},
        [](const Looked& l) {
          return any_swing(l.d, [](const Leg& leg) {
