@@ -136,10 +136,12 @@ void SwingPane::draw(Sheet& s) {
     s.title(who, QObject::tr("fixed: it does not swing"));
     return;
   }
-  s.title(who, QObject::tr("%1 · %2 of %3")
-                   .arg(from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from port"),
-                        document_.say(share * l.retraction.unit_angle, Kind::angle),
-                        document_.say(l.retraction.unit_angle, Kind::angle)));
+  const QString turn = QObject::tr("%1 of %2")
+                           .arg(document_.say(share * l.retraction.unit_angle, Kind::angle),
+                                document_.say(l.retraction.unit_angle, Kind::angle));
+  // Side by side with others there is room for the turn alone.
+  const QString seen = from_behind() ? QObject::tr("seen from behind") : QObject::tr("seen from port");
+  s.title(who, s.frame().device().width() < 300 ? turn : QObject::tr("%1 · %2").arg(seen, turn));
   draw_well(s);
   if (!r || !r->input) {
     s.label(s.frame().to_world(s.frame().device().center()),
@@ -190,7 +192,8 @@ void SwingPane::draw(Sheet& s) {
     s.line(from, to);
     s.label(from, QObject::tr("skin over the unit"), Ink::grey, Qt::AlignLeft | Qt::AlignBottom, {0, -3}, 8);
   }
-  if (const auto made = swing::remade_leg(l); made && share == 0) {
+  if (const auto made = swing::remade_leg(l);
+      made && share == 0 && l.retraction.motion != LegMotion::lifts_and_turns) {
     // The leg as it must be made for this unit, where that is not as it is.
     const Vec3 next = l.retraction.bends.size() > 1 ? l.retraction.bends[1].at.vec() : motion::foot(l);
     s.pen(Ink::tight, 1.8, Qt::DashLine);

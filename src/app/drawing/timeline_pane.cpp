@@ -64,15 +64,18 @@ void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
   const double row = row_height();
   p.setFont(text_font(8.5));
   p.setPen(t.ink);
-  p.drawText(QRectF(area_.left(), top, left_margin - 8, row), Qt::AlignRight | Qt::AlignVCenter,
-             text_of(document_.design().actor_word(actor), document_.units()));
-  // Which output of which box it hangs on.
-  if (const auto output = sequence::output_of(document_.design(), actor); !output.empty()) {
-    p.setFont(text_font(7.5, true));
-    p.setPen(t.accent);
-    p.drawText(QRectF(area_.left(), top, left_margin - 8, row / 2 - 6), Qt::AlignRight | Qt::AlignTop,
-               text_of(output));
-  }
+  // Which output of which box it hangs on, before its name: rows may be as low as a line.
+  QString output = text_of(sequence::output_of(document_.design(), actor));
+  p.setFont(text_font(7.5, true));
+  const double wide = output.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(output) + 6.0;
+  p.setPen(t.accent);
+  p.drawText(QRectF(area_.left(), top, wide, row), Qt::AlignLeft | Qt::AlignVCenter, output);
+  p.setFont(text_font(8.5));
+  p.setPen(t.ink);
+  const QRectF room(area_.left() + wide, top, left_margin - 8 - wide, row);
+  const QString name = text_of(document_.design().actor_word(actor), document_.units());
+  if (p.fontMetrics().horizontalAdvance(name) > room.width()) p.setFont(text_font(7.5));
+  p.drawText(room, Qt::AlignRight | Qt::AlignVCenter | (row > 26 ? Qt::TextWordWrap : 0), name);
   for (const auto& b : line().bars) {
     if (b.actor != actor) continue;
     const bool forth = b.action == Action::open || b.action == Action::raise;

@@ -35,7 +35,7 @@ class TimelinePane : public DiagramPane {
   std::vector<std::string> actors() const;
   void draw_row(Sheet& sheet, const std::string& actor, double top);
   void draw_checks(Sheet& sheet, const std::vector<std::string>& names);
-  static constexpr double left_margin = 96;
+  static constexpr double left_margin = 124;
   double span() const;
   double x_of(double seconds) const {
     return area_.left() + left_margin + seconds / span() * (area_.width() - left_margin - 10);

@@ -76,7 +76,7 @@ class DrivePage : public StationPage {
         put(new QLabel(QStringLiteral("<b>%1</b>").arg(text), this));
       };
       put(new ChoiceRow(document_, base + "drive/kind", tr("Moved by"), this));
-      fold(tr("As it is sold"), tr("name, mass, price, body, without power"), [&] {
+      fold(tr("As it is sold"), tr("name, mass, price, body, pins"), [&] {
         put(new TextRow(document_, base + "drive_sold/name", tr("Drive"), this));
         for (const char* p :
              {"drive_sold/mass_kg", "drive_sold/price", "drive_sold/length_m", "drive_sold/width_m",

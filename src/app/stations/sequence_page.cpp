@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "app/document/when_seen.h"
@@ -28,14 +29,12 @@ namespace {
 class SequencePage : public StationPage {
  public:
   explicit SequencePage(Document& document) : StationPage(document, Station::sequence) {
-    auto main = std::make_unique<SwingPane>(document);
-    auto third = std::make_unique<SwingPane>(document);
-    main_ = main.get();
-    third_ = third.get();
-    main_->playback = third_->playback = true;
-    if (document.design().gear.has_third()) third_->leg = document.design().gear.third().id;
-    board()->add(std::move(main), {0, 0, 0.5, 0.62});
-    board()->add(std::move(third), {0.5, 0, 0.5, 0.62});
+    for (SwingPane*& shown : legs_) {
+      auto pane = std::make_unique<SwingPane>(document);
+      shown = pane.get();
+      shown->playback = true;
+      board()->add(std::move(pane), {0, 0, 0, 0});
+    }
     auto timeline = std::make_unique<TimelinePane>(document, playback_, [this] { show_time(); });
     timeline_ = timeline.get();
     const bool doors = !document.design().doors.empty();
@@ -266,8 +265,8 @@ class SequencePage : public StationPage {
       if (door.id != shown_door()) continue;
       const auto& line = timeline_->line();
       now.leg = sequence::position_at(line, door.leg, playback_.time, playback_.up ? 0 : 1);
-      const auto opening = main_->door_opening.find(door.id);
-      if (opening != main_->door_opening.end()) now.door = opening->second / door.open_angle;
+      const auto opening = legs_[0]->door_opening.find(door.id);
+      if (opening != legs_[0]->door_opening.end()) now.door = opening->second / door.open_angle;
     }
     return now;
   }
@@ -285,7 +284,8 @@ class SequencePage : public StationPage {
   void show_time() {
     const Design& d = document_.design();
     const auto& line = timeline_->line();
-    for (SwingPane* pane : {main_, third_}) {
+    show_legs();
+    for (SwingPane* pane : legs_) {
       pane->leg_share = sequence::position_at(line, pane->leg, playback_.time, playback_.up ? 0 : 1);
       for (const auto& door : d.doors) {
         // A door that is not opened in this direction stands open all along.
@@ -301,15 +301,25 @@ class SequencePage : public StationPage {
           opening = share * door.open_angle;
       }
     }
-    const bool two = d.gear.third().retraction.fitted;
-    const bool one = d.gear.main().retraction.fitted;
-    board()->set_share(main_, {0, 0, two ? 0.5 : 1, one ? 0.62 : 0});
-    board()->set_share(third_, {two && one ? 0.5 : 0, 0, two ? (one ? 0.5 : 1) : 0, 0.62});
     board()->update();
   }
+  //! Every line of legs that retracts side by side, as far as there is room; where none does, what is said of
+  //! that.
+  void show_legs() {
+    std::vector<std::string> moving;
+    const auto& legs = document_.design().gear.legs;
+    for (const Leg& leg : legs)
+      if (leg.retraction.fitted && moving.size() < legs_.size()) moving.push_back(leg.id);
+    if (moving.empty() && !legs.empty()) moving.push_back(legs.front().id);
+    for (size_t i = 0; i < legs_.size(); ++i) {
+      const bool shown = i < moving.size();
+      if (shown) legs_[i]->leg = moving[i];
+      const double wide = 1.0 / static_cast<double>(std::max<size_t>(moving.size(), 1));
+      board()->set_share(legs_[i], shown ? QRectF(wide * static_cast<double>(i), 0, wide, 0.62) : QRectF());
+    }
+  }
   Playback playback_;
-  SwingPane* main_;
-  SwingPane* third_;
+  std::array<SwingPane*, 4> legs_{};
   TimelinePane* timeline_;
   QPushButton* play_;
   QLabel* laid_out_;

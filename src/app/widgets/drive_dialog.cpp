@@ -222,8 +222,8 @@ class DriveDialog : public QDialog {
            return c.sold.hours.known() ? QString::number(c.sold.hours.si, 'f', 1) : QStringLiteral("–");
          }},
         {tr("Pins"),
-         [this, pin = sold(&DriveSold::pin, Kind::length)](const ComparedDrive& c) {
-           return c.fits.empty() ? pin(c) : tr("%1: %2").arg(pin(c), text_of(c.fits, document_.units()));
+         [pin = sold(&DriveSold::pin, Kind::length)](const ComparedDrive& c) {
+           return c.fits.empty() ? pin(c) : tr("%1, see below").arg(pin(c));
          }},
         {tr("Body to the structure"), figure(&ComparedDrive::room, Kind::length)},
         {tr("Locks by itself"),
@@ -270,6 +270,7 @@ class DriveDialog : public QDialog {
     for (const auto& t : c.unknown) unknown << text_of(t, document_.units());
     if (!unknown.isEmpty()) lines << tr("Not known: %1").arg(unknown.join(QStringLiteral("; ")));
     if (lines.isEmpty()) lines << tr("Nothing speaks against it.");
+    if (!c.fits.empty()) lines << sentence_of(c.fits, document_.units());
     if (leg().retraction.drive_offers.empty())
       lines << tr("Choose others below to see them beside it, up to six");
     said_->setText(
