@@ -268,6 +268,7 @@ void read_file(benchmark::State& state, const std::string& name) {
 #define FOR_ALL(what)                                                           \
   BENCHMARK_CAPTURE(what, dunnock, "dunnock")->Unit(benchmark::kMicrosecond);   \
   BENCHMARK_CAPTURE(what, redshank, "redshank")->Unit(benchmark::kMicrosecond); \
+  BENCHMARK_CAPTURE(what, pintail, "pintail")->Unit(benchmark::kMicrosecond);   \
   BENCHMARK_CAPTURE(what, wheatear, "wheatear")->Unit(benchmark::kMicrosecond)
 FOR_ALL(full_assessment);
 FOR_ALL(without_motion);

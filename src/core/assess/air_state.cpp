@@ -28,46 +28,57 @@ double tubes_of(const AirSupply& a, const std::string& leg, bool up) {
   return v;
 }
 
-std::variant<AirLegWay, Text> way_of(const Design& d, const Leg& leg, bool up) {
-  const Drive& r = leg.retraction.drive;
-  auto made = drive_load(d, leg);
-  if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
-  const auto& found = std::get<DriveLoad>(made);
-  const auto strut = actuator_of(leg);
-  if (const Text lacks = cylinder_lacks(leg); !lacks.empty())
-    return say("of the {}: {}", d.leg_word(leg), lacks);
-  const auto& moves = found.load.moves;
+//! What the ways of a leg on air follow from.
+struct LegOnAir {
+  std::string id;
+  Text word;
+  bool pair = false;
+  AirActs acts = AirActs::both_ways;
+  double bore = 0, rod = 0;
+  drive::Strut strut{};
+  drive::LegLoad load;
+  double inertia = 0;
+  Text without_air;
+  bool operator==(const LegOnAir& o) const {
+    return id == o.id && pair == o.pair && acts == o.acts && bore == o.bore && rod == o.rod &&
+           strut == o.strut && load == o.load && inertia == o.inertia && without_air == o.without_air;
+  }
+};
+
+std::variant<AirLegWay, Text> way_of(const LegOnAir& leg, const AirSupply& air, bool up) {
+  const drive::Strut& strut = leg.strut;
+  const auto& moves = leg.load.moves;
   const double full = moves.full_turn;
-  const double starts = drive::length_of(moves, *strut, up ? 0 : full);
-  const double ends = drive::length_of(moves, *strut, up ? full : 0);
+  const double starts = drive::length_of(moves, strut, up ? 0 : full);
+  const double ends = drive::length_of(moves, strut, up ? full : 0);
   const bool extends = ends > starts;
-  const double piston = round_area(r.bore);
-  const double annulus = piston - round_area(r.rod);
+  const double piston = round_area(leg.bore);
+  const double annulus = piston - round_area(leg.rod);
   AirLegWay w{};
   w.leg = leg.id;
   w.up = up;
-  w.count = leg.stands == LegStands::both_sides ? 2 : 1;
+  w.count = leg.pair ? 2 : 1;
   w.area_in = extends ? piston : annulus;
   w.area_out = extends ? annulus : piston;
-  if (r.air_acts == (up ? AirActs::down_only : AirActs::up_only)) w.area_in = 0;
-  if (r.air_acts == (up ? AirActs::up_only : AirActs::down_only)) w.area_out = 0;
+  if (leg.acts == (up ? AirActs::down_only : AirActs::up_only)) w.area_in = 0;
+  if (leg.acts == (up ? AirActs::up_only : AirActs::down_only)) w.area_out = 0;
   w.length = std::abs(ends - starts);
-  w.dead_in = tubes_of(d.circuit.air, leg.id, up) + air_in_ends * w.area_in * w.length;
-  w.dead_out = tubes_of(d.circuit.air, leg.id, !up) + air_in_ends * w.area_out * w.length;
+  w.dead_in = tubes_of(air, leg.id, up) + air_in_ends * w.area_in * w.length;
+  w.dead_out = tubes_of(air, leg.id, !up) + air_in_ends * w.area_out * w.length;
   w.travel = full;
-  w.inertia = found.inertia;
-  w.without_air = found.without_air;
-  const drive::LegLoad still = on_jacks(found.load);
+  w.inertia = leg.inertia;
+  w.without_air = leg.without_air;
+  const drive::LegLoad still = on_jacks(leg.load);
   for (size_t i = 0; i <= air_shares; ++i) {
     const double share = static_cast<double>(i) / air_shares;
     const double turn = full * (up ? share : 1 - share);
-    const double arm = drive::arm_of(moves, *strut, turn);
-    if ((arm > 0) != (drive::arm_of(moves, *strut, full / 2) > 0))
-      return say("a cylinder of the {} without a dead centre on its way", d.leg_word(leg));
-    w.strokes.push_back(std::abs(drive::length_of(moves, *strut, turn) - starts));
+    const double arm = drive::arm_of(moves, strut, turn);
+    if ((arm > 0) != (drive::arm_of(moves, strut, full / 2) > 0))
+      return say("a cylinder of the {} without a dead centre on its way", leg.word);
+    w.strokes.push_back(std::abs(drive::length_of(moves, strut, turn) - starts));
     w.arms.push_back(std::max(std::abs(arm), 1e-6));
     for (const bool in_air : {false, true}) {
-      const drive::LegLoad& l = in_air ? found.load : still;
+      const drive::LegLoad& l = in_air ? leg.load : still;
       w.torques[in_air].push_back(up ? l.to_retract(turn) : l.to_extend(turn));
     }
   }
@@ -214,37 +225,66 @@ bool moved_by_air(const Design& d) {
   });
 }
 
-std::variant<AirPlan, Text> air_plan(const Design& d) {
+namespace {
+
+//! All of it, from what the legs ask for and what the bottle gives.
+struct AirPlanned {
+  struct From {
+    std::vector<LegOnAir> legs;
+    AirSupply air;
+    bool operator==(const From&) const = default;
+  };
+  using Made = std::variant<AirPlan, Text>;
+  static Made make(const From& from) {
+    const AirSupply& a = from.air;
+    AirPlan plan;
+    plan.bottle = {a.bottle, a.outside, a.regulated.known() ? a.regulated + a.outside : endless};
+    plan.filled = plan.starts = a.filled;
+    if (a.test_fall.known() && a.test_time.known() && a.test_fall < a.filled)
+      plan.leaks = std::log(a.filled / (a.filled - a.test_fall)) / a.test_time;
+    if (a.wait.known()) plan.starts *= std::exp(-plan.leaks * a.wait);
+    plan.wanted_given = a.wanted_cycles.known();
+    plan.wanted = plan.wanted_given ? static_cast<int>(std::lround(a.wanted_cycles.si)) : 2;
+    for (const LegOnAir& leg : from.legs)
+      for (const bool up : {true, false}) {
+        auto made = way_of(leg, a, up);
+        if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
+        plan.ways.push_back(std::get<AirLegWay>(std::move(made)));
+      }
+    double p = plan.starts;
+    for (int i = 0; i < 2 * most_cycles; ++i) {
+      plan.strokes.push_back(stroke_from(plan, i % 2 == 0, p));
+      if (plan.strokes.back().spare < 0) break;
+      p = plan.strokes.back().after;
+      plan.cycles = (i + 1) / 2;
+    }
+    return plan;
+  }
+};
+
+}  // namespace
+
+std::variant<AirPlan, Text> air_plan(const Design& d, Steps* steps) {
   const AirSupply& a = d.circuit.air;
   Lacking lacks(root);
   lacks.number(a.bottle, "bottle_m3", "the bottle's volume")
       .number(a.filled, "filled_Pa", "the pressure it is filled to")
       .number(a.outside, "outside_Pa", "the pressure of the air outside");
   if (!lacks.nothing()) return lacks.text();
-  AirPlan plan;
-  plan.bottle = {a.bottle, a.outside, a.regulated.known() ? a.regulated + a.outside : endless};
-  plan.filled = plan.starts = a.filled;
-  if (a.test_fall.known() && a.test_time.known() && a.test_fall < a.filled)
-    plan.leaks = std::log(a.filled / (a.filled - a.test_fall)) / a.test_time;
-  if (a.wait.known()) plan.starts *= std::exp(-plan.leaks * a.wait);
-  plan.wanted_given = a.wanted_cycles.known();
-  plan.wanted = plan.wanted_given ? static_cast<int>(std::lround(a.wanted_cycles.si)) : 2;
+  AirPlanned::From from;
+  from.air = a;
   for (const Leg& leg : d.gear.legs) {
-    if (!leg.retraction.fitted || leg.retraction.drive.kind != DriveKind::air) continue;
-    for (const bool up : {true, false}) {
-      auto made = way_of(d, leg, up);
-      if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
-      plan.ways.push_back(std::get<AirLegWay>(std::move(made)));
-    }
+    const Drive& r = leg.retraction.drive;
+    if (!leg.retraction.fitted || r.kind != DriveKind::air) continue;
+    auto made = drive_load(d, leg);
+    if (auto* missing = std::get_if<Text>(&made)) return std::move(*missing);
+    auto& found = std::get<DriveLoad>(made);
+    if (const Text missing = cylinder_lacks(leg); !missing.empty())
+      return say("of the {}: {}", d.leg_word(leg), missing);
+    from.legs.push_back({leg.id, d.leg_word(leg), leg.stands == LegStands::both_sides, r.air_acts, r.bore,
+                         r.rod, *actuator_of(leg), std::move(found.load), found.inertia, found.without_air});
   }
-  double p = plan.starts;
-  for (int i = 0; i < 2 * most_cycles; ++i) {
-    plan.strokes.push_back(stroke_from(plan, i % 2 == 0, p));
-    if (plan.strokes.back().spare < 0) break;
-    p = plan.strokes.back().after;
-    plan.cycles = (i + 1) / 2;
-  }
-  return plan;
+  return steps ? steps->get<AirPlanned>(std::move(from)) : AirPlanned::make(from);
 }
 
 std::variant<circuit::AirRun, Text> air_way_run(const Design& d, const AirPlan& plan, const AirLegWay& w,

@@ -69,7 +69,7 @@ inline constexpr double air_in_ends = 0.05;
 //! Whether any leg is moved by air.
 bool moved_by_air(const Design& design);
 //! The plan, or what is missing of it.
-std::variant<AirPlan, Text> air_plan(const Design& design);
+std::variant<AirPlan, Text> air_plan(const Design& design, Steps* steps = nullptr);
 
 //! The least of what a leg's cylinder has in hand in the last cycle that is wanted of a filling: both ways,
 //! in the air and on jacks, at every share.

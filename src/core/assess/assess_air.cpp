@@ -20,7 +20,7 @@ class AirJudge {
       : d_(d), a_(a), s_(s), collect_(collect), air_(d.circuit.air) {}
 
   void all() {
-    auto made = air_plan(d_);
+    auto made = air_plan(d_, &a_.steps);
     if (auto* missing = std::get_if<Text>(&made)) {
       about_bottle();
       collect_.unknown("circuit.cycles", std::move(*missing));

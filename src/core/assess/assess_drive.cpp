@@ -215,7 +215,7 @@ class DriveJudge {
   //! A cylinder on a bottle: at every turn of the last cycle that is wanted of a filling, both ways, in the
   //! air and on jacks, the pressure there against the pressure it needs.
   void by_air(const drive::ActuatorFigures& figures) {
-    const auto made = air_plan(d_);
+    const auto made = air_plan(d_, &a_.steps);
     if (const auto* missing = std::get_if<Text>(&made)) {
       collect_.unknown("drive.force", *missing);
       return;
