@@ -209,14 +209,7 @@ void draw_air_circuit(Sheet& s, const Document& document, const CircuitView& vie
     p.drawLine(QPointF(x - 14, view.up ? supply_y : out_y), QPointF(x - 14, bottom));
     p.setPen(QPen(view.up ? out : in, 3));
     p.drawLine(QPointF(x + 14, view.up ? out_y : supply_y), QPointF(x + 14, top));
-    p.fillRect(QRectF(x - 14, top, 28, piston - top), above);
-    p.fillRect(QRectF(x - 14, piston, 28, bottom - piston), below);
-    p.setPen(QPen(t.ink, 1.6));
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(QRectF(x - 14, top, 28, bottom - top));
-    p.setBrush(t.paper);
-    p.drawRect(QRectF(x - 14, piston - 4, 28, 8));
-    p.drawRect(QRectF(x - 3, top - 18, 6, piston - 4 - top + 18));
+    draw_cylinder(p, {x - 14, top, 28, bottom - top}, piston, above, below);
     const Leg& leg = document.design().gear.leg(w.leg);
     line_of_words(p, {x - column / 2, bottom + 4, column, 14},
                   text_of(document.design().legs_word(leg), document.units()), t.ink, Qt::AlignHCenter, 8);

@@ -39,6 +39,18 @@ const CircuitState::Together* shown_together(const Document& document, const Cir
   return c && c->together[index] ? &*c->together[index] : nullptr;
 }
 
+void draw_cylinder(QPainter& p, const QRectF& at, double piston, const QColor& above, const QColor& below) {
+  const Theme& t = Theme::now();
+  p.fillRect(QRectF(at.left(), at.top(), at.width(), piston - at.top()), above);
+  p.fillRect(QRectF(at.left(), piston, at.width(), at.bottom() - piston), below);
+  p.setPen(QPen(t.ink, 1.6));
+  p.setBrush(Qt::NoBrush);
+  p.drawRect(at);
+  p.setBrush(t.paper);
+  p.drawRect(QRectF(at.left(), piston - 4, at.width(), 8));
+  p.drawRect(QRectF(at.center().x() - 3, at.top() - 20, 6, piston - 4 - at.top() + 20));
+}
+
 double shown_length(const Document& document, const CircuitView& view) {
   if (const auto* together = shown_together(document, view)) return together->run.length();
   const AirState* air = shown_air(document);
@@ -137,14 +149,7 @@ void CircuitPane::draw(Sheet& s) {
     p.setPen(QPen(down_line, 3));
     p.drawLine(QPointF(x + 14, return_y), QPointF(x + 14, top));
     // Going up the oil comes in below the piston, as it is drawn.
-    p.fillRect(QRectF(x - 14, top, 28, piston - top), down_line);
-    p.fillRect(QRectF(x - 14, piston, 28, bottom - piston), up_line);
-    p.setPen(QPen(t.ink, 1.6));
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(QRectF(x - 14, top, 28, bottom - top));
-    p.setBrush(t.paper);
-    p.drawRect(QRectF(x - 14, piston - 4, 28, 8));
-    p.drawRect(QRectF(x - 3, top - 20, 6, piston - 4 - top + 20));
+    draw_cylinder(p, {x - 14, top, 28, bottom - top}, piston, down_line, up_line);
     line_of_words(p, {x - column / 2, bottom + 4, column, 14}, text_of(together->words[i], document_.units()),
                   t.ink, Qt::AlignHCenter, 8);
     line_of_words(p, {x - column / 2, bottom + 18, column, 14},

@@ -22,6 +22,10 @@ QColor lit(double pressure, double highest);
 void line_of_words(QPainter& painter, const QRectF& at, const QString& text, const QColor& colour,
                    Qt::Alignment align, double points = 8, bool bold = false);
 
+//! A cylinder with its rod out of the top, its sides lit.
+void draw_cylinder(QPainter& painter, const QRectF& at, double piston, const QColor& above,
+                   const QColor& below);
+
 //! Of the way that is shown, s; 0 where it is not known.
 double shown_length(const Document& document, const CircuitView& view);
 

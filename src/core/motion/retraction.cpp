@@ -134,10 +134,14 @@ Axis king_pin_axis(const LiftAndTurn& l, double turn) { return {l.king_pin_at(tu
 }  // namespace
 
 double LiftAndTurn::carrier_turn(double turn) const {
-  const double rod = rod_length();
-  const double branch =
-      branch_of(rod_turn(king_pin_axis(*this, 0), king_pin_at(0) + steering_arm, rod_fixed, rod), 0);
-  return rod_turn(king_pin_axis(*this, turn), king_pin_at(turn) + steering_arm, rod_fixed, rod).at(branch);
+  // Down, p·cos χ + q·sin χ = c holds at χ = 0: p = c, and the branch through it is the one on q's other
+  // side.
+  const Vec3 along = steering_arm.dot(king_pin) * king_pin;
+  const Vec3 first = steering_arm - along;
+  const double q = king_pin.cross(first).dot(rod_fixed - arms.point - arm - along);
+  const double branch = q > 0 ? -1 : 1;
+  const Axis pin = king_pin_axis(*this, turn);
+  return rod_turn(pin, pin.point + steering_arm, rod_fixed, rod_length()).at(branch);
 }
 
 double LiftAndTurn::carrier_rate(double turn) const {
