@@ -167,6 +167,16 @@ TEST_CASE(
   const double after =
       (p.starts + outside) * 0.010 / (0.010 + swept) + outside * swept / (0.010 + swept) - outside;
   CHECK(p.strokes.front().after == Approx(after));
+  // Without a regulator the cylinders have at the end of a way what is left in the bottle; before it, more.
+  CHECK(p.at_share(true, air_shares, p.starts) == Approx(p.after(true, p.starts)));
+  CHECK(p.at_share(true, 0, p.starts) > p.at_share(true, air_shares / 2, p.starts));
+  CHECK(p.at_share(true, 0, p.starts) < p.starts);
+  AirPlan once = p;
+  once.wanted = 1;
+  CHECK(once.before_last(true) == p.starts);
+  CHECK(once.before_last(false) == p.after(true, p.starts));
+  CHECK(p.before_last(true) == Approx(p.strokes[4].before));  // three cycles are wanted
+  CHECK(p.before_last(false) == Approx(p.strokes[5].before));
   CHECK(p.ways.size() == 4);
   CHECK(p.cycles >= 1);
   const auto cycles = [](Design x) { return std::get<AirPlan>(air_plan(x)).cycles; };
@@ -200,6 +210,19 @@ TEST_CASE("air is judged: hand at the last cycle wanted, cycles, rating, wait, t
   CHECK(finding(a, "circuit.time", "main/up").value > 0.1);
   REQUIRE(a.circuit->air);
   CHECK(a.circuit->air->followed.size() == 4);
+  // A tube narrower than the restrictor is what holds the air back, on the side where it leaves.
+  const double up = finding(a, "circuit.time", "main/up").value;
+  const double down = finding(a, "circuit.time", "main/down").value;
+  Design narrow = d;
+  AirTube& tube = narrow.circuit.air.tubes.emplace_back();
+  tube.leg = "main";
+  tube.side = PipeSide::down;
+  tube.length = Given(1e-3);
+  tube.bore = Given(0.0012);
+  const Assessment held = assess(narrow);
+  CHECK(finding(held, "circuit.time", "main/up").value > 1.5 * up);
+  CHECK(finding(held, "circuit.time", "main/down").value < 1.5 * down);
+
   // In hand is worse the more cycles are wanted, and better from more air.
   const double hand = finding(a, "drive.force", "main").value;
   Design more = d;
