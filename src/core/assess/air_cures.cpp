@@ -2,8 +2,6 @@
 //! What a builder changes about bottle, regulator, valve and restrictors where air moves the legs.
 #include <algorithm>
 #include <cmath>
-#include <limits>
-#include <optional>
 
 #include "core/assess/air_state.h"
 #include "core/assess/circuit_cures.h"
@@ -26,7 +24,7 @@ class AirCures {
     if (!moved_by_air(d_)) return {};
     if (id == "circuit.cycles" || id == "circuit.air_lasts" || id == "drive.force") regulator();
     if (id == "circuit.time") restrictor(f_.subject.key.ends_with("/up"));
-    if (id == "circuit.rated") {
+    if (id == "circuit.rated" && f_.subject.key == "bottle") {
       const double fill = round_down(0.9 * d_.circuit.air.rated, pressure_step);
       if (fill > 0)
         offer("less", say("bottle filled to {}", Amount{fill, Kind::pressure}),

@@ -85,13 +85,6 @@ std::variant<AirLegWay, Text> way_of(const LegOnAir& leg, const AirSupply& air, 
   return w;
 }
 
-//! A list kept at even shares, straight between.
-double kept_at(const std::vector<double>& list, double share) {
-  const double x = std::clamp(share, 0.0, 1.0) * static_cast<double>(list.size() - 1);
-  const auto i = std::min(static_cast<size_t>(x), list.size() - 2);
-  return list[i] + (x - static_cast<double>(i)) * (list[i + 1] - list[i]);
-}
-
 //! One way followed in time.
 struct AirFollowed {
   struct From {
@@ -123,6 +116,12 @@ struct AirFollowed {
 };
 
 }  // namespace
+
+double kept_at(const std::vector<double>& list, double share) {
+  const double x = std::clamp(share, 0.0, 1.0) * static_cast<double>(list.size() - 1);
+  const auto i = std::min(static_cast<size_t>(x), list.size() - 2);
+  return list[i] + (x - static_cast<double>(i)) * (list[i + 1] - list[i]);
+}
 
 double AirLegWay::needs(size_t share, bool in_air) const {
   const double torque = torques[in_air][share];

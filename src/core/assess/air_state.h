@@ -66,6 +66,9 @@ inline constexpr size_t air_shares = 48;
 //! Share of a cylinder's stroke that its ends hold beside it, as cylinders are sold.
 inline constexpr double air_in_ends = 0.05;
 
+//! A list kept at even shares from 0 to 1, straight between.
+double kept_at(const std::vector<double>& list, double share);
+
 //! Whether any leg is moved by air.
 bool moved_by_air(const Design& design);
 //! The plan, or what is missing of it.

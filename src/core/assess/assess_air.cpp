@@ -39,7 +39,9 @@ class AirJudge {
   void about_bottle() { collect_.about(Subject(Text("air bottle"), "bottle"), "", GearState::extended); }
   Text taken() const {
     Text text;
+    text.also(say("the cylinders' ends hold {} of their stroke", Amount{air_in_ends, Kind::share}));
     if (air_.tubes.empty()) text.also("no air in tubes, for none are entered");
+    if (!plan().wanted_given) text.also("two cycles from a filling, for no number is wanted");
     if (!air_.wait.known()) text.also("flown as soon as it is filled");
     return text;
   }

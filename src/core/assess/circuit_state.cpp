@@ -18,11 +18,7 @@ constexpr int columns = 48;  //!< in which a load is kept over its stroke
 
 //! A load over a stroke, kept at even shares and taken straight between.
 std::function<double(double)> kept(std::vector<double> at) {
-  return [at = std::move(at)](double share) {
-    const double x = std::clamp(share, 0.0, 1.0) * static_cast<double>(at.size() - 1);
-    const auto i = std::min(static_cast<size_t>(x), at.size() - 2);
-    return at[i] + (x - static_cast<double>(i)) * (at[i + 1] - at[i]);
-  };
+  return [at = std::move(at)](double share) { return kept_at(at, share); };
 }
 
 }  // namespace
