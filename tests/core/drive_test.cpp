@@ -221,7 +221,7 @@ TEST_CASE("lift-and-turn: its rod keeps its length, equal arms and steering arm 
   l.full_turn = 1.7;
   for (const double share : {0.0, 0.2, 0.5, 0.9}) {
     const double turn = share * l.full_turn;
-    const Vec3 ball = l.pose(turn) * (l.king_pin_at(0) + l.steering_arm);
+    const Vec3 ball = l.carriage(turn).pose * (l.king_pin_at(0) + l.steering_arm);
     CHECK((ball - l.rod_fixed).norm() == Approx(l.rod_length()).epsilon(1e-12));
     constexpr double h = 1e-6;
     CHECK(l.carrier_rate(turn) ==

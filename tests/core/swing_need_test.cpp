@@ -83,7 +83,7 @@ TEST_CASE(
         CHECK((mirrored(v) - twin.velocity(what, mirrored(point), turn)).norm() < 1e-12);
       }
     }
-    CHECK(moves->reach(Carried::wheel, point, 0) >= most - 1e-9);
+    CHECK(moves->reach({{Carried::wheel, point, 0}}) >= most - 1e-9);
     CHECK((moves->pose(Carried::wheel, 0) * point - point).norm() < 1e-12);
     // A force that does not change does no work on the way up and down again.
     const Vec3 pull(3, -2, -9);

@@ -64,45 +64,49 @@ AirSample AirRun::at(double t) const {
 
 AirRun air_run(const AirWay& w, double longest) {
   const double all = w.stroke(1);
-  const auto share = [&](const State& y) { return std::clamp(y[turn] / w.travel, 0.0, 1.0); };
-  const auto pressure_in = [&](const State& y) {
-    return y[in] / (w.dead_in + w.area_in * w.stroke(share(y)));
+  //! What follows from a state, worked out once.
+  struct Here {
+    double share, in, out;  //!< pressures
   };
-  const auto pressure_out = [&](const State& y) {
-    return y[out] / (w.dead_out + w.area_out * (all - w.stroke(share(y))));
+  const auto here = [&](const State& y) {
+    const double share = std::clamp(y[turn] / w.travel, 0.0, 1.0);
+    const double gone = w.stroke(share);
+    return Here{share, y[in] / (w.dead_in + w.area_in * gone),
+                y[out] / (w.dead_out + w.area_out * (all - gone))};
   };
   //! What is left to move it.
-  const auto torque = [&](const State& y) {
-    const double q = share(y);
+  const auto torque = [&](const Here& h) {
     double force = 0;
-    if (w.area_in > 0) force += (pressure_in(y) - w.ambient) * w.area_in;
-    if (w.area_out > 0) force -= (pressure_out(y) - w.ambient) * w.area_out;
-    return force * w.arm(q) - w.resists(q);
+    if (w.area_in > 0) force += (h.in - w.ambient) * w.area_in;
+    if (w.area_out > 0) force -= (h.out - w.ambient) * w.area_out;
+    return force * w.arm(h.share) - w.resists(h.share);
   };
-  const auto flows = [&](const State& y, State& dy, double hole_in) {
-    dy[in] = w.area_in > 0 ? air_flow(hole_in, w.supply, pressure_in(y)) : 0;
-    dy[out] = w.area_out > 0 ? -air_flow(w.hole_out, pressure_out(y), w.ambient) : 0;
-  };
-  const auto stands = [&](const State& y, State& dy, double) {
-    flows(y, dy, w.hole_in);
-    dy[turn] = dy[speed] = 0;
+  const auto flows = [&](const Here& h, State& dy, double hole_in) {
+    dy[in] = w.area_in > 0 ? air_flow(hole_in, w.supply, h.in) : 0;
+    dy[out] = w.area_out > 0 ? -air_flow(w.hole_out, h.out, w.ambient) : 0;
   };
   // On its way as much comes in as goes out. A way in eight times as wide as that out costs less than a
   // hundredth of the pressure; a wider one only levels what little is left so quickly that steps of a
-  // millisecond are too long.
+  // millisecond are too long. While it stands the same holds once it is filled but for a fiftieth.
   const double on_its_way = w.area_out > 0 ? std::min(w.hole_in, 8 * w.hole_out) : w.hole_in;
+  const auto stands = [&](const State& y, State& dy, double) {
+    const Here h = here(y);
+    flows(h, dy, w.area_in > 0 && h.in > 0.98 * w.supply ? on_its_way : w.hole_in);
+    dy[turn] = dy[speed] = 0;
+  };
   const auto moves = [&](const State& y, State& dy, double) {
-    flows(y, dy, on_its_way);
+    const Here h = here(y);
+    flows(h, dy, on_its_way);
     dy[turn] = y[speed];
-    dy[speed] = torque(y) / w.inertia;
+    dy[speed] = torque(h) / w.inertia;
   };
 
   constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   AirRun r{std::numeric_limits<double>::infinity(), 0, 0, std::numeric_limits<double>::infinity(), nan, {}};
   const auto sample = [&](double t, const State& y) {
+    const Here h = here(y);
     if (r.samples.empty() || t > r.samples.back().time)
-      r.samples.push_back(
-          {t, share(y), w.area_in > 0 ? pressure_in(y) : nan, w.area_out > 0 ? pressure_out(y) : nan});
+      r.samples.push_back({t, h.share, w.area_in > 0 ? h.in : nan, w.area_out > 0 ? h.out : nan});
   };
   State at{0, 0, w.ambient * std::max(w.dead_in, 1e-12), w.left_in * (w.dead_out + w.area_out * all)};
   double time = 0;
@@ -111,12 +115,13 @@ AirRun air_run(const AirWay& w, double longest) {
   constexpr int most_halts = 60;
   constexpr double tolerance = 1e-6;  // of rad, rad/s and J
   for (int halts = 0; halts < most_halts && time < longest && !arrived; ++halts) {
-    if (!(torque(at) > 0)) {
+    if (const Here now = here(at); !(torque(now) > 0)) {
       // It stands until the pressures have come far enough, or for ever: in the end one side has what the
       // supply gives, the other what is outside.
-      if (!((w.supply - w.ambient) * w.area_in * w.arm(share(at)) > w.resists(share(at)))) break;
+      if (!((w.supply - w.ambient) * w.area_in * w.arm(now.share) > w.resists(now.share))) break;
       Following waits(
-          at, stands, [&](const State& y) { return std::array{torque(y)}; }, 1e-5, tolerance, tolerance);
+          at, stands, [&](const State& y) { return std::array{torque(here(y))}; }, 1e-5, tolerance,
+          tolerance);
       int begins = -1;
       sample(time, at);
       while (begins < 0 && time + waits.time() < longest) {
@@ -141,14 +146,14 @@ AirRun air_run(const AirWay& w, double longest) {
       crossed = goes.step(longest - time).crossed;
       sample(time + goes.time(), goes.state());
       if (w.area_in > 0 && goes.state()[turn] > 0.02 * w.travel)
-        r.least_pressure = std::min(r.least_pressure, pressure_in(goes.state()));
+        r.least_pressure = std::min(r.least_pressure, here(goes.state()).in);
     }
     time += goes.time();
     at = goes.state();
     arrived = crossed == 0;
     if (!goes.finite()) break;
   }
-  r.stops_at = arrived ? 1 : share(at);
+  r.stops_at = arrived ? 1 : here(at).share;
   if (arrived) {
     r.time = time;
     r.arrival_speed = at[speed];

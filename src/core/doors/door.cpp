@@ -201,12 +201,8 @@ double LegDoor::stop_meets() const {
 double LegDoor::opening(double turn) const {
   const double full = leg.moves.full_turn;
   switch (way) {
-    case DoorWay::leg_rod: {
-      const double rod = (ball_at(full) - door_ball).norm();
-      const double branch =
-          motion::branch_of(motion::rod_turn(panel.hinge, door_ball, ball_at(full), rod), 0);
-      return motion::rod_turn(panel.hinge, door_ball, ball_at(turn), rod).at(branch);
-    }
+    case DoorWay::leg_rod:
+      return motion::HeldRod(panel.hinge, door_ball, ball_at(full)).turn(ball_at(turn));
     case DoorWay::wire: {
       // It opens by itself as far as the wire lets it.
       const Vec3 ball = ball_at(turn);

@@ -14,19 +14,18 @@ namespace {
 
 constexpr double full = 2 * std::numbers::pi;
 
-motion::RodTurn solutions(const DoorLinkage& l, double crank) {
-  return motion::rod_turn(l.hinge, l.door_ball, l.crank.turn(crank) * l.crank_ball, l.rod());
-}
-double branch(const DoorLinkage& l) { return motion::branch_of(solutions(l, 0), 0); }
+motion::HeldRod rod_of(const DoorLinkage& l) { return {l.hinge, l.door_ball, l.crank_ball}; }
 
 }  // namespace
 
-double door_turn(const DoorLinkage& l, double crank) { return solutions(l, crank).at(branch(l)); }
+double door_turn(const DoorLinkage& l, double crank) {
+  return rod_of(l).turn(l.crank.turn(crank) * l.crank_ball);
+}
 
 double door_rate(const DoorLinkage& l, double crank) {
   const Vec3 ball = l.crank.turn(crank) * l.crank_ball;
   const Vec3 moves = l.crank.direction.cross(ball - l.crank.point);
-  const Vec3 door = l.hinge.turn(door_turn(l, crank)) * l.door_ball;
+  const Vec3 door = l.hinge.turn(rod_of(l).place(ball)) * l.door_ball;
   return motion::rod_turn_rate(l.hinge, door, ball, Vec3::Zero(), moves);
 }
 
@@ -36,8 +35,8 @@ double squareness(const motion::Axis& hinge, const Vec3& door, const Vec3& other
 }
 
 double transmission_angle(const DoorLinkage& l, double crank) {
-  return squareness(l.hinge, l.hinge.turn(door_turn(l, crank)) * l.door_ball,
-                    l.crank.turn(crank) * l.crank_ball);
+  const Vec3 ball = l.crank.turn(crank) * l.crank_ball;
+  return squareness(l.hinge, l.hinge.turn(rod_of(l).place(ball)) * l.door_ball, ball);
 }
 
 LeastTransmission least_transmission(const DoorLinkage& l, double open) {
@@ -62,11 +61,12 @@ LinkageEnd end_of(const DoorLinkage& l, double towards) {
   const double sense = towards < 0 ? -1 : 1;
   constexpr int steps = 1440;
   const double step = full / steps;
-  const auto locked = [&](double turn) { return !std::isfinite(door_turn(l, sense * turn)); };
+  const motion::HeldRod rod = rod_of(l);
+  const auto locked = [&](double turn) { return !rod.reaches(l.crank.turn(sense * turn) * l.crank_ball); };
   // In line: the rod is square to the way of the crank's ball.
   const auto pushes = [&](double turn) {
     const Vec3 ball = l.crank.turn(sense * turn) * l.crank_ball;
-    const Vec3 door = l.hinge.turn(door_turn(l, sense * turn)) * l.door_ball;
+    const Vec3 door = l.hinge.turn(rod.place(ball)) * l.door_ball;
     return (door - ball).dot(l.crank.direction.cross(ball - l.crank.point));
   };
   double before = pushes(0);

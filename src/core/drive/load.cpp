@@ -5,6 +5,7 @@
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 #include "core/base/numerics.h"
 #include "core/base/quantity.h"
@@ -18,8 +19,8 @@ double length_of(const motion::Retracting& leg, const Strut& s, double turn) {
 }
 
 double arm_of(const motion::Retracting& leg, const Strut& s, double turn) {
-  const Vec3 along = (leg.pose(Carried::leg, turn) * s.on_leg - s.on_airframe).normalized();
-  return along.dot(leg.velocity(Carried::leg, s.on_leg, turn));
+  const motion::Carriage now = leg.carriage(Carried::leg, turn);
+  return (now.pose * s.on_leg - s.on_airframe).normalized().dot(now.velocity(s.on_leg));
 }
 
 double DownSpring::force_at(double length) const {
@@ -34,51 +35,59 @@ Vec3 gravity(double pitch, double roll) {
 
 namespace {
 
-//! What hangs on the upper leg is asked for often, all at one turn: its pose is made once.
+//! Much is asked for at one turn: what carries it is worked out once, the lower part where it is needed.
 struct Posed {
   const motion::Retracting& moves;
   double turn;
-  Eigen::Isometry3d leg;
-  Posed(const motion::Retracting& m, double at) : moves(m), turn(at), leg(m.axis.turn(at)) {}
-  double torque(const Vec3& point, const Vec3& force) const {
-    return force.dot(moves.axis.direction.cross(leg * point - moves.axis.point));
+  motion::Carriage leg;
+  std::optional<motion::Carriage> wheel = std::nullopt;
+  Posed(const motion::Retracting& m, double at) : moves(m), turn(at), leg(m.carriage(Carried::leg, at)) {}
+  double torque(Carried what, const Vec3& point, const Vec3& force) {
+    if (what == Carried::wheel && !wheel) wheel = moves.carriage(what, turn);
+    return force.dot((what == Carried::leg ? leg : *wheel).velocity(point));
   }
 };
 
-double weight_on(const LegLoad& l, const Posed& p) {
+double weight_on(const LegLoad& l, Posed& p) {
   const Vec3 pull = l.load_factor * gravity(l.pitch, l.roll);
   double sum = 0;
-  for (const Mass& m : l.masses)
-    sum += m.carried == Carried::leg ? p.torque(m.at, m.mass * pull)
-                                     : l.moves.torque(m.carried, m.at, m.mass * pull, p.turn);
+  for (const Mass& m : l.masses) sum += p.torque(m.carried, m.at, m.mass * pull);
   return sum;
 }
 
-double air_on(const LegLoad& l, const Posed& p) {
+double air_on(const LegLoad& l, Posed& p) {
   if (l.stream.speed == 0) return 0;
   const Vec3 along = l.stream.direction.normalized();
-  const Vec3 leg = p.leg.linear() * l.air.leg_direction.normalized();
+  const Vec3 leg = p.leg.pose.linear() * l.air.leg_direction.normalized();
   const double square = leg.cross(along).squaredNorm();
   const double pressure = l.stream.density * l.stream.speed * l.stream.speed / 2;
   const Vec3 force = pressure * (l.air.turning_area * square + l.air.constant_area) * along;
-  return l.air.carried == Carried::leg ? p.torque(l.air.centre, force)
-                                       : l.moves.torque(l.air.carried, l.air.centre, force, p.turn);
+  return p.torque(l.air.carried, l.air.centre, force);
 }
 
-double spring_on(const LegLoad& l, const Posed& p) {
+double spring_on(const LegLoad& l, Posed& p) {
   if (!l.spring) return 0;
-  const Vec3 way = p.leg * l.spring->strut.on_leg - l.spring->strut.on_airframe;
+  const Vec3 way = p.leg.pose * l.spring->strut.on_leg - l.spring->strut.on_airframe;
   const double length = way.norm();
-  return p.torque(l.spring->strut.on_leg, l.spring->force_at(length) / length * way);
+  return p.torque(Carried::leg, l.spring->strut.on_leg, l.spring->force_at(length) / length * way);
 }
 
 }  // namespace
 
-double LegLoad::weight_torque(double turn) const { return weight_on(*this, {moves, turn}); }
-double LegLoad::air_torque(double turn) const { return air_on(*this, {moves, turn}); }
-double LegLoad::spring_torque(double turn) const { return spring_on(*this, {moves, turn}); }
+double LegLoad::weight_torque(double turn) const {
+  Posed p(moves, turn);
+  return weight_on(*this, p);
+}
+double LegLoad::air_torque(double turn) const {
+  Posed p(moves, turn);
+  return air_on(*this, p);
+}
+double LegLoad::spring_torque(double turn) const {
+  Posed p(moves, turn);
+  return spring_on(*this, p);
+}
 double LegLoad::sum(double turn) const {
-  const Posed p(moves, turn);
+  Posed p(moves, turn);
   return weight_on(*this, p) + air_on(*this, p) + spring_on(*this, p);
 }
 

@@ -3,14 +3,36 @@
 //! aircraft axes; turns right-handed, rad.
 #pragma once
 
+#include <cmath>
+
 #include "core/base/geometry.h"
 
 namespace kranich::motion {
 
+//! A turn as its cosine and sine.
+struct Turn {
+  double cosine, sine;
+};
+inline double angle(const Turn& t) { return std::atan2(t.sine, t.cosine); }
+
 struct Axis {
   Vec3 point, direction;  //!< unit direction
-  Eigen::Isometry3d turn(double angle) const {
-    return Eigen::Translation3d(point) * Eigen::AngleAxisd(angle, direction) * Eigen::Translation3d(-point);
+  Eigen::Isometry3d turn(double angle) const { return turn({std::cos(angle), std::sin(angle)}); }
+  Eigen::Isometry3d turn(const Turn& t) const {
+    const Vec3 part = (1 - t.cosine) * direction;
+    const Vec3 s = t.sine * direction;
+    Eigen::Isometry3d made;
+    made.linear() = part * direction.transpose();
+    made.linear().diagonal().array() += t.cosine;
+    made.linear()(0, 1) -= s.z();
+    made.linear()(1, 0) += s.z();
+    made.linear()(0, 2) += s.y();
+    made.linear()(2, 0) -= s.y();
+    made.linear()(1, 2) -= s.x();
+    made.linear()(2, 1) += s.x();
+    made.translation() = point - made.linear() * point;
+    made.makeAffine();
+    return made;
   }
   bool operator==(const Axis&) const = default;
 };

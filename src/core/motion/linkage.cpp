@@ -3,36 +3,46 @@
 
 #include <cmath>
 #include <limits>
-#include <numbers>
 
 namespace kranich::motion {
+namespace {
+//! Of the rod's longest reach: so little past the dead centre is rounding.
+constexpr double rounding = 1e-12;
+}  // namespace
 
-double RodTurn::at(double branch) const {
-  return std::remainder(middle + branch * half, 2 * std::numbers::pi);
-}
-
-RodTurn rod_turn(const Axis& axis, const Vec3& ball, const Vec3& point, double rod) {
+HeldRod::HeldRod(const Axis& axis, const Vec3& ball, const Vec3& point) {
   const Vec3 u = axis.direction;
-  const Vec3 arm = ball - axis.point;
-  const Vec3 along = arm.dot(u) * u;
-  const Vec3 first = arm - along;  // the ball at χ: along + cos χ·first + sin χ·second
-  const Vec3 second = u.cross(first);
-  const Vec3 to = point - axis.point - along;
-  const double p = first.dot(to);
-  const double q = second.dot(to);
-  const double c = (first.squaredNorm() + to.squaredNorm() - rod * rod) / 2;
-  const double size = std::hypot(p, q);
-  double cosine = c / size;
-  if (std::abs(cosine) > 1 && std::abs(cosine) < 1 + 1e-12) cosine = std::copysign(1, cosine);
-  return {std::atan2(q, p),
-          std::abs(cosine) <= 1 ? std::acos(cosine) : std::numeric_limits<double>::quiet_NaN()};
+  const Vec3 along = u.dot(ball - axis.point) * u;
+  from_ = axis.point + along;
+  first_ = ball - from_;
+  second_ = u.cross(first_);
+  arm2_ = first_.squaredNorm();
+  rod2_ = (ball - point).squaredNorm();
+  // At rest p·cos χ + q·sin χ = c holds at χ = 0: the solution before the middle where that lies ahead.
+  branch_ = second_.dot(point - from_) > 0 ? -1 : 1;
 }
 
-double branch_of(const RodTurn& solutions, double turn) {
-  const auto off = [&](double branch) {
-    return std::abs(std::remainder(solutions.at(branch) - turn, 2 * std::numbers::pi));
-  };
-  return off(1) <= off(-1) ? 1 : -1;
+HeldRod::Solved HeldRod::solved(const Vec3& point) const {
+  const Vec3 to = point - from_;
+  const double p = first_.dot(to);
+  const double q = second_.dot(to);
+  return {p, q, (arm2_ + to.squaredNorm() - rod2_) / 2, p * p + q * q};
+}
+
+bool HeldRod::reaches(const Vec3& point) const {
+  const Solved s = solved(point);
+  return s.c * s.c < s.size2 * (1 + 2 * rounding);
+}
+
+Turn HeldRod::place(const Vec3& point) const {
+  const Solved s = solved(point);
+  const double square = s.size2 - s.c * s.c;
+  if (!(square > -2 * rounding * s.size2)) {
+    constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+    return {nan, nan};
+  }
+  const double half = branch_ * std::sqrt(std::max(0.0, square));
+  return {(s.p * s.c - s.q * half) / s.size2, (s.q * s.c + s.p * half) / s.size2};
 }
 
 double rod_turn_rate(const Axis& axis, const Vec3& ball, const Vec3& point, const Vec3& ball_velocity,

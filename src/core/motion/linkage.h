@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! A rod of fixed length between a ball on the airframe and one that turns about an axis: what turns wheels
+//! A rod of fixed length between a ball that turns about an axis and a point that moves: what turns wheels
 //! flat, legs about themselves, doors with the leg. SI, rad. Source: handbook, Swing.
 #pragma once
 
@@ -7,16 +7,28 @@
 
 namespace kranich::motion {
 
-//! Both places at which a ball that turns about an axis lies so far from a point: p·cos χ + q·sin χ = c.
-struct RodTurn {
-  double middle;  //!< χ at which the ball is nearest the point or furthest from it
-  double half;    //!< the two solutions are middle ± half; NaN where the rod does not reach
-  //! A solution, within −π … π.
-  double at(double branch) const;
+//! Both places at which the ball lies the rod's length from the point: p·cos χ + q·sin χ = c. On the branch
+//! that it is on at rest, where ball and point are given and χ is 0.
+class HeldRod {
+ public:
+  HeldRod(const Axis& axis, const Vec3& ball, const Vec3& point);
+  double length() const { return std::sqrt(rod2_); }
+  //! The ball's turn with the point elsewhere, −π … π; NaN where the rod does not reach.
+  double turn(const Vec3& point) const { return angle(place(point)); }
+  //! The same as cosine and sine, which costs no more than a root.
+  Turn place(const Vec3& point) const;
+  bool reaches(const Vec3& point) const;
+
+ private:
+  struct Solved {
+    double p, q, c, size2;
+  };
+  Solved solved(const Vec3& point) const;
+
+  Vec3 from_;            //!< the axis' point, shifted along it to the ball
+  Vec3 first_, second_;  //!< the ball at χ: from + cos χ·first + sin χ·second
+  double arm2_, rod2_, branch_;
 };
-RodTurn rod_turn(const Axis& axis, const Vec3& ball, const Vec3& point, double rod);
-//! The branch (+1 or −1) on which a turn lies.
-double branch_of(const RodTurn& solutions, double turn);
 
 //! The turn's rate where the point moves with a velocity (per unit of whatever drives it): −F_t/F_χ of the
 //! rod's length. Infinite at the dead centre, where rod, ball arm and axis lie in one plane.

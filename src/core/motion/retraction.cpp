@@ -12,22 +12,26 @@ namespace {
 
 //! The airframe's ball as the leg sees it: turned back.
 Vec3 seen_from_leg(const Axis& axis, const Vec3& fixed, double turn) { return axis.turn(-turn) * fixed; }
+HeldRod rod_on(const Axis& line, const TwistRod& rod) { return {line, rod.collar, rod.airframe}; }
+
+//! What turns about an axis, and the axis with it by a motion of its own.
+Carriage about(const Eigen::Isometry3d& pose, const Vec3& spin, const Vec3& point, const Vec3& moves) {
+  return {pose, spin, moves - spin.cross(point)};
+}
 
 }  // namespace
 
 double Retracting::twist_at(double turn) const {
   if (const double* ratio = std::get_if<double>(&twist)) return *ratio * turn;
   const TwistRod& rod = std::get<TwistRod>(twist);
-  const double length = (rod.collar - rod.airframe).norm();
-  const double branch = branch_of(rod_turn(line, rod.collar, rod.airframe, length), 0);
-  return rod_turn(line, rod.collar, seen_from_leg(axis, rod.airframe, turn), length).at(branch);
+  return rod_on(line, rod).turn(seen_from_leg(axis, rod.airframe, turn));
 }
 
 double Retracting::twist_rate(double turn) const {
   if (const double* ratio = std::get_if<double>(&twist)) return *ratio;
   const TwistRod& rod = std::get<TwistRod>(twist);
   const Vec3 seen = seen_from_leg(axis, rod.airframe, turn);
-  const Vec3 turned = line.turn(twist_at(turn)) * rod.collar;
+  const Vec3 turned = line.turn(rod_on(line, rod).place(seen)) * rod.collar;
   return rod_turn_rate(line, turned, seen, Vec3::Zero(), -axis.direction.cross(seen - axis.point));
 }
 
@@ -49,47 +53,59 @@ double Retracting::stroke_rate(double turn) const {
   return 0;
 }
 
-Eigen::Isometry3d Retracting::pose(Carried what, double turn) const {
+Carriage Retracting::carriage(Carried what, double turn) const {
+  if (what == Carried::wheel && lift) return lift->carriage(turn);
   const Eigen::Isometry3d with_leg = axis.turn(turn);
-  if (what == Carried::leg) return with_leg;
-  if (lift) return lift->pose(turn);
+  Carriage leg = about(with_leg, axis.direction, axis.point, Vec3::Zero());
+  if (what == Carried::leg || only_turns()) return leg;
+  const Vec3 along = with_leg.linear() * line.direction;
+  const Vec3 twists = twist_rate(turn) * along;
+  leg.pose = pose(what, turn);
+  leg.spin += twists;
+  leg.drift -= twists.cross(with_leg * line.point) + stroke_rate(turn) * along;
+  return leg;
+}
+
+Eigen::Isometry3d Retracting::pose(Carried what, double turn) const {
+  if (what == Carried::wheel && lift) return lift->carriage(turn).pose;
+  const Eigen::Isometry3d with_leg = axis.turn(turn);
+  if (what == Carried::leg || only_turns()) return with_leg;
   return with_leg * line.turn(twist_at(turn)) * Eigen::Translation3d(-stroke_at(turn) * line.direction);
 }
 
 Vec3 Retracting::velocity(Carried what, const Vec3& point, double turn) const {
-  const Vec3 at = pose(what, turn) * point;
-  if (what == Carried::wheel && lift) {
-    const Vec3 pin = lift->king_pin_at(turn);
-    return axis.direction.cross(pin - axis.point) + lift->carrier_rate(turn) * lift->king_pin.cross(at - pin);
-  }
-  Vec3 v = axis.direction.cross(at - axis.point);
-  if (what == Carried::leg) return v;
-  const Eigen::Isometry3d with_leg = axis.turn(turn);
-  const Vec3 along = with_leg.linear() * line.direction;
-  v += twist_rate(turn) * along.cross(at - with_leg * line.point);
-  return v - stroke_rate(turn) * along;
+  return carriage(what, turn).velocity(point);
 }
 
 double Retracting::torque(Carried what, const Vec3& point, const Vec3& force, double turn) const {
   return force.dot(velocity(what, point, turn));
 }
 
-double Retracting::reach(Carried what, const Vec3& centre, double radius) const {
-  const auto from = [&](const Vec3& p) {
+double Retracting::reach(const std::vector<Bound>& bounds) const {
+  const auto from_axis = [&](const Vec3& p) {
     const Vec3 d = p - axis.point;
     return (d - axis.direction.dot(d) * axis.direction).norm();
   };
-  if (what == Carried::leg || only_turns()) return from(centre) + radius;
+  double furthest = 0;
+  bool otherwise = false;
+  for (const Bound& b : bounds) {
+    if (b.what == Carried::leg || only_turns())
+      furthest = std::max(furthest, from_axis(b.centre) + b.radius);
+    else
+      otherwise = true;
+  }
+  if (!otherwise) return furthest;
   double fastest = 0;
   constexpr int looks = 64;
   for (int i = 0; i <= looks; ++i) {
-    const double turn = full_turn * i / looks;
-    // A solid turns about its centre by what twists it beside the pivot's own turn; a carrier by its turn
-    // alone.
-    const double spin = lift ? std::abs(lift->carrier_rate(turn)) : 1 + std::abs(twist_rate(turn));
-    fastest = std::max(fastest, velocity(what, centre, turn).norm() + spin * radius);
+    const Carriage now = carriage(Carried::wheel, full_turn * i / looks);
+    // A solid turns about its centre by all that turns it.
+    const double spin = now.spin.norm();
+    for (const Bound& b : bounds)
+      if (b.what == Carried::wheel)
+        fastest = std::max(fastest, now.velocity(b.centre).norm() + spin * b.radius);
   }
-  return 1.05 * fastest;
+  return std::max(furthest, 1.05 * fastest);
 }
 
 bool Retracting::only_turns() const {
@@ -99,7 +115,11 @@ bool Retracting::only_turns() const {
 
 std::optional<double> Retracting::locks_at() const {
   if (!lift && std::holds_alternative<double>(twist)) return std::nullopt;  // no rod
-  const auto locked = [&](double turn) { return !pose(Carried::wheel, turn).matrix().allFinite(); };
+  const TwistRod* rod = std::get_if<TwistRod>(&twist);
+  const auto locked = [&](double turn) {
+    return lift ? !lift->reaches(turn)
+                : !rod_on(line, *rod).reaches(seen_from_leg(axis, rod->airframe, turn));
+  };
   constexpr int looks = 64;
   for (int i = 0; i <= looks; ++i) {
     const double turn = full_turn * i / looks;
@@ -130,29 +150,34 @@ Retracting mirrored(const Retracting& r) {
 }
 
 namespace {
-Axis king_pin_axis(const LiftAndTurn& l, double turn) { return {l.king_pin_at(turn), l.king_pin}; }
+//! The rod's ball turns about the king-pin as it stands down; seen from there the airframe's ball goes down
+//! as the king-pin goes up.
+HeldRod rod_on(const LiftAndTurn& l) {
+  const Vec3 pin = l.arms.point + l.arm;
+  return {{pin, l.king_pin}, pin + l.steering_arm, l.rod_fixed};
+}
 }  // namespace
 
+Vec3 LiftAndTurn::king_pin_at(double turn) const { return arms.point + arms.turn(turn).linear() * arm; }
+
+bool LiftAndTurn::reaches(double turn) const {
+  return rod_on(*this).reaches(rod_fixed - (king_pin_at(turn) - king_pin_at(0)));
+}
+
 double LiftAndTurn::carrier_turn(double turn) const {
-  // Down, p·cos χ + q·sin χ = c holds at χ = 0: p = c, and the branch through it is the one on q's other
-  // side.
-  const Vec3 along = steering_arm.dot(king_pin) * king_pin;
-  const Vec3 first = steering_arm - along;
-  const double q = king_pin.cross(first).dot(rod_fixed - arms.point - arm - along);
-  const double branch = q > 0 ? -1 : 1;
-  const Axis pin = king_pin_axis(*this, turn);
-  return rod_turn(pin, pin.point + steering_arm, rod_fixed, rod_length()).at(branch);
+  return rod_on(*this).turn(rod_fixed - (king_pin_at(turn) - king_pin_at(0)));
 }
 
-double LiftAndTurn::carrier_rate(double turn) const {
-  const Axis pin = king_pin_axis(*this, turn);
-  const Vec3 ball = pin.turn(carrier_turn(turn)) * (pin.point + steering_arm);
-  return rod_turn_rate(pin, ball, rod_fixed, arms.direction.cross(pin.point - arms.point), Vec3::Zero());
-}
+double LiftAndTurn::carrier_rate(double turn) const { return carriage(turn).spin.dot(king_pin); }
 
-Eigen::Isometry3d LiftAndTurn::pose(double turn) const {
-  const Axis pin = king_pin_axis(*this, turn);
-  return pin.turn(carrier_turn(turn)) * Eigen::Translation3d(pin.point - king_pin_at(0));
+Carriage LiftAndTurn::carriage(double turn) const {
+  const Vec3 down = arms.point + arm;
+  const Vec3 at = king_pin_at(turn);
+  const Axis pin{at, king_pin};
+  const Eigen::Isometry3d turned = pin.turn(rod_on(*this).place(rod_fixed - (at - down)));
+  const Vec3 rises = arms.direction.cross(at - arms.point);
+  const double rate = rod_turn_rate(pin, turned * (at + steering_arm), rod_fixed, rises, Vec3::Zero());
+  return about(turned * Eigen::Translation3d(at - down), rate * king_pin, at, rises);
 }
 
 }  // namespace kranich::motion

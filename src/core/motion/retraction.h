@@ -27,6 +27,22 @@ struct TwistRod {
   bool operator==(const TwistRod&) const = default;
 };
 
+//! Where what stands down is carried at a turn, and how it goes on from there: a point at p moves by
+//! spin × p + drift for each rad.
+struct Carriage {
+  Eigen::Isometry3d pose;
+  Vec3 spin, drift;
+  //! d/dψ of a point that stands down at `point`.
+  Vec3 velocity(const Vec3& point) const { return drift + spin.cross(pose * point); }
+};
+
+//! A ball of points that stand down.
+struct Bound {
+  Carried what;
+  Vec3 centre;
+  double radius;
+};
+
 //! Parallel arms carry the wheel's carrier up and keep its attitude; a push rod from beside their pivots
 //! turns it about its king-pin as it rises.
 struct LiftAndTurn {
@@ -37,14 +53,15 @@ struct LiftAndTurn {
   Vec3 rod_fixed;     //!< the rod's ball on the airframe
   double full_turn;   //!< of the arms
   double rod_length() const { return (arms.point + arm + steering_arm - rod_fixed).norm(); }
-  Vec3 king_pin_at(double turn) const { return arms.point + Eigen::AngleAxisd(turn, arms.direction) * arm; }
+  Vec3 king_pin_at(double turn) const;
   //! Turn of the carrier when the arms have gone by so much, on the branch from none; NaN beyond a dead
   //! centre.
   double carrier_turn(double turn) const;
   //! Its rate over the arms' turn.
   double carrier_rate(double turn) const;
-  //! Where what stands on the carrier is carried.
-  Eigen::Isometry3d pose(double turn) const;
+  //! What stands on the carrier.
+  Carriage carriage(double turn) const;
+  bool reaches(double turn) const;
   bool operator==(const LiftAndTurn&) const = default;
 };
 
@@ -65,6 +82,7 @@ struct Retracting {
   double twist_rate(double turn) const;  //!< dχ/dψ
   double stroke_at(double turn) const;
   double stroke_rate(double turn) const;
+  Carriage carriage(Carried what, double turn) const;
   //! Where what stands down is carried.
   Eigen::Isometry3d pose(Carried what, double turn) const;
   //! d/dψ of a point that stands down at `point`.
@@ -72,9 +90,9 @@ struct Retracting {
   //! Torque about the axis, positive towards stowed, of a force (aircraft axes) on it: the work it does per
   //! rad.
   double torque(Carried what, const Vec3& point, const Vec3& force, double turn) const;
-  //! No point that stands down within `radius` of `centre` moves further than this for each rad. Exact for
-  //! what turns about the pivot only; else from rates looked at every 1/64 of the travel, and a twentieth.
-  double reach(Carried what, const Vec3& centre, double radius) const;
+  //! No point of any of them moves further than this for each rad. Exact for what turns about the pivot only;
+  //! else from rates looked at every 1/64 of the travel, and a twentieth.
+  double reach(const std::vector<Bound>& bounds) const;
   //! Nothing twists, is pulled in or carried: leg and wheel go alike.
   bool only_turns() const;
   //! The turn at which its rod locks or comes off its balls; nothing where it goes all the way. Looked at

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-//! Solids, and the signed distance between a moving part and what must not be touched. Both are convex:
-//! apart, the distance comes from alternating exact projections, stopped by a separating plane that bounds
-//! the error; overlapping, the depth is the least shift that parts them, found over the directions of
+//! Solids, and the signed distance between a moving part and what must not be touched. Both are convex, or
+//! one is a skin of triangles that are: apart, the distance comes from alternating exact projections and,
+//! where those creep, from the hull of a few points of their difference, stopped by a separating plane that
+//! bounds the error; overlapping, the depth is the least shift that parts them, found over the directions of
 //! separating planes. SI.
 #pragma once
 
 #include <limits>
+#include <memory>
 #include <optional>
 #include <string>
 #include <variant>
@@ -49,7 +51,16 @@ struct Wedge {
   Vec3 along;
 };
 
-using Obstacle = std::variant<Box, Cylinder, HalfSpace, Wedge>;
+class Triangles;
+//! A skin of triangles, shifted to where it stands, or its twin on the other side of the aircraft. One that
+//! is closed must not be entered either.
+struct SkinAt {
+  std::shared_ptr<const Triangles> skin;  //!< not null
+  Vec3 shift;
+  bool port = false;
+};
+
+using Obstacle = std::variant<Box, Cylinder, HalfSpace, Wedge, SkinAt>;
 
 template <class T>
 struct Named {

@@ -51,14 +51,13 @@ std::optional<double> turn_by_springing(const Leg& leg) {
     return std::nullopt;
   const Vec3 fixed = s.rod_airframe.vec();
   const Vec3 arm = s.rod_leg.vec();
-  const double length = (arm - fixed).norm();
-  const double branch = motion::branch_of(motion::rod_turn(*axis, arm, fixed, length), 0);
+  const motion::HeldRod rod(*axis, arm, fixed);
   const auto hinge = motion::hinge_axis(leg);
   constexpr int steps = 64;
   double most = 0;
   // Seen from the leg, the rod's fixed end moves.
   const auto see = [&](const Vec3& seen) {
-    const double turn = motion::rod_turn(*axis, arm, seen, length).at(branch);
+    const double turn = rod.turn(seen);
     most = std::isnan(turn) || std::isnan(most) ? std::numeric_limits<double>::quiet_NaN()
                                                 : std::max(most, std::abs(turn));
   };
@@ -82,9 +81,7 @@ double FoldingRod::length(double turn) const { return (moves.pose(carried, turn)
 double FoldingRod::wheel_turn(double turn) const {
   // Seen from the leg, the airframe's end moves.
   const Vec3 seen = moves.pose(carried, turn).inverse() * airframe;
-  const double rod = length(0);
-  const double branch = motion::branch_of(motion::rod_turn(axis, arm, airframe, rod), 0);
-  return motion::rod_turn(axis, arm, seen, rod).at(branch);
+  return motion::HeldRod(axis, arm, airframe).turn(seen);
 }
 
 std::variant<FoldingRod, Text> folding_rod(const Leg& leg) {

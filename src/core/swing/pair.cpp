@@ -68,7 +68,7 @@ PairGap least_of_any(const Retracting& first, const RoundedWheel& wheel, const R
     return between(wheel_at(first, wheel, a), wheel_at(second, other, b));
   };
   const auto speed = [](const Retracting& r, const RoundedWheel& w) {
-    return r.reach(Carried::wheel, w.centre, std::hypot(w.diameter, w.width) / 2);
+    return r.reach({{Carried::wheel, w.centre, std::hypot(w.diameter, w.width) / 2}});
   };
   const double fast = speed(first, wheel);
   const double fast_other = speed(second, other);
@@ -149,7 +149,7 @@ std::optional<PairGap> nearest_of_any(const Retracting& first, const RoundedWhee
       cells.push_back({bound, i, j});
     }
   const auto fast = [](const Retracting& moves, const RoundedWheel& w) {
-    return moves.reach(Carried::wheel, w.centre, 0) * moves.full_turn / steps / 2;
+    return moves.reach({{Carried::wheel, w.centre, 0}}) * moves.full_turn / steps / 2;
   };
   if (nearest - fast(first, wheel) - fast(second, other) > within) return std::nullopt;
   std::sort(cells.begin(), cells.end(), [](const Cell& x, const Cell& y) { return x.bound < y.bound; });

@@ -108,16 +108,17 @@ MovingLeg MovingLeg::longer_by(double length) const { return with_foot_moved(*th
 MovingLeg MovingLeg::set_by(const Vec3& way) const { return with_foot_moved(*this, way); }
 
 void MovingLeg::find_reach() {
-  reach = 0;
+  std::vector<motion::Bound> bounds;
   for (const MovingPart& p : parts) {
     if (const auto* wheel = std::get_if<RoundedWheel>(&p.solid)) {
-      const double radius = std::hypot(wheel->diameter, wheel->width) / 2;
-      reach = std::max(reach, moves.reach(p.from, wheel->centre, radius));
+      bounds.push_back({p.from, wheel->centre, std::hypot(wheel->diameter, wheel->width) / 2});
     } else {
       const Capsule& c = std::get<Capsule>(p.solid);
-      reach = std::max({reach, moves.reach(p.from, c.from, c.radius), moves.reach(p.to, c.to, c.radius)});
+      bounds.push_back({p.from, c.from, c.radius});
+      bounds.push_back({p.to, c.to, c.radius});
     }
   }
+  reach = moves.reach(bounds);
 }
 
 namespace {
@@ -433,12 +434,10 @@ std::optional<double> turn_by_springing(const Leg& leg) {
   if (!hinge) {
     // The ball rises along the leg with it: seen from there the rod's fixed end goes down.
     const auto& rod = std::get<motion::TwistRod>(moves.twist);
-    const double length = (rod.collar - rod.airframe).norm();
-    const double branch =
-        motion::branch_of(motion::rod_turn(moves.line, rod.collar, rod.airframe, length), 0);
+    const motion::HeldRod held(moves.line, rod.collar, rod.airframe);
     for (int i = 1; i <= steps && std::isfinite(most); ++i) {
       const Vec3 seen = rod.airframe + leg.travel * i / steps * moves.line.direction;
-      see(motion::rod_turn(moves.line, rod.collar, seen, length).at(branch));
+      see(held.turn(seen));
     }
     return most;
   }
