@@ -4,6 +4,7 @@
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
+#include <numbers>
 
 #include "core/assess/anchor_map.h"
 #include "core/assess/assess.h"
@@ -20,6 +21,7 @@
 #include "core/io/stock.h"
 #include "core/logic/machine.h"
 #include "core/model/moves.h"
+#include "core/motion/triangles.h"
 #include "core/spring/drop.h"
 #include "core/spring/scatter.h"
 #include "core/stance/stance.h"
@@ -69,6 +71,39 @@ void door_region(benchmark::State& state, const std::string& name) {
 void least_clearance(benchmark::State& state, const std::string& name) {
   const auto a = assess(demo(name));
   for (auto _ : state) benchmark::DoNotOptimize(swing::least_clearance(*a.swings.front().input));
+}
+//! Past a duct of so many triangles, drawn elsewhere.
+void past_a_mesh(benchmark::State& state) {
+  Design d = demo("dunnock");
+  const int sides = 100;
+  const int rings = static_cast<int>(state.range(0)) / (2 * sides);
+  motion::Mesh duct;
+  for (int i = 0; i <= rings; ++i)
+    for (int k = 0; k < sides; ++k) {
+      const double a = 2 * std::numbers::pi * k / sides;
+      duct.points.emplace_back(0.9 * i / rings - 0.25, 0.07 * std::cos(a), 0.07 * std::sin(a));
+    }
+  for (int i = 0; i < rings; ++i)
+    for (int k = 0; k < sides; ++k) {
+      const int a = i * sides + k;
+      const int b = i * sides + (k + 1) % sides;
+      duct.faces.push_back({a, a + sides, b});
+      duct.faces.push_back({b, a + sides, b + sides});
+    }
+  KeepOut k;
+  k.name = "duct";
+  k.shape = Shape::mesh;
+  k.low = {{}, Given(2.45), Given(1.0), Given(0.02)};
+  k.skin.triangles = std::make_shared<const motion::Triangles>(duct);
+  d.airframe.keep_outs = {k};
+  const auto in = std::get<swing::SwingInput>(swing::swing_input(d.gear.main(), d.airframe.keep_outs));
+  for (auto _ : state) benchmark::DoNotOptimize(swing::least_clearance(in));
+}
+//! Reading it, found quickly after.
+void found_quickly(benchmark::State& state) {
+  const auto ball = motion::mesh_of(motion::Cylinder{Vec3::Zero(), Vec3::UnitX(), 0.1, 0.5},
+                                    static_cast<int>(state.range(0)) / 4);
+  for (auto _ : state) benchmark::DoNotOptimize(motion::Triangles(ball));
 }
 void all_cures(benchmark::State& state, const std::string& name) {
   const Design d = demo(name);
@@ -254,6 +289,8 @@ BENCHMARK(wheels_past_each_other)->Unit(benchmark::kMicrosecond);
 BENCHMARK(every_state)->Unit(benchmark::kMillisecond);
 BENCHMARK(with_legs)->RangeMultiplier(2)->Range(4, 16)->Unit(benchmark::kMicrosecond)->Complexity();
 BENCHMARK(with_items)->RangeMultiplier(4)->Range(16, 1024)->Unit(benchmark::kMicrosecond)->Complexity();
+BENCHMARK(past_a_mesh)->Arg(2000)->Arg(20000)->Unit(benchmark::kMicrosecond);
+BENCHMARK(found_quickly)->Arg(20000)->Unit(benchmark::kMicrosecond);
 BENCHMARK(with_keep_outs)->RangeMultiplier(2)->Range(1, 16)->Unit(benchmark::kMicrosecond)->Complexity();
 
 BENCHMARK(many_drops)->Unit(benchmark::kMillisecond)->UseRealTime();

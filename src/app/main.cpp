@@ -10,8 +10,9 @@
 #include <QTabWidget>
 #include <QThread>
 #include <QTimer>
-#include <QTranslator>
 #include <cstdio>
+#include <functional>
+#include <memory>
 
 #include "app/demo.h"
 #include "app/document/journal.h"
@@ -21,6 +22,7 @@
 #include "app/print/report.h"
 #include "app/print/templates.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "core/assess/drive_offers.h"
 #include "core/io/variants.h"
@@ -195,12 +197,17 @@ int main(int argc, char** argv) {
   const QCommandLineOption dark(QStringLiteral("dark"), QStringLiteral("Dark colours."));
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the window."),
                                 QStringLiteral("WIDTHxHEIGHT"));
-  parser.addOptions({demo, pictures, report, sheets, dark, size});
+  const QCommandLineOption language(QStringLiteral("language"),
+                                    QStringLiteral("Language of the window: en, de."), QStringLiteral("id"));
+  parser.addOptions({demo, pictures, report, sheets, dark, size, language});
   parser.process(application);
 
   load_fonts();
   const bool batch = parser.isSet(pictures) || parser.isSet(report) || parser.isSet(sheets);
   Theme::choose(parser.isSet(dark) || (!batch && QSettings().value("dark").toBool()));
+  speak(parser.isSet(language) ? parser.value(language)
+        : batch                ? QString()
+                               : QSettings().value("language").toString());
   Document document;
   start_demo(document, demo_names().first());
   if (parser.isSet(demo) && !start_demo(document, parser.value(demo))) {
@@ -208,9 +215,9 @@ int main(int argc, char** argv) {
                  qPrintable(parser.value(demo)), qPrintable(demo_names().join(", ")));
     return 2;
   }
-  MainWindow window(document);
+  auto window = std::make_unique<MainWindow>(document);
   if (const auto wh = parser.value(size).split('x'); wh.size() == 2)
-    window.resize(wh[0].toInt(), wh[1].toInt());
+    window->resize(wh[0].toInt(), wh[1].toInt());
   const auto files = parser.positionalArguments();
   if (batch) {
     if (!files.isEmpty()) {
@@ -232,19 +239,34 @@ int main(int argc, char** argv) {
       }
     }
     if (parser.isSet(pictures)) {
-      window.show();
-      window.show_station(Station::place);
-      return write_pictures(window, parser.value(pictures)) ? 0 : 4;
+      window->show();
+      window->show_station(Station::place);
+      return write_pictures(*window, parser.value(pictures)) ? 0 : 4;
     }
     return 0;
   }
-  window.show();
-  window.show_station(Station::place);
-  if (!files.isEmpty()) window.open_file(files[0]);
-  QTimer::singleShot(0, &window, [&] { window.offer_work_left_behind(); });
+  // Another language: the same document in a window built anew, where the old one stood.
+  std::function<void()> in_another = [&] {
+    auto next = std::make_unique<MainWindow>(document);
+    next->setGeometry(window->geometry());
+    const auto station = window->shown_station();
+    next->show();
+    next->show_station(station.value_or(Station::place));
+    window->hide();
+    window.release()->deleteLater();  // it is the one that is asking
+    window = std::move(next);
+    QObject::connect(window.get(), &MainWindow::language_changed, window.get(), in_another,
+                     Qt::QueuedConnection);
+  };
+  QObject::connect(window.get(), &MainWindow::language_changed, window.get(), in_another,
+                   Qt::QueuedConnection);
+  window->show();
+  window->show_station(Station::place);
+  if (!files.isEmpty()) window->open_file(files[0]);
+  QTimer::singleShot(0, window.get(), [&] { window->offer_work_left_behind(); });
   // Asked to end from outside (log-out, shutdown, kill): unsaved work waits for the next start.
   Signals from_outside;
-  QObject::connect(&from_outside, &Signals::came, &window, [&] {
+  QObject::connect(&from_outside, &Signals::came, &application, [&] {
     document.leave_for_next_start();
     QApplication::exit(0);
   });

@@ -20,6 +20,7 @@
 #include "app/manual.h"
 #include "app/print/report.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 
@@ -135,6 +136,18 @@ void MainWindow::build_actions() {
          [this] { make_shop_dialog(document_, this)->show(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
   menu_->addSeparator();
+  auto* speech = menu_->addMenu(tr("Language"));
+  for (const Language& l : languages()) {
+    auto* a = action(speech, l.name, "", [this, id = l.id] {
+      if (id == spoken().id) return;
+      QSettings().setValue("language", id);
+      speak(id);
+      emit language_changed();
+    });
+    a->setObjectName("language:" + l.id);
+    a->setCheckable(true);
+    a->setChecked(l.id == spoken().id);
+  }
   action(menu_, tr("Manual"), "F1", [this] { show_manual(chapter(), this); });
   action(menu_, tr("Keys"), "", [this] { show_manual("keys", this); });
   action(menu_, tr("Cautions"), "", [this] { show_manual("cautions", this); });
@@ -185,7 +198,7 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
     auto* b = new QPushButton(text_of(gear_state_word(s)), this);
     b->setCheckable(true);
     b->setAutoExclusive(true);
-    b->setObjectName("state:" + text_of(gear_state_word(s)));
+    b->setObjectName("state:" + word_of_file(gear_state_word(s)));
     static const char* tips[]{"No weight on the wheels", "The loading's weight carried at rest",
                               "Every leg at its stop", "Bottomed, and the tyres flat"};
     b->setToolTip(tr(tips[static_cast<int>(s)]));
@@ -270,7 +283,7 @@ void MainWindow::show_station(Station station) {
 QString MainWindow::chapter() const {
   for (int i = 0; i < station_count; ++i)
     if (stack_->currentWidget() == pages_[static_cast<size_t>(i)])
-      return text_of(station_id(static_cast<Station>(i)));
+      return word_of_file(station_id(static_cast<Station>(i)));
   return QStringLiteral("start");
 }
 
@@ -537,6 +550,12 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
 void MainWindow::dropEvent(QDropEvent* e) {
   const auto urls = e->mimeData()->urls();
   if (!urls.isEmpty() && may_discard()) open_file(urls.first().toLocalFile());
+}
+
+std::optional<Station> MainWindow::shown_station() const {
+  for (int i = 0; i < station_count; ++i)
+    if (stack_->currentWidget() == page(static_cast<Station>(i))) return static_cast<Station>(i);
+  return std::nullopt;
 }
 
 }  // namespace kranich::app

@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QSlider>
 #include <QStackedWidget>
+#include <optional>
 
 #include "app/document/document.h"
 #include "app/document/open_mark.h"
@@ -42,6 +43,12 @@ class MainWindow : public QMainWindow {
   //! Faults of the last file that could not be opened, as shown.
   QString last_fault() const { return last_fault_; }
   void set_dark(bool dark);
+  //! Where the window stands, to build it anew in another language.
+  std::optional<Station> shown_station() const;
+
+ signals:
+  //! Another language was chosen; what is shown is to be built anew.
+  void language_changed();
 
  protected:
   void closeEvent(QCloseEvent*) override;

@@ -17,6 +17,7 @@
 #include <thread>
 
 #include "core/assess/assess.h"
+#include "core/assess/drive_state.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/standing.h"
 #include "core/io/bench_line.h"
@@ -77,6 +78,30 @@ class Terminal {
  private:
   int fd_ = -1, peer_ = -1;
   std::string path_;
+};
+
+//! The lines that a reader sends.
+class Heard {
+ public:
+  explicit Heard(Terminal& terminal) : terminal_(terminal) {}
+  //! Gives each that has come in to `obey`; how many could not be read or were not obeyed.
+  template <class Obey>
+  int each(Obey&& obey) {
+    int refused = 0;
+    bytes_ += terminal_.received();
+    if (bytes_.size() > 100000) bytes_.clear();  // noise without a line's end
+    for (size_t end = bytes_.find('\n'); end != std::string::npos; end = bytes_.find('\n')) {
+      const auto line = parse_bench_line(bytes_.substr(0, end));
+      bytes_.erase(0, end + 1);
+      const auto* good = std::get_if<BenchLine>(&line);
+      if (!good || !obey(*good)) ++refused;
+    }
+    return refused;
+  }
+
+ private:
+  Terminal& terminal_;
+  std::string bytes_;
 };
 
 struct ScalesOptions {
@@ -179,6 +204,63 @@ int run_rig(const RigOptions& o) {
   return 0;
 }
 
+struct ServoOptions {
+  std::string project, leg;
+  double down_early = 0, stowed_early = 0, stiffness = 0, speed = 170, rate = 20;
+};
+
+//! A servo tester with a project's servo and unit on it: goes to where it is told, and tells what it draws.
+int run_servo(const ServoOptions& o) {
+  const auto read = load_project(o.project);
+  for (const auto& f : read.faults)
+    std::fprintf(stderr, "kranich-bench: %s: %s %s\n", o.project.c_str(), f.where.c_str(), f.what.c_str());
+  if (!read.design) return 2;
+  const Leg* leg = read.design->gear.find(o.leg);
+  auto made = leg ? tested_unit(*leg) : std::variant<drive::TestedUnit, Text>(Text("a leg of that id"));
+  if (const auto* missing = std::get_if<Text>(&made)) {
+    std::fprintf(stderr, "kranich-bench: %s: %s needs %s\n", o.project.c_str(), o.leg.c_str(),
+                 in_words(*missing).c_str());
+    return 2;
+  }
+  auto& unit = std::get<drive::TestedUnit>(made);
+  unit.down_early = radians(o.down_early);
+  unit.stowed_early = radians(o.stowed_early);
+  unit.speed = radians(o.speed);
+  if (o.stiffness > 0) unit.stiffness = o.stiffness;
+  drive::ServoTester tester(unit);
+  Terminal terminal;
+  if (!terminal.announced()) return 4;
+  Heard heard(terminal);
+  int refused = 0;
+  auto before = std::chrono::steady_clock::now();
+  while (!ended) {
+    refused += heard.each([&](const BenchLine& line) {
+      if (line.word == "GO" && line.field("to"))
+        tester.go(*line.field("to"));
+      else if (line.word == "OFF")
+        tester.off();
+      else
+        return false;
+      return true;
+    });
+    const auto now = std::chrono::steady_clock::now();
+    tester.advance(std::chrono::duration<double>(now - before).count());
+    before = now;
+    const auto s = tester.now();
+    const auto rounded = [](double v, double to) { return std::round(v / to) * to; };
+    terminal.send({"SERVO",
+                   {{"to", rounded(tester.goal(), 0.01)},
+                    {"at", rounded(s.percent, 0.01)},
+                    {"unit", rounded(s.unit, 0.001)},
+                    {"current", rounded(s.current, 0.001)},
+                    {"moves", s.moves ? 1.0 : 0.0},
+                    {"binds", s.binds ? 1.0 : 0.0},
+                    {"refused", static_cast<double>(refused)}}});
+    std::this_thread::sleep_for(std::chrono::duration<double>(1 / o.rate));
+  }
+  return 0;
+}
+
 struct SequencerOptions {
   std::vector<std::string> slow;
   double pace = 1, rate = 20;
@@ -204,7 +286,7 @@ int run_sequencer(const SequencerOptions& o) {
   }
   Terminal terminal;
   if (!terminal.announced()) return 4;
-  std::string heard;
+  Heard heard(terminal);
   int refused = 0;
   const auto obey = [&](const BenchLine& line) {
     const auto number = [&](const char* name) { return line.field(name).value_or(std::nan("")); };
@@ -220,21 +302,13 @@ int run_sequencer(const SequencerOptions& o) {
       player.add({number("way") > 0.5, static_cast<int>(number("actor")), number("start"), number("time"),
                   number("to")});
     } else {
-      ++refused;
+      return false;
     }
+    return true;
   };
   auto before = std::chrono::steady_clock::now();
   while (!ended) {
-    heard += terminal.received();
-    if (heard.size() > 100000) heard.clear();  // noise without a line's end
-    for (size_t end = heard.find('\n'); end != std::string::npos; end = heard.find('\n')) {
-      const auto line = parse_bench_line(heard.substr(0, end));
-      heard.erase(0, end + 1);
-      if (const auto* good = std::get_if<BenchLine>(&line))
-        obey(*good);
-      else
-        ++refused;
-    }
+    refused += heard.each(obey);
     const auto now = std::chrono::steady_clock::now();
     player.advance(o.pace * std::chrono::duration<double>(now - before).count());
     before = now;
@@ -292,7 +366,19 @@ int main(int argc, char** argv) {
   q->add_option("--pace", sequencer.pace, "its clock against the wall's, factor")
       ->check(CLI::Range(0.1, 100.0));
   q->add_option("--rate", sequencer.rate, "answers a second")->check(CLI::Range(1.0, 200.0));
+  ServoOptions servo;
+  auto* v = app.add_subcommand("servo", "a servo tester with a project's servo and retract unit on it");
+  v->add_option("--project", servo.project, "project whose leg has the servo")->required();
+  v->add_option("--leg", servo.leg, "id of the leg")->required();
+  v->add_option("--down-early", servo.down_early, "the unit's stop down comes so early, degrees of its arm")
+      ->check(CLI::Range(0.0, 30.0));
+  v->add_option("--stowed-early", servo.stowed_early, "the same stowed")->check(CLI::Range(0.0, 30.0));
+  v->add_option("--stiffness", servo.stiffness, "of rod and mount, N/m, instead of the project's")
+      ->check(CLI::Range(10.0, 1e8));
+  v->add_option("--speed", servo.speed, "of the servo, degrees a second")->check(CLI::Range(1.0, 5000.0));
+  v->add_option("--rate", servo.rate, "answers a second")->check(CLI::Range(1.0, 200.0));
   CLI11_PARSE(app, argc, argv);
+  if (*v) return run_servo(servo);
   if (*q) return run_sequencer(sequencer);
   return *r ? run_rig(rig) : run_scales(scales);
 }

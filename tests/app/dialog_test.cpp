@@ -2,16 +2,21 @@
 //! The project dialog's newer pages, the ledger's slides, the map's two axes, both kinds of legs on Spring.
 #include <QComboBox>
 #include <QDialog>
+#include <QFile>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QTabWidget>
 #include <QTableWidget>
+#include <QTemporaryDir>
 
 #include "app/drawing/map_pane.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 #include "bench.h"
 #include "core/io/project_file.h"
+#include "core/io/stl.h"
+#include "core/motion/mesh.h"
 #include "core/place/keepout.h"
 #include "said.h"
 
@@ -75,6 +80,78 @@ TEST_CASE("keep-outs are entered in a table and stand in the way at once") {
   const auto again = read_project(write_project(b.document.design()));
   REQUIRE(again.design);
   CHECK(again.design->airframe.keep_outs == b.document.design().airframe.keep_outs);
+  dialog->close();
+}
+
+TEST_CASE("a keep-out drawn elsewhere is read from its file, sized as it says, and missed where it is gone") {
+  Bench b;
+  QTemporaryDir folder;
+  REQUIRE(b.document.save(folder.filePath("club.kranich")) == std::nullopt);
+  const KeepOut spar = b.document.design().airframe.keep_outs[1];
+  const Vec3 size = spar.high.vec() - spar.low.vec();
+  const auto write = [&](const char* name, double metres) {
+    QFile file(folder.filePath(name));
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    // Written in millimetres: in metres it is a thousandth.
+    const auto stl = stl_of({motion::mesh_of(motion::Box{Vec3::Zero(), metres * size})});
+    file.write(stl.data(), static_cast<qint64>(stl.size()));
+  };
+  write("spar.stl", 1);
+  write("spar in inches.stl", 1 / 25.4);
+  auto* dialog = make_project_dialog(b.document, b.window.get());
+  dialog->show();
+  auto* table = dialog->findChild<QTableWidget*>("list:/airframe/keep_outs");
+  REQUIRE(table);
+  auto* tabs = dialog->findChild<QTabWidget*>();
+  for (int i = 0; i < tabs->count(); ++i)
+    if (tabs->widget(i)->isAncestorOf(table)) tabs->setCurrentIndex(i);
+  b.settle();
+  const double before = b.worst("place.keep_out")->value;
+  table->item(1, 1)->setText("mesh");
+  b.settle();
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::unknown);
+  auto* said = dialog->findChild<QLabel*>("mesh-said:1");
+  REQUIRE(said);
+  CHECK(said->text().contains("No file chosen"));
+  const auto type = [&](const char* name) {
+    auto* row = dialog->findChild<QWidget*>("text:/airframe/keep_outs/1/file");
+    REQUIRE(row);
+    auto* line = qobject_cast<QLineEdit*>(row);
+    if (!line) line = row->findChild<QLineEdit*>();
+    REQUIRE(line);
+    line->setText(name);
+    emit line->editingFinished();
+    b.settle();
+  };
+  type("spat.stl");
+  CHECK(said->text() == "“spat.stl” is not there");
+  type("spar.stl");
+  CHECK(said->text().startsWith("12 triangles, closed; fore and aft"));
+  CHECK(b.worst("place.keep_out")->value == Approx(before).margin(1e-6));
+  type("spar in inches.stl");
+  CHECK(b.worst("place.keep_out")->value != Approx(before).margin(1e-6));
+  auto* unit = dialog->findChild<QComboBox*>("choice:/airframe/keep_outs/1/unit");
+  REQUIRE(unit);
+  unit->setCurrentIndex(static_cast<int>(MeshUnit::inches));
+  emit unit->activated(static_cast<int>(MeshUnit::inches));
+  b.settle();
+  CHECK(b.document.design().airframe.keep_outs[1].unit == MeshUnit::inches);
+  CHECK(b.worst("place.keep_out")->value == Approx(before).margin(1e-6));
+  // Turned about, it points the other way from its origin.
+  b.document.edit("Turn", [](Design& d) { d.airframe.keep_outs[1].axes = MeshAxes::x_forward_z_up; });
+  b.settle();
+  CHECK(place::box_of(b.document.design().airframe.keep_outs[1])->high.x() == Approx(spar.low.x.si));
+  b.document.undo();
+  b.settle();
+  // Saved and opened, with its file beside it; then without.
+  REQUIRE(b.document.save(folder.filePath("club.kranich")) == std::nullopt);
+  REQUIRE(b.document.open(folder.filePath("club.kranich")).empty());
+  b.settle();
+  CHECK(b.worst("place.keep_out")->value == Approx(before).margin(1e-6));
+  REQUIRE(QFile::remove(folder.filePath("spar in inches.stl")));
+  REQUIRE(b.document.open(folder.filePath("club.kranich")).empty());
+  b.settle();
+  CHECK(b.worst("place.keep_out")->verdict == Verdict::unknown);
   dialog->close();
 }
 

@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QTabWidget>
 
+#include "app/document/journal.h"
 #include "app/drawing/drive_pane.h"
 #include "bench.h"
 #include "core/assess/drive_state.h"
@@ -129,4 +130,76 @@ TEST_CASE("where an end may stand is drawn under the drive, follows the drag, an
   CHECK(said->text().contains("needs"));
   pick(0);
   CHECK(said->text().isEmpty());
+}
+
+TEST_CASE(
+    "end points are sent to a servo tester; an end that binds is pulled back till it rests, and noted") {
+  Bench b("Redshank");
+  b.go(Station::drive);
+  auto* how = b.find<QComboBox>("servo-how:main");
+  Fold::open_around(how);
+  auto* stowed = b.find<QPushButton>("servo-stowed:main");
+  auto* state = b.find<QLabel>("servo-state:main");
+  CHECK_FALSE(stowed->isEnabled());
+  CHECK(state->text() == "no servo tester connected");
+  const auto unit = std::get<drive::TestedUnit>(tested_unit(b.document.design().gear.main()));
+  const double end = drive::end_point(unit, true);
+  CHECK(stowed->text() == QStringLiteral("Stowed, %1 %").arg(end, 0, 'f', 1));
+
+  // A rod that gives lets the servo rest over its centre: the unit tells of the stop that comes early.
+  how->setCurrentIndex(2);
+  b.press("servo-simulate:main");
+  REQUIRE(eventually([&] { return stowed->isEnabled(); }));
+  b.press("servo-stowed:main");
+  REQUIRE(
+      eventually([&] { return b.find<QLabel>("servo-found:main")->text().contains("its stop holds it"); }));
+  // A stiff one binds.
+  b.document.edit("Stiff rod", [](Design& d) { d.gear.main().retraction.drive.rod_stiffness = Given(4e6); });
+  b.settle();
+  b.press("servo-simulate:main");
+  auto* found = b.find<QLabel>("servo-found:main");
+  REQUIRE(eventually([&] { return state->text().startsWith("at 0.0 %"); }));
+  b.press("servo-down:main");
+  REQUIRE(eventually([&] { return found->text().contains("✓ down"); }));
+  CHECK(found->text().startsWith(QStringLiteral("✓ down: rests at −%1 %, unit 0 %").arg(end, 0, 'f', 1)));
+  b.press("servo-stowed:main");
+  REQUIRE(eventually([&] { return found->text().contains("binds"); }));
+  CHECK(state->text().contains("binds, and draws that as long as it is on"));
+  auto* back = b.find<QPushButton>("servo-back:main");
+  REQUIRE(back->isEnabled());
+  b.press("servo-back:main");
+  REQUIRE(eventually([&] { return found->text().contains("rests from"); }));
+  // By one per cent at a time: the first at which it gives next to nothing.
+  auto early = std::get<drive::TestedUnit>(tested_unit(b.document.design().gear.main()));
+  early.stowed_early = radians(3);
+  const auto words = found->text().section("rests from ", 1).section(' ', 0, 0).toDouble();
+  CHECK(words > drive::binds_from(early, true) - 1.01);
+  CHECK(words < end);
+  drive::ServoTester tester(early);
+  tester.go(words);
+  tester.advance(20);
+  CHECK_FALSE(tester.now().binds);
+  tester.go(words + 1);
+  tester.advance(20);
+  CHECK(tester.now().binds);
+
+  const size_t before = b.document.journal().book().entries.size();
+  b.press("servo-write:main");
+  REQUIRE(b.document.journal().book().entries.size() == before + 1);
+  const std::string note = b.document.journal().book().entries.back().note;
+  CHECK(note.find("Servo tester, main leg") != std::string::npos);
+  CHECK(note.find("rests from") != std::string::npos);
+
+  // A number typed is sent as it is; nonsense is not.
+  auto* to = b.find<QLineEdit>("servo-percent:main");
+  to->setText("−20");
+  QTest::keyClick(to, Qt::Key_Return);
+  REQUIRE(eventually([&] { return state->text().startsWith("at −20.0 %"); }));
+  to->setText("far");
+  QTest::keyClick(to, Qt::Key_Return);
+  CHECK(state->text().contains("a number from −150 to 150"));
+  // What the servo lacks is asked for, and nothing can be sent till it is there.
+  b.document.edit("No stiffness", [](Design& d) { d.gear.main().retraction.drive.rod_stiffness = {}; });
+  b.settle();
+  CHECK_FALSE(stowed->isEnabled());
 }

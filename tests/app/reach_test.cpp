@@ -135,6 +135,7 @@ TEST_CASE("every number, text, tick and choice of a project has its place in the
   for (const bool other : {false, true}) {
     Design filled = b.document.design();
     for (const auto& p : patterns) first_of(filled, p, false);
+    filled.airframe.keep_outs.front().shape = Shape::mesh;
     if (other) {
       filled.purpose.build = Build::model;
       filled.airframe.keep_outs.front().shape = Shape::prism;

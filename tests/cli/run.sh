@@ -92,6 +92,10 @@ expect 3 "wiring as json" "$cli" sequence --wiring --json "$tree/data/demo/redsh
 expect 2 "sequence of nothing" "$cli" sequence "$work/none.kranich"
 expect 3 "a sequencer with a wrong factor" "$bench" sequencer --slow 2=fast
 has "must be ACTOR=FACTOR from 0.1 to 10"
+expect 2 "a servo tester of a leg without a servo" "$bench" servo --project "$tree/data/demo/dunnock.kranich" --leg main
+has "needs a drive that is a servo"
+expect 2 "a servo tester of no leg" "$bench" servo --project "$tree/data/demo/redshank.kranich" --leg tail
+has "needs a leg of that id"
 expect 1 "csv" "$cli" assess --csv "$tree/data/demo/redshank.kranich"
 has "measure,title,subject"
 expect 0 "validate" "$cli" validate "$tree/data/demo/redshank.kranich"

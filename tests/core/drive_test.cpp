@@ -9,6 +9,7 @@
 #include "core/drive/fall.h"
 #include "core/drive/machines.h"
 #include "core/drive/servo.h"
+#include "core/drive/servo_tester.h"
 #include "core/motion/linkage.h"
 #include "core/swing/axis_finder.h"
 #include "core/swing/locks.h"
@@ -351,6 +352,96 @@ TEST_CASE("a servo is in line with its rod at both ends of the unit's travel, wh
       before = now;
     }
   }
+}
+
+TEST_CASE("a servo on the tester rests at the ends of its linkage, and binds where the unit stops before") {
+  Chance c(23);
+  int tried = 0;
+  for (int i = 0; i < 60; ++i) {
+    drive::ServoLinkage l;
+    l.servo = {c.between(0.05, 0.12), c.between(-0.03, 0.03)};
+    l.pivot = {0, 0};
+    l.unit_arm = 0.015;
+    l.down = c.between(0.6, 1.2);
+    l.stowed = l.down + c.between(1.2, 1.7);
+    l.over_centre = 0.05;
+    drive::TestedUnit u{l, drive::fit_servo(l), radians(80)};
+    if (u.fit.servo_arm < 0.003) continue;
+    ++tried;
+    u.stall_torque = 2;
+    u.stall_current = 3;
+    u.idle_current = 0.1;
+    u.speed = 4;
+    u.stiffness = 4e4;
+    for (const bool stowed : {false, true}) {
+      const double end = drive::end_point(u, stowed);
+      CHECK(std::abs(end) == Approx(100 * u.fit.throw_all / 2 / radians(80)));
+      CHECK((end > 0) == stowed);
+      drive::ServoTester drawn(u);
+      drawn.go(end);
+      // In the time that its speed gives it, and not before.
+      const double time = u.fit.throw_all / 2 / u.speed;
+      drawn.advance(0.98 * time);
+      CHECK(drawn.now().moves);
+      CHECK(drawn.now().current > u.idle_current);
+      for (int k = 0; k < 10; ++k) drawn.advance(0.01 * time);
+      CHECK_FALSE(drawn.now().moves);
+      CHECK_FALSE(drawn.now().binds);
+      CHECK(drawn.now().percent == Approx(end));
+      CHECK(drawn.now().current == u.idle_current);
+      // Over its centre by a little the unit comes back by less.
+      CHECK(drawn.now().unit == Approx(stowed ? 1 : 0).margin(0.01));
+      CHECK(std::isnan(drive::binds_from(u, stowed)));
+
+      // A soft rod gives: over its centre the servo rests, and only the unit tells.
+      drive::TestedUnit early = u;
+      (stowed ? early.stowed_early : early.down_early) = radians(6);
+      const double stop = drive::binds_from(early, stowed);
+      CHECK(std::abs(stop) < std::abs(end));
+      const double there = u.fit.neutral + (u.fit.turn < 0 ? -1 : 1) * stop / 100 * radians(80);
+      CHECK(drive::unit_at(l, u.fit, there) ==
+            Approx(stowed ? l.stowed - radians(6) : l.down + radians(6)).margin(1e-9));
+      drive::ServoTester stopped(early);
+      stopped.go(end);
+      stopped.advance(10);
+      CHECK_FALSE(stopped.now().moves);
+      CHECK(stopped.now().percent == Approx(end));
+      CHECK(stopped.now().unit ==
+            Approx(stowed ? 1 - radians(6) / (l.stowed - l.down) : radians(6) / (l.stowed - l.down)));
+      // A stiff one holds it before.
+      early.stiffness = 8e6;
+      stopped = drive::ServoTester(early);
+      stopped.go(end);
+      stopped.advance(10);
+      const auto bound = stopped.now();
+      CHECK(bound.binds);
+      CHECK_FALSE(bound.moves);
+      CHECK(bound.unit ==
+            Approx(stowed ? 1 - radians(6) / (l.stowed - l.down) : radians(6) / (l.stowed - l.down)));
+      CHECK(bound.current == Approx(3).epsilon(0.02));
+      CHECK(std::abs(bound.percent) <= std::abs(end) + 1e-9);
+      CHECK(std::abs(bound.percent) >= std::abs(stop) - 1e-9);
+      // Just before the stop it rests; the other end does not mind.
+      stopped.go(stop * 0.999);
+      stopped.advance(10);
+      CHECK_FALSE(stopped.now().binds);
+      CHECK(stopped.now().current == 0.1);
+      stopped.go(-end);
+      stopped.advance(10);
+      CHECK_FALSE(stopped.now().binds);
+      // Limp it draws nothing and stays.
+      stopped.off();
+      stopped.go(std::nan(""));
+      stopped.advance(1);
+      CHECK(stopped.now().current == 0);
+      CHECK(stopped.now().percent == Approx(-end));
+    }
+  }
+  CHECK(tried > 40);
+  drive::ServoLinkage l{{0.08, 0}, {0, 0}, 0.015, 0.9, 2.3};
+  drive::ServoTester far(drive::TestedUnit{l, drive::fit_servo(l), radians(60)});
+  far.go(900);
+  CHECK(far.goal() == 150);
 }
 
 TEST_CASE("a leg that falls free keeps its energy; friction and fluid take from it") {

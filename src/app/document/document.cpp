@@ -9,6 +9,7 @@
 #include "core/assess/logic_state.h"
 #include "core/assess/settle.h"
 #include "core/io/book_file.h"
+#include "core/io/mesh_file.h"
 
 namespace kranich::app {
 namespace {
@@ -114,6 +115,7 @@ void Document::edit(const QString& what, const Change& change) {
     return;
   }
   Design& design = std::get<Design>(next);
+  load_meshes(design, folder(), &design_);
   settle(design);
   if (design == design_) {
     emit changed();
@@ -136,6 +138,11 @@ void Document::say_refused(const std::vector<Fault>& faults) {
   emit refused(
       tr("Not done: %1 %2")
           .arg(QString::fromStdString(f.title.empty() ? f.where : f.title), QString::fromStdString(f.what)));
+}
+
+std::filesystem::path Document::folder() const {
+  return path_.isEmpty() ? std::filesystem::path()
+                         : std::filesystem::path(QFileInfo(path_).absolutePath().toStdString());
 }
 
 std::vector<std::string> Document::legs_now() const {
@@ -224,6 +231,7 @@ void Document::start(Design design, const QString& path, ReadOnly read_only, con
   assessment_ = {};
   design_ = std::move(design);
   path_ = path;
+  load_meshes(design_, folder());
   file_state_ = path.isEmpty() ? std::string() : state_of_file(path);
   read_only_ = read_only;
   from_older_ = false;

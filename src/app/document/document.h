@@ -12,6 +12,7 @@
 
 #include "app/document/background.h"
 #include "app/document/recovery.h"
+#include "app/tongue.h"
 #include "core/assess/assess.h"
 #include "core/assess/tolerance.h"
 #include "core/io/project_file.h"
@@ -42,11 +43,11 @@ class Document : public QObject {
   UnitSystem units() const { return design_.units; }
   //! A value with its unit, as this project counts.
   QString say(double si, Kind kind) const {
-    return QString::fromStdString(format_quantity(si, kind, design_.units));
+    return with_decimal_mark(QString::fromStdString(format_quantity(si, kind, design_.units)));
   }
   //! The same without the unit, where a heading tells it.
   QString say_number(double si, Kind kind) const {
-    return QString::fromStdString(format_number(si, kind, design_.units));
+    return with_decimal_mark(QString::fromStdString(format_number(si, kind, design_.units)));
   }
   QString unit(Kind kind) const;
 
@@ -152,6 +153,7 @@ class Document : public QObject {
   //! What is shown follows the design: its assessment, its legs, all who listen.
   void show_change();
   std::vector<std::string> legs_now() const;
+  std::filesystem::path folder() const;  //!< in which the project's file lies; empty: it has none
   void say_refused(const std::vector<Fault>& faults);
   void keep_for_undo(const QString& what, Design design);
   void drop_tolerances();

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/drawing/diagram.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 
 namespace kranich::app {
@@ -24,7 +25,7 @@ namespace {
 
 //! A pressure as its unit's number alone.
 QString in_unit(const Document& document, double pressure) {
-  return QString::number(pressure / display_unit(Kind::pressure, document.units()).to_si, 'f', 0);
+  return figure(pressure / display_unit(Kind::pressure, document.units()).to_si, 0);
 }
 
 //! Stroke by stroke: what is left in the bottle as bars, what the hardest leg needs of it as a line in each.

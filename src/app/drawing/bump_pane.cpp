@@ -6,6 +6,7 @@
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "core/assess/landing_state.h"
 #include "core/spring/road.h"
 
@@ -86,7 +87,7 @@ void BumpPane::draw(Sheet& s) {
            QObject::tr("worst here: up %1, aft %2")
                .arg(document_.say(worst.vertical, Kind::force), document_.say(worst.aft, Kind::force)),
            QObject::tr("%1 times the static load; stroke %2")
-               .arg(pair->own.load_factor, 0, 'f', 2)
+               .arg(figure(pair->own.load_factor, 2))
                .arg(document_.say(pair->own.stroke_used, Kind::length)),
            Ink::accent, {now.along, pair->model.radius + spring::road_height(o, now.along)});
 }

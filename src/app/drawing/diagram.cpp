@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/tongue.h"
+
 namespace kranich::app {
 namespace {
 
@@ -72,7 +74,7 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   const auto ticks = [&](double low, double high, double factor, int count, auto&& each) {
     const double step = round_step((high - low) * factor, count);
     for (double v = std::ceil(low * factor / step) * step; v <= high * factor + 1e-9 * step; v += step)
-      each(v / factor, QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6));
+      each(v / factor, with_decimal_mark(QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6)));
   };
   s.pen(t.faint_line, 0.8);
   ticks(y_low, y_high, y_factor, 5, [&](double v, const QString& text) {

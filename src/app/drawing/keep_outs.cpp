@@ -2,10 +2,12 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "app/drawing/aircraft.h"
 #include "app/widgets/findings.h"
 #include "core/doors/door.h"
+#include "core/motion/triangles.h"
 #include "core/place/keepout.h"
 
 namespace kranich::app {
@@ -51,6 +53,43 @@ void draw_plane(Sheet& s, const motion::HalfSpace& h, double size, const Map& vi
   p.restore();
 }
 
+//! A mesh: the edges at which it turns away from the eye, and hatching where that is not too much to draw.
+void draw_skin(Sheet& s, const motion::SkinAt& skin, const Map& view) {
+  const auto device = [&](const Vec3& p) {
+    const Vec3 there = p + skin.shift;
+    return s.frame().to_device(view(skin.port ? mirrored(there) : there));
+  };
+  // Along which axis it is looked at: the one that is seen shortest.
+  int axis = 0;
+  double shortest = std::numeric_limits<double>::infinity();
+  for (int i = 0; i < 3; ++i) {
+    const QPointF seen = view(Vec3::Unit(i)) - view(Vec3::Zero());
+    if (const double l = std::hypot(seen.x(), seen.y()); l < shortest) {
+      shortest = l;
+      axis = i;
+    }
+  }
+  const motion::Mesh& mesh = skin.skin->mesh();
+  constexpr size_t most_hatched = 4000;
+  if (mesh.faces.size() <= most_hatched) {
+    QPainterPath path;
+    path.setFillRule(Qt::WindingFill);
+    for (const auto& f : mesh.faces) {
+      const Vec3 &a = mesh.points[static_cast<size_t>(f[0])], &b = mesh.points[static_cast<size_t>(f[1])],
+                 &c = mesh.points[static_cast<size_t>(f[2])];
+      if ((b - a).cross(c - a)[axis] <= 0) continue;
+      path.addPolygon(QPolygonF{device(a), device(b), device(c), device(a)});
+    }
+    s.painter().setPen(Qt::NoPen);
+    s.painter().setBrush(QBrush(Theme::now().grey, Qt::BDiagPattern));
+    s.painter().drawPath(path);
+  }
+  s.pen(Theme::now().grey, 1);
+  QVector<QLineF> lines;
+  for (const auto& [a, b] : skin.skin->outline(axis)) lines.append(QLineF(device(a), device(b)));
+  s.painter().drawLines(lines);
+}
+
 }  // namespace
 
 void draw_keep_out(Sheet& s, const KeepOut& k, bool port, const Map& view) {
@@ -60,6 +99,10 @@ void draw_keep_out(Sheet& s, const KeepOut& k, bool port, const Map& view) {
     const auto side = port ? motion::mirrored(solid) : solid;
     if (const auto* plane = std::get_if<motion::HalfSpace>(&side)) {
       draw_plane(s, *plane, (k.high.vec() - k.low.vec()).norm(), view);
+      continue;
+    }
+    if (const auto* skin = std::get_if<motion::SkinAt>(&side)) {
+      draw_skin(s, *skin, view);
       continue;
     }
     QPolygonF hull;

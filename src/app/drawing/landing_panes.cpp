@@ -6,6 +6,7 @@
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/assess/landing_state.h"
 #include "core/assess/loading_state.h"
@@ -61,7 +62,7 @@ void StrokePane::draw(Sheet& s) {
         Column{QObject::tr("static"), still, tyre, Ink::normal},
         Column{QObject::tr("over the bump"), bump, tyre, bump > most ? Ink::fails : Ink::grey},
         Column{
-            playing ? QObject::tr("landing, %1 s").arg(playing->t, 0, 'f', 2) : QObject::tr("design landing"),
+            playing ? QObject::tr("landing, %1 s").arg(figure(playing->t, 2)) : QObject::tr("design landing"),
             landing, landing_tyre, landing > most ? Ink::fails : Ink::accent},
         Column{l.spring.kind == SpringKind::bending ? QObject::tr("all of it") : QObject::tr("at the stop"),
                most, landing_tyre, Ink::tight}}) {
@@ -204,7 +205,7 @@ void TimePane::draw(Sheet& s) {
     g.second.push_back({p.t, p.strut});
   }
   g.marks.push_back({{drop->time_to_peak, drop->peak_ground},
-                     QObject::tr("N %1").arg(drop->load_factor, 0, 'f', 2),
+                     QObject::tr("N %1").arg(figure(drop->load_factor, 2)),
                      Ink::accent});
   if (playing) g.marks.push_back({{*playing, 0}, QString(), Ink::accent, true});
   g.fit();
@@ -306,7 +307,7 @@ void ForcePane::draw(Sheet& s) {
     NamedCurve curve{{},
                      QObject::tr("%1: N %2, stroke %3%4")
                          .arg(name)
-                         .arg(drop.load_factor, 0, 'f', 2)
+                         .arg(figure(drop.load_factor, 2))
                          .arg(document_.say(drop.stroke_used, Kind::length),
                               drop.bottoms ? QObject::tr(", bottoms") : QString()),
                      colours[i]};

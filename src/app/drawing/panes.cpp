@@ -177,7 +177,7 @@ void SidePane::draw_place(Sheet& s, const Pose& pose) {
   const Finding* f = finding_for(document_, share, name);
   if (f && std::isfinite(f->value))
     of_third = QObject::tr("%1 %2, %3")
-                   .arg(QString::fromLatin1(d.third_word()), value_text(*f, document_.units()),
+                   .arg(in_tongue(d.third_word()), value_text(*f, document_.units()),
                         from_the_cg(d.gear.third().axle.x));
   // Side by side below their wheels; of a short wheelbase each keeps to its side of the middle.
   const QFontMetricsF letters(text_font(8.5, true));

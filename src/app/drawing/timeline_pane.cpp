@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/assess/doors_state.h"
 #include "core/sequence/boxes.h"
@@ -55,7 +56,7 @@ void TimelinePane::draw(Sheet& s) {
   p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
   p.setFont(figure_font(9, true));
   p.setPen(t.accent);
-  p.drawText(QPointF(x + 5, area_.bottom() - 18), QString::number(playback_.time, 'f', 1) + " s");
+  p.drawText(QPointF(x + 5, area_.bottom() - 18), figure(playback_.time, 1) + " s");
 }
 
 void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
@@ -111,7 +112,7 @@ void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
     if (!there) continue;
     p.drawLine(QPointF(x_of(end), y - 4), QPointF(x_of(end), y + 2));
     p.setFont(figure_font(7.5, true));
-    p.drawText(QPointF(x_of(end) + 4, y + 2), QString::number(end, 'f', 1));
+    p.drawText(QPointF(x_of(end) + 4, y + 2), figure(end, 1));
   }
 }
 
@@ -135,7 +136,7 @@ void TimelinePane::draw_checks(Sheet& s, const std::vector<std::string>& names) 
     p.setPen(Theme::now().fails);
     p.drawText(QRectF(area_.left(), y - 2, x_of(c.close_start) - 14 - area_.left(), row),
                Qt::AlignRight | Qt::AlignVCenter,
-               QObject::tr("▲ %1 s too early for the slowest leg").arg(-c.close_in_hand, 0, 'f', 1));
+               QObject::tr("▲ %1 s too early for the slowest leg").arg(figure(-c.close_in_hand, 1)));
   }
 }
 

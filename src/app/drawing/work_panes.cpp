@@ -9,6 +9,7 @@
 #include "app/drawing/diagram.h"
 #include "app/drawing/step_row.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/tasks/rows.h"
 #include "core/tasks/words.h"
@@ -139,9 +140,10 @@ QString ReadingsPane::said() const {
     const auto say = [&](double si) { return text_of(tasks::amount_of(si, unit), document_.units()); };
     // A rate is small beside what drifts: two figures of it, in the reading's unit.
     const auto rate = [&](double si) {
-      if (!unit.kind) return QString::number(si, 'g', 2);
+      if (!unit.kind) return with_decimal_mark(QString::number(si, 'g', 2));
       const auto& shown = display_unit(*unit.kind, document_.units());
-      return QStringLiteral("%1 %2").arg(QString::number(si / shown.to_si, 'g', 2), text_of(shown.symbol));
+      return QStringLiteral("%1 %2").arg(with_decimal_mark(QString::number(si / shown.to_si, 'g', 2)),
+                                         text_of(shown.symbol));
     };
     const QString name = text_of(of->readings[i].name),
                   step = row.by_landings ? QObject::tr("landing") : QObject::tr("day");

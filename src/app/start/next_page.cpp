@@ -18,6 +18,7 @@
 #include "app/document/when_seen.h"
 #include "app/print/templates.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/model/locate.h"
 #include "core/shop/measuring_sheet.h"
@@ -240,7 +241,7 @@ QWidget* NextPage::scales_entry(QWidget* parent) {
   connect(button, &QPushButton::clicked, this, [this, entries] {
     std::vector<double> readings;
     for (auto* entry : entries) {
-      const auto parsed = parse_quantity(entry->text().toStdString(), Kind::mass, document_.units());
+      const auto parsed = parse_quantity(as_typed(entry->text()), Kind::mass, document_.units());
       const auto* got = std::get_if<ParsedQuantity>(&parsed);
       if (!got || got->si < 0) {
         entry->setFocus();
@@ -267,7 +268,7 @@ void NextPage::take(const start::Act& act, size_t which, const QString& typed, Q
   const auto spec = spec_at(document_.design(), path);
   const auto given = given_at(document_.design(), path);
   if (!spec || !given) return;
-  const auto parsed = parse_quantity(typed.toStdString(), spec->kind, document_.units());
+  const auto parsed = parse_quantity(as_typed(typed), spec->kind, document_.units());
   const auto* got = std::get_if<ParsedQuantity>(&parsed);
   if (!got) {
     emit tell(text_of(std::get<ParseError>(parsed).message), true);

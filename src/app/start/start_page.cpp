@@ -9,6 +9,7 @@
 
 #include "app/drawing/aircraft.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/quantity_edit.h"
 #include "core/model/describe_words.h"
@@ -235,7 +236,7 @@ void StartPage::typed(Row& row, Kind kind, std::optional<double> start::Answers:
     text.toDouble(&bare);
     if (bare && kind == Kind::length && document_.units() == UnitSystem::metric) with_unit += " m";
     if (bare && kind == Kind::length && document_.units() == UnitSystem::inch) with_unit += " ft";
-    const auto parsed = parse_quantity(with_unit.toStdString(), kind, document_.units());
+    const auto parsed = parse_quantity(as_typed(with_unit), kind, document_.units());
     if (const auto* got = std::get_if<ParsedQuantity>(&parsed))
       answers_.*member = got->si;
     else
@@ -341,13 +342,20 @@ QWidget* StartPage::questions() {
   all->addWidget(hurts);
   auto* grid = new QGridLayout;
   grid->setSpacing(4);
+  // As many beside each other as the page has room for, in a language of longer words fewer.
+  int widest = 0;
+  for (const auto& hurt : start::hurts())
+    widest = std::max(widest, QFontMetrics(text_font(8.5)).horizontalAdvance(text_of(hurt.words)));
+  constexpr int room = 540;
+  constexpr int round_it = 24;
+  const int across = std::clamp(room / (widest + round_it), 1, 3);
   int at = 0;
   for (const auto& hurt : start::hurts()) {
     auto* b = new QPushButton(text_of(hurt.words), inside);
-    b->setObjectName(QStringLiteral("hurt-%1").arg(text_of(hurt.id)));
+    b->setObjectName(QStringLiteral("hurt-%1").arg(word_of_file(hurt.id)));
     connect(b, &QPushButton::clicked, this, [this, h = &hurt] { show_hurt(*h); });
     b->setFont(text_font(8.5));
-    grid->addWidget(b, at / 3, at % 3);
+    grid->addWidget(b, at / across, at % across);
     ++at;
   }
   all->addLayout(grid);
@@ -418,7 +426,7 @@ void StartPage::refresh() {
   const Theme& t = Theme::now();
   const auto whole = [&](double si, Kind kind) {
     return kind == Kind::length && document_.units() == UnitSystem::metric
-               ? QStringLiteral("%1 m").arg(QString::number(si, 'f', si < 3 ? 2 : 1))
+               ? QStringLiteral("%1 m").arg(figure(si, si < 3 ? 2 : 1))
                : document_.say(si, kind);
   };
   const auto range = [&](const start::Allowed& a, Kind kind) {

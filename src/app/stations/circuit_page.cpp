@@ -148,9 +148,17 @@ class CircuitPage : public StationPage {
             {"clip_leg/z_m", tr("z")}},
            add);
     });
-    routes_ = put(new QWidget(this));
-    new QVBoxLayout(routes_);
-    routes_->layout()->setContentsMargins(0, 0, 0, 0);
+    put(new ListTables(
+        document_,
+        [](const Design& d) {
+          std::vector<ListTables::Each> ways;
+          const auto& feeds = d.circuit.electrics.feeds;
+          for (size_t i = 0; i < feeds.size(); ++i)
+            ways.push_back({QStringLiteral("/circuit/electrics/feeds/%1/route").arg(i),
+                            tr("Way of “%1”").arg(QString::fromStdString(feeds[i].name))});
+          return ways;
+        },
+        {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, this));
     put(
         remark(tr("Bleed from the lowest branch up, branches of sensors hanging down; no fluid in the "
                   "cockpit: electric "
@@ -216,31 +224,12 @@ class CircuitPage : public StationPage {
     put(new ListTable(document_, path, std::move(columns), std::move(add), this));
   }
   double length() const { return shown_length(document_, view_); }
-  //! A table of places for each lead's way: leads come and go.
-  void refresh() {
-    ways_->button(2)->setVisible(!shown_air(document_));
-    const auto& feeds = document_.design().circuit.electrics.feeds;
-    if (routes_made_ == feeds.size()) return;
-    routes_made_ = feeds.size();
-    while (QLayoutItem* item = routes_->layout()->takeAt(0)) {
-      if (item->widget()) item->widget()->deleteLater();
-      delete item;
-    }
-    for (size_t i = 0; i < feeds.size(); ++i) {
-      auto* title = new QLabel(tr("Way of “%1”").arg(QString::fromStdString(feeds[i].name)), routes_);
-      routes_->layout()->addWidget(title);
-      routes_->layout()->addWidget(
-          new ListTable(document_, QStringLiteral("/circuit/electrics/feeds/%1/route").arg(i),
-                        {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, {}, routes_));
-    }
-  }
+  void refresh() { ways_->button(2)->setVisible(!shown_air(document_)); }
 
   CircuitView view_;
   LegSwitch* switch_;
   QButtonGroup* ways_;
   QPushButton* play_;
-  QWidget* routes_;
-  size_t routes_made_ = static_cast<size_t>(-1);
   QTimer ticker_;
   QElapsedTimer clock_;
 };

@@ -10,6 +10,7 @@
 #include "app/widgets/findings.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
+#include "app/widgets/servo_link.h"
 #include "core/assess/drive_state.h"
 
 namespace kranich::app {
@@ -141,6 +142,8 @@ class DrivePage : public StationPage {
               "drive/rod_diameter_m", "drive/rod_offset_m", "drive/ball_tilt_deg"})
           row(p);
         put(new ChoiceRow(document_, base + "drive/throws", tr("Servo throws, seen onto its output"), this));
+        title(tr("On the servo tester"));
+        put(new ServoLink(document_, id, this));
       });
       row("drive/wanted_time_s");
       title(tr("What it works against"));

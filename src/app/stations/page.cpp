@@ -17,7 +17,7 @@ StationPage::StationPage(Document& document, Station station, QWidget* parent)
       panel_(new QVBoxLayout),
       left_(new QVBoxLayout),
       scroll_(nullptr) {
-  setObjectName("page:" + text_of(station_id(station)));
+  setObjectName("page:" + word_of_file(station_id(station)));
   auto* inner = new QWidget;
   inner->setLayout(panel_);
   panel_->setContentsMargins(14, 10, 10, 10);

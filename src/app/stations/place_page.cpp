@@ -11,6 +11,7 @@
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/layout_row.h"
 #include "core/assess/loading_state.h"
@@ -68,7 +69,7 @@ class OtherWayRow : public QWidget {
     setEnabled(std::isfinite(v));
   }
   void take_over() {
-    const auto parsed = parse_quantity(field_->text().toStdString(), Kind::length, document_.units());
+    const auto parsed = parse_quantity(as_typed(field_->text()), Kind::length, document_.units());
     const auto* q = std::get_if<ParsedQuantity>(&parsed);
     const double least = way_.least();
     note_->setVisible(!q || q->si <= least);
@@ -181,7 +182,7 @@ class PlacePage : public StationPage {
     };
     const bool pair = leg.stands == LegStands::both_sides;
     QString word = text_of(document_.design().wheel_word(leg), document_.units());
-    if (pair) word += "s";
+    if (pair) word = tr("%1s").arg(word);
     heading(capitalised(word), pair ? tr("starboard = port") : QString());
     row("axle/x_m", tr("Axle station"));
     put(new OtherWayRow(document_, from_the_cg(document_, leg.id, word), this));

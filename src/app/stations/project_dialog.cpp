@@ -8,6 +8,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/stations/page.h"
+#include "app/widgets/keep_out_meshes.h"
 #include "app/widgets/layout_row.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
@@ -18,6 +19,7 @@ namespace {
 
 class Builder {
  public:
+  static constexpr int row_width = 560;
   Builder(Document& document, QTabWidget* tabs) : document_(document), tabs_(tabs) {}
   void tab(const QString& title) {
     auto* inner = new QWidget;
@@ -30,8 +32,16 @@ class Builder {
     tabs_->addTab(scroll, title);
   }
   void put(QWidget* w) { layout_->addWidget(w); }
-  void heading(const QString& s) { put(new QLabel("<b>" + s.toHtmlEscaped() + "</b>")); }
-  void field(const char* path) { put(new QuantityRow(document_, path)); }
+  void heading(const QString& s) {
+    auto* label = new QLabel("<b>" + s.toHtmlEscaped() + "</b>");
+    label->setWordWrap(true);  // else the longest one makes the page too wide to be seen whole
+    put(label);
+  }
+  void field(const QString& path, const QString& title = {}) {
+    auto* row = new QuantityRow(document_, path, title);
+    row->setMaximumWidth(row_width);  // the number stands beside its name, however wide the window
+    put(row);
+  }
   void end() { layout_->addStretch(1); }
 
  private:
@@ -96,45 +106,6 @@ std::vector<Column> with_corners(std::vector<Column> columns, const std::vector<
   columns.insert(columns.end(), after.begin(), after.end());
   return columns;
 }
-
-//! The outlines of those keep-outs that are prisms, a table each: they come and go.
-class PrismOutlines : public QWidget {
- public:
-  explicit PrismOutlines(Document& document) : document_(document) {
-    new QVBoxLayout(this);
-    layout()->setContentsMargins(0, 0, 0, 0);
-    refresh_when_seen(
-        this, &document_, [this] { refresh(); }, &Document::changed);
-    refresh();
-  }
-
- private:
-  void refresh() {
-    std::vector<size_t> prisms;
-    const auto& all = document_.design().airframe.keep_outs;
-    for (size_t i = 0; i < all.size(); ++i)
-      if (all[i].shape == Shape::prism) prisms.push_back(i);
-    if (prisms == shown_) return;
-    shown_ = prisms;
-    while (QLayoutItem* item = layout()->takeAt(0)) {
-      if (item->widget()) item->widget()->deleteLater();
-      delete item;
-    }
-    for (const size_t i : prisms) {
-      auto* title = new QLabel(
-          QObject::tr("Outline of “%1”, corner by corner; along the way it runs they may lie anywhere")
-              .arg(QString::fromStdString(all[i].name)),
-          this);
-      title->setTextFormat(Qt::PlainText);
-      layout()->addWidget(title);
-      layout()->addWidget(new ListTable(document_, QStringLiteral("/airframe/keep_outs/%1/outline").arg(i),
-                                        {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}, {}, this));
-    }
-  }
-
-  Document& document_;
-  std::vector<size_t> shown_{static_cast<size_t>(-1)};
-};
 
 //! Every leg as a row: what it is, where it stands, how it moves; any number of them.
 void legs_tab(Document& document, Builder& b) {
@@ -344,7 +315,8 @@ void fill(Document& document, QTabWidget* tabs) {
   b.heading(QObject::tr(
       "What the gear must not run into: boxes by their corners, cylinders by the ends of their "
       "centre line, planes by a point of them and one straight before them on the free side, prisms by "
-      "an outline and how far it runs; starboard side"));
+      "an outline and how far it runs, meshes by a file and where its origin lies (from x, y, z); starboard "
+      "side"));
   b.put(
       new ListTable(document, "/airframe/keep_outs",
                     with_corners({{"name", QObject::tr("Keep-out")}, {"shape", QObject::tr("Shape")}},
@@ -353,7 +325,21 @@ void fill(Document& document, QTabWidget* tabs) {
                       d.airframe.keep_outs.emplace_back();
                       d.airframe.keep_outs.back().name = unused_name(d.airframe.keep_outs, "keep-out");
                     }));
-  b.put(new PrismOutlines(document));
+  b.put(new ListTables(
+      document,
+      [](const Design& d) {
+        std::vector<ListTables::Each> prisms;
+        const auto& all = d.airframe.keep_outs;
+        for (size_t i = 0; i < all.size(); ++i)
+          if (all[i].shape == Shape::prism)
+            prisms.push_back(
+                {QStringLiteral("/airframe/keep_outs/%1/outline").arg(i),
+                 QObject::tr("Outline of “%1”, corner by corner; along the way it runs they may lie anywhere")
+                     .arg(QString::fromStdString(all[i].name))});
+        return prisms;
+      },
+      {{"at/x_m", "x"}, {"at/y_m", "y"}, {"at/z_m", "z"}}));
+  b.put(make_keep_out_meshes(document));
   b.heading(
       QObject::tr("What must go in and out past them with the aircraft built: a box where it sits, and the "
                   "straight way it goes"));
@@ -374,10 +360,9 @@ void fill(Document& document, QTabWidget* tabs) {
     b.heading(QObject::tr("Unit's body of the %1, from its pivot").arg(word));
     for (const char* corner :
          {"unit_low/x_m", "unit_low/y_m", "unit_low/z_m", "unit_high/x_m", "unit_high/y_m", "unit_high/z_m"})
-      b.put(new QuantityRow(document, leg + corner,
-                            QStringLiteral("%1 %2")
+      b.field(leg + corner, QStringLiteral("%1 %2")
                                 .arg(corner[5] == 'l' ? QObject::tr("least") : QObject::tr("greatest"))
-                                .arg(QChar(QString::fromLatin1(corner).section('/', 1)[0]))));
+                                .arg(QChar(QString::fromLatin1(corner).section('/', 1)[0])));
   }
   b.end();
 

@@ -172,7 +172,7 @@ class SequencePage : public StationPage {
                          .arg(text_of(b.name))
                          .arg(b.outputs.si)
                          .arg(document_.say(b.longest_hold, Kind::time),
-                              text_of(std::string(at_switch_on_names[static_cast<size_t>(b.at_switch_on)]))));
+                              text_of((at_switch_on_names[static_cast<size_t>(b.at_switch_on)]))));
     put(shelf);
     connect(shelf, &QComboBox::activated, this, [this, shelf](int index) {
       shelf->setCurrentIndex(0);

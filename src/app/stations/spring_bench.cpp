@@ -12,6 +12,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/bench_device.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
@@ -218,10 +219,10 @@ void BenchPanel::tell() {
           spring::rig_record(spring::scaled(bench, fit_->spring, fit_->damping), height(), 1000, end);
       s = tr("<b>Spring %1 ± %2 times, damping %3 ± %4 times what was foretold.</b> Acceleration off by %5, "
              "with this by %6; stroke by %7, then %8.")
-              .arg(fit_->spring, 0, 'f', 3)
-              .arg(fit_->spring_error, 0, 'f', 3)
-              .arg(fit_->damping, 0, 'f', 3)
-              .arg(fit_->damping_error, 0, 'f', 3)
+              .arg(figure(fit_->spring, 3))
+              .arg(figure(fit_->spring_error, 3))
+              .arg(figure(fit_->damping, 3))
+              .arg(figure(fit_->damping_error, 3))
               .arg(document_.say(fit_->off_before / standard_gravity, Kind::in_g),
                    document_.say(fit_->off_after / standard_gravity, Kind::in_g),
                    document_.say(fit_->stroke_off_before, Kind::length),

@@ -17,6 +17,7 @@
 #include "app/stations/spring_bench.h"
 #include "app/stations/spring_shelf.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/landing_state.h"
@@ -344,9 +345,9 @@ class SpringPage : public StationPage {
                                .arg(document_.say(r.bottoms, Kind::share))
                                .arg(r.stroke.size())
                                .arg(document_.say(r.over_factor, Kind::share))
-                               .arg(Result::below(r.load_factor, 0.5), 0, 'f', 2)
-                               .arg(Result::below(r.load_factor, 0.95), 0, 'f', 2)
-                               .arg(Result::below(r.load_factor, 0.99), 0, 'f', 2)
+                               .arg(figure(Result::below(r.load_factor, 0.5), 2))
+                               .arg(figure(Result::below(r.load_factor, 0.95), 2))
+                               .arg(figure(Result::below(r.load_factor, 0.99), 2))
                                .arg(document_.say(Result::below(r.stroke, 0.95), Kind::length)));
   }
 

@@ -12,6 +12,7 @@
 #include "app/drawing/picture.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/list_table.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/table_sheet.h"
@@ -139,7 +140,7 @@ class StancePage : public StationPage {
         this, &document_, [this] { refresh(); }, &Document::changed, &Document::view_changed);
     connect(apply_, &QPushButton::clicked, this, [this] {
       if (!shim_) return;
-      document_.edit(tr("Shim the %1 leg").arg(QString::fromLatin1(document_.design().third_word())),
+      document_.edit(tr("Shim the %1 leg").arg(in_tongue(document_.design().third_word())),
                      [by = *shim_, rows = shimmed()](Design& d) { shift_legs(d, rows, 0, 0, -by); });
     });
     refresh();
@@ -246,7 +247,7 @@ class StancePage : public StationPage {
     double si = std::numeric_limits<double>::quiet_NaN();
     if (!entry.isEmpty()) {
       const auto parsed =
-          parse_quantity(entry.toStdString(), line.is_angle ? Kind::angle : Kind::length, document_.units());
+          parse_quantity(as_typed(entry), line.is_angle ? Kind::angle : Kind::length, document_.units());
       const auto* q = std::get_if<ParsedQuantity>(&parsed);
       const bool allowed = q && std::abs(q->si) <= (line.is_angle ? radians(90) : 60);
       if (!allowed) {
@@ -302,9 +303,10 @@ class StancePage : public StationPage {
       const QString symbol = document_.unit(way.knob->kind);
       const Unit* unit = find_unit(way.knob->kind, symbol.toStdString());
       const double degrees_each = degrees(way.slope * (unit ? unit->to_si : 1));
-      const QString slope = tr("%1° for each %2")
-                                .arg(QString::number(degrees_each, 'g', 2).replace('-', QChar(0x2212)),
-                                     symbol.isEmpty() ? tr("one") : symbol);
+      const QString slope =
+          tr("%1° for each %2")
+              .arg(with_decimal_mark(QString::number(degrees_each, 'g', 2)).replace('-', QChar(0x2212)),
+                   symbol.isEmpty() ? tr("one") : symbol);
       QStringList worse;
       if (way.cure)
         for (const auto& p : way.cure->worse)
@@ -349,7 +351,7 @@ class StancePage : public StationPage {
       answer_->setText(tr("type the pitch it should rest at: the shim is worked out"));
       return;
     }
-    const auto parsed = parse_quantity(wanted_->text().toStdString(), Kind::angle, document_.units());
+    const auto parsed = parse_quantity(as_typed(wanted_->text()), Kind::angle, document_.units());
     if (const auto* error = std::get_if<ParseError>(&parsed)) {
       answer_->setText(text_of(error->message));
       return;
@@ -362,7 +364,7 @@ class StancePage : public StationPage {
       return;
     }
     shim_ = shim_for_pitch(document_.design(), l->name, shimmed(), target);
-    const QString leg = QString::fromLatin1(document_.design().third_word());
+    const QString leg = in_tongue(document_.design().third_word());
     if (!shim_) {
       answer_->setText(tr("no shim under the %1 leg gives that").arg(leg));
       return;

@@ -8,6 +8,7 @@
 #include "app/document/when_seen.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/leg_switch.h"
 #include "app/widgets/list_table.h"
@@ -197,7 +198,7 @@ class SwingPage : public StationPage {
       panel.rods->layout()->addWidget(words);
     };
     const auto angle_in = [&](QLineEdit* field) -> std::optional<double> {
-      const auto parsed = parse_quantity(field->text().toStdString(), Kind::angle, document_.units());
+      const auto parsed = parse_quantity(as_typed(field->text()), Kind::angle, document_.units());
       if (const auto* q = std::get_if<ParsedQuantity>(&parsed)) return q->si;
       say_in(tr("%1: %2").arg(field->accessibleName(),
                               QString::fromStdString(std::get<ParseError>(parsed).message).toHtmlEscaped()));

@@ -14,6 +14,7 @@
 #include "app/drawing/panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/entry_table.h"
 #include "app/widgets/findings.h"
@@ -154,7 +155,7 @@ class WeighPage : public StationPage, public EntryTable {
       return;
     }
     const auto read = [&](QLineEdit* e) {
-      return parse_quantity(e->text().toStdString(), Kind::length, document_.units());
+      return parse_quantity(as_typed(e->text()), Kind::length, document_.units());
     };
     const auto target = read(target_);
     if (const auto* error = std::get_if<ParseError>(&target)) {
@@ -426,7 +427,7 @@ class WeighPage : public StationPage, public EntryTable {
     if (!target) return;
     double si = std::numeric_limits<double>::quiet_NaN();
     if (!entry.isEmpty()) {
-      const auto parsed = parse_quantity(entry.toStdString(), target->spec.kind, document_.units());
+      const auto parsed = parse_quantity(as_typed(entry), target->spec.kind, document_.units());
       if (const auto* error = std::get_if<ParseError>(&parsed))
         return refuse(QString::fromStdString(error->message));
       si = std::get<ParsedQuantity>(parsed).si;

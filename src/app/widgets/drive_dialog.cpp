@@ -14,6 +14,7 @@
 #include "app/document/when_seen.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
@@ -215,11 +216,11 @@ class DriveDialog : public QDialog {
         {tr("Mass with fittings"), sold(&DriveSold::mass, Kind::mass)},
         {tr("Price, as entered"),
          [](const ComparedDrive& c) {
-           return c.sold.price.known() ? QString::number(c.sold.price.si, 'f', 2) : QStringLiteral("–");
+           return c.sold.price.known() ? app::figure(c.sold.price.si, 2) : QStringLiteral("–");
          }},
         {tr("Hours to fit it"),
          [](const ComparedDrive& c) {
-           return c.sold.hours.known() ? QString::number(c.sold.hours.si, 'f', 1) : QStringLiteral("–");
+           return c.sold.hours.known() ? app::figure(c.sold.hours.si, 1) : QStringLiteral("–");
          }},
         {tr("Pins"),
          [pin = sold(&DriveSold::pin, Kind::length)](const ComparedDrive& c) {

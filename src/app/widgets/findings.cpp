@@ -23,20 +23,23 @@ void clear_layout(QLayout* layout) {
   }
 }
 
-QString text_of(std::string_view s) {
-  QString text = QString::fromUtf8(s.data(), static_cast<int>(s.size()));
+namespace {
+QString never_markup(QString text) {
   // With a word joiner behind it, a < begins no tag, in a label or a tooltip, and looks the same.
   if (text.contains('<')) text.replace("<", QStringLiteral("<\u2060"));
   return text;
 }
+}  // namespace
 
-QString text_of(const Text& text, UnitSystem units) { return text_of(in_words(text, {units})); }
+QString text_of(const std::string& s) { return never_markup(QString::fromStdString(s)); }
+QString text_of(std::string_view s) { return never_markup(in_tongue(s)); }
+QString text_of(const Text& text, UnitSystem units) { return text_of(in_words(text, tongue(units))); }
 
 QString sentence_of(const Text& text, UnitSystem units) { return capitalised(text_of(text, units)); }
 
 QString html_of(const Text& text, UnitSystem units) {
   QString all;
-  for (const auto& piece : in_pieces(text, {units})) {
+  for (const auto& piece : in_pieces(text, tongue(units))) {
     const QString words = QString::fromStdString(piece.words).toHtmlEscaped();
     all += piece.path.empty() ? words
                               : QStringLiteral("<a href='entry:%1'>%2</a>")
@@ -47,12 +50,14 @@ QString html_of(const Text& text, UnitSystem units) {
 
 QString value_text(const Finding& f, UnitSystem units) {
   if (f.verdict == Verdict::fails && !std::isfinite(f.value)) return QObject::tr("never");
-  return QString::fromStdString(format_quantity(f.value, f.info().kind, units));
+  return with_decimal_mark(QString::fromStdString(format_quantity(f.value, f.info().kind, units)));
 }
 
 QString limit_text(const Finding& f, UnitSystem units) {
   const Kind kind = f.info().kind;
-  const auto say = [&](double v) { return QString::fromStdString(format_quantity(v, kind, units)); };
+  const auto say = [&](double v) {
+    return with_decimal_mark(QString::fromStdString(format_quantity(v, kind, units)));
+  };
   if (f.limit.lower && f.limit.upper) return say(*f.limit.lower) + " … " + say(*f.limit.upper);
   if (f.limit.lower) return QObject::tr("%1 min").arg(say(*f.limit.lower));
   if (f.limit.upper) return QObject::tr("%1 max").arg(say(*f.limit.upper));
@@ -63,7 +68,8 @@ QString title_of(const Finding& f, UnitSystem units) {
   // What tells two findings of one measure apart comes first: there it is never cut off.
   QString title = text_of(f.info().title);
   if (f.subject.empty()) return title;
-  title[0] = title[0].toLower();
+  // Where nouns are written large they stay so.
+  if (spoken().id == QLatin1String("en")) title[0] = title[0].toLower();
   QString subject = text_of(f.subject.words, units);
   subject[0] = subject[0].toUpper();
   return subject + ": " + title;

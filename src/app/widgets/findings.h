@@ -18,9 +18,14 @@ namespace kranich::app {
 
 //! A text of the core or of a file, to be shown: never taken for markup, wherever it is put. Not for entries,
 //! where it would be typed back.
-QString text_of(std::string_view s);
-inline QString text_of(const std::string& s) { return text_of(std::string_view(s)); }
-inline QString text_of(const char* s) { return text_of(std::string_view(s)); }
+QString text_of(const std::string& of_a_file);
+//! A word of ours: a title, a choice.
+QString text_of(std::string_view ours);
+inline QString text_of(const char* ours) { return text_of(std::string_view(ours)); }
+//! An id, a key: the same in every language.
+inline QString word_of_file(std::string_view s) {
+  return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 //! What the core says, in words and units; with first letter large where it stands as a sentence of its own.
 QString text_of(const Text& text, UnitSystem units);
 QString sentence_of(const Text& text, UnitSystem units);

@@ -12,6 +12,7 @@
 #include "app/document/when_seen.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
@@ -195,7 +196,7 @@ class JigPage : public QWidget {
     const auto made = jig_of(d);
     const auto length = [&](double v) { return document_.say(v, Kind::length); };
     // Toe is set to hundredths of a degree.
-    const auto angle = [](double v) { return QStringLiteral("%1°").arg(degrees(v), 0, 'f', 2); };
+    const auto angle = [](double v) { return QStringLiteral("%1°").arg(figure(degrees(v), 2)); };
     if (const auto* missing = std::get_if<Text>(&made)) {
       jig_->setText(tr("The jig needs %1.").arg(text_of(*missing, document_.units())));
     } else {

@@ -6,16 +6,31 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QPushButton>
+#include <QScrollBar>
 #include <QShortcut>
 #include <QVBoxLayout>
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/quantity_edit.h"
 #include "core/model/locate.h"
 
 namespace kranich::app {
+
+namespace {
+constexpr int row_height = 23;
+}
+
+void ListTable::fit_height(int rows) {
+  // As high as what is in it, within reason: what follows below is seen too.
+  constexpr int fewest = 2;
+  constexpr int most = 10;
+  const int bar = table_->horizontalScrollBar()->sizeHint().height();
+  table_->setFixedHeight(table_->horizontalHeader()->sizeHint().height() +
+                         row_height * std::clamp(rows, fewest, most) + 2 * table_->frameWidth() + bar);
+}
 
 ListTable::ListTable(Document& document, QString path, std::vector<Column> columns,
                      std::function<void(Design&)> add, QWidget* parent)
@@ -28,7 +43,7 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
   table_->setObjectName("list:" + path_);
   table_->setAccessibleName(path_);
   table_->setColumnCount(static_cast<int>(columns_.size()));
-  table_->verticalHeader()->setDefaultSectionSize(23);
+  table_->verticalHeader()->setDefaultSectionSize(row_height);
   note_->setWordWrap(true);
   auto* line = new QHBoxLayout;
   line->addWidget(note_, 1);
@@ -110,6 +125,13 @@ void ListTable::refresh() {
   filling_ = true;
   const auto rows = static_cast<int>(list_size_at(document_.design(), path_.toStdString()).value_or(0));
   table_->setRowCount(rows);
+  fit_height(rows);
+  if (path_ == "/gear/legs") {  // legs have no name of their own as a rule: the heading tells them apart
+    QStringList words;
+    for (const auto& leg : document_.design().gear.legs)
+      words << text_of(document_.design().leg_word(leg), document_.units());
+    table_->setVerticalHeaderLabels(words);
+  }
   for (int c = 0; c < table_->columnCount(); ++c) {
     QString title = columns_[static_cast<size_t>(c)].title;
     const auto first = (path_ + "/0/" + columns_[static_cast<size_t>(c)].key).toStdString();
@@ -161,7 +183,7 @@ QString ListTable::put(Design& d, int row, int column, const QString& entry) con
     double si = std::numeric_limits<double>::quiet_NaN();
     std::optional<double> tolerance;
     if (!entry.isEmpty()) {
-      const auto parsed = parse_with_tolerance(entry.toStdString(), g->spec.kind, document_.units());
+      const auto parsed = parse_with_tolerance(as_typed(entry), g->spec.kind, document_.units());
       if (const auto* error = std::get_if<ParseError>(&parsed)) return QString::fromStdString(error->message);
       si = std::get<ParsedWithTolerance>(parsed).value.si;
       tolerance =
@@ -321,6 +343,33 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
       if (auto* s = locate_text(d, path)) *s = field->text().toStdString();
     });
   });
+}
+
+ListTables::ListTables(Document& document, std::function<std::vector<Each>(const Design&)> which,
+                       std::vector<Column> columns, QWidget* parent)
+    : QWidget(parent), document_(document), which_(std::move(which)), columns_(std::move(columns)) {
+  new QVBoxLayout(this);
+  layout()->setContentsMargins(0, 0, 0, 0);
+  refresh_when_seen(
+      this, &document_, [this] { refresh(); }, &Document::changed);
+  refresh();
+}
+
+void ListTables::refresh() {
+  auto wanted = which_(document_.design());
+  if (wanted == shown_) return;
+  shown_ = std::move(wanted);
+  while (QLayoutItem* item = layout()->takeAt(0)) {
+    if (item->widget()) item->widget()->deleteLater();
+    delete item;
+  }
+  for (const Each& e : shown_) {
+    auto* title = new QLabel(e.title, this);
+    title->setTextFormat(Qt::PlainText);
+    title->setWordWrap(true);
+    layout()->addWidget(title);
+    layout()->addWidget(new ListTable(document_, e.path, columns_, {}, this));
+  }
 }
 
 }  // namespace kranich::app

@@ -44,6 +44,7 @@ class ListTable : public QWidget, public EntryTable {
 
  private:
   void refresh();
+  void fit_height(int rows);
   void edited(int row, int column);
   //! Puts a text into a cell's member; returns why not.
   QString put(Design& design, int row, int column, const QString& entry) const;
@@ -56,6 +57,24 @@ class ListTable : public QWidget, public EntryTable {
   QTableWidget* table_;
   QLabel* note_;
   bool filling_ = false;
+};
+
+//! A table for each of several lists of one kind, under its title: they come and go with the design.
+class ListTables : public QWidget {
+ public:
+  struct Each {
+    QString path, title;
+    bool operator==(const Each&) const = default;
+  };
+  ListTables(Document& document, std::function<std::vector<Each>(const Design&)> which,
+             std::vector<Column> columns, QWidget* parent = nullptr);
+
+ private:
+  void refresh();
+  Document& document_;
+  std::function<std::vector<Each>(const Design&)> which_;
+  std::vector<Column> columns_;
+  std::vector<Each> shown_;
 };
 
 //! A tick for one flag, an entry for one text.

@@ -21,6 +21,7 @@
 #include "app/drawing/picture.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/quantity_edit.h"
@@ -270,7 +271,7 @@ class OutlineDialog : public QDialog {
 
   void scale() {
     if (pane_->picks.size() != 2) return;
-    const auto parsed = parse_quantity(length_->text().toStdString(), Kind::length, document_.units());
+    const auto parsed = parse_quantity(as_typed(length_->text()), Kind::length, document_.units());
     const auto* q = std::get_if<ParsedQuantity>(&parsed);
     if (!q || !(q->si > 0)) {
       said_->setText(q ? tr("must be more than nothing")

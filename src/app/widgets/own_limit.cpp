@@ -8,6 +8,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/base/measure.h"
 
@@ -120,7 +121,7 @@ void OwnLimitRow::set() {
   for (const auto& [field, given] : {std::pair{lower_, &made.lower}, std::pair{upper_, &made.upper}}) {
     const QString text = field->text().trimmed();
     if (text.isEmpty()) continue;
-    const auto parsed = parse_quantity(text.toStdString(), kind, document_.units());
+    const auto parsed = parse_quantity(as_typed(text), kind, document_.units());
     if (const auto* error = std::get_if<ParseError>(&parsed))
       return refuse(tr("%1: %2").arg(field->accessibleName(), text_of(error->message)));
     *given = Given(std::get<ParsedQuantity>(parsed).si);

@@ -10,6 +10,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
@@ -99,14 +100,13 @@ class PartsDialog : public QDialog {
                 ? QStringLiteral("%1 %2").arg(document_.say_number(std::abs(o.cg_shift), Kind::length),
                                               o.cg_shift >= 0 ? tr("aft") : tr("forward"))
                 : QStringLiteral("–");
-        const QStringList cells{
-            text_of(g.for_what),
-            text_of(d.parts[o.row].name),
-            figure(o.mass, Kind::mass),
-            over,
-            std::isfinite(o.price) ? QString::number(o.price, 'f', 2) : QStringLiteral("–"),
-            goes,
-            i == g.taken ? tr("taken") : QString()};
+        const QStringList cells{text_of(g.for_what),
+                                text_of(d.parts[o.row].name),
+                                figure(o.mass, Kind::mass),
+                                over,
+                                std::isfinite(o.price) ? app::figure(o.price, 2) : QStringLiteral("–"),
+                                goes,
+                                i == g.taken ? tr("taken") : QString()};
         for (int c = 0; c < cells.size(); ++c) {
           auto* cell = new QTableWidgetItem(cells[c]);
           if (c >= 2 && c <= 5) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);

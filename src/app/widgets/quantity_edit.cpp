@@ -13,6 +13,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 
 namespace kranich::app {
 namespace {
@@ -62,8 +63,7 @@ QuantityRow::QuantityRow(Document& document, QString path, const QString& title,
   setObjectName("row:" + path);
   field_->setObjectName("field:" + path);
   if (const auto s = spec_at(document_.design(), path_)) spec_ = *s;
-  const QString name =
-      title.isEmpty() ? QString::fromUtf8(spec_.title.data(), static_cast<int>(spec_.title.size())) : title;
+  const QString name = title.isEmpty() ? in_tongue(spec_.title) : title;
   label_->setText(name);
   label_->setWordWrap(true);
   label_->setBuddy(field_);
@@ -164,7 +164,7 @@ void QuantityRow::say(const QString& text, bool refusal) {
 }
 
 void QuantityRow::follow_typing() {
-  const std::string text = field_->text().toStdString();
+  const std::string text = as_typed(field_->text());
   if (field_->text().trimmed().isEmpty()) {
     say(tr("will be unknown"), false);
     return;
@@ -178,7 +178,7 @@ void QuantityRow::follow_typing() {
   if (const auto why = refusal(q.value.si, spec_, document_.units()))
     say(QString::fromStdString(*why), true);
   else
-    say("= " + QString::fromStdString(q.understood), false);
+    say("= " + with_decimal_mark(QString::fromStdString(q.understood)), false);
 }
 
 void QuantityRow::take_over() {
@@ -191,8 +191,8 @@ void QuantityRow::take_over() {
   double si = std::numeric_limits<double>::quiet_NaN();
   std::optional<double> tolerance;
   if (!text.isEmpty()) {
-    const auto parsed = std::get<ParsedWithTolerance>(
-        parse_with_tolerance(text.toStdString(), spec_.kind, document_.units()));
+    const auto parsed =
+        std::get<ParsedWithTolerance>(parse_with_tolerance(as_typed(text), spec_.kind, document_.units()));
     si = parsed.value.si;
     tolerance = parsed.tolerance;
   }
@@ -318,7 +318,7 @@ ChoiceRow::ChoiceRow(Document& document, QString path, const QString& title, QWi
   line->addWidget(box_);
   box_->setMaximumWidth(170);  // the panel is no wider for one long word
   if (const auto at = choice_at(document_.design(), path_))
-    for (const auto n : at->names) box_->addItem(QString::fromUtf8(n.data(), static_cast<int>(n.size())));
+    for (const auto n : at->names) box_->addItem(in_tongue(n));
   const auto show = [this] {
     if (const auto at = choice_at(document_.design(), path_)) box_->setCurrentIndex(at->index);
   };

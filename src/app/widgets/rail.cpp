@@ -24,7 +24,7 @@ RailButton::RailButton(Station station, QWidget* parent) : QAbstractButton(paren
   setAutoExclusive(true);
   setCursor(Qt::PointingHandCursor);
   setText(text_of(station_title(station)));
-  setObjectName("rail:" + text_of(station_id(station)));
+  setObjectName("rail:" + word_of_file(station_id(station)));
   setShortcut(QKeySequence(shortcut_of(station)));
 }
 

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/io/project_file.h"
 #include "core/io/sequence_table.h"
@@ -159,7 +160,7 @@ void SequencerLink::heard(const BenchLine& l) {
   if (std::isfinite(a.t) && (answers_.empty() || a.t >= answers_.back().t)) answers_.push_back(std::move(a));
   const bool ended = number("end") > 0.5;
   state_->setText(ended ? tr("played")
-                        : tr("playing, %1 s").arg(answers_.empty() ? 0 : answers_.back().t, 0, 'f', 1));
+                        : tr("playing, %1 s").arg(figure(answers_.empty() ? 0 : answers_.back().t, 1)));
   if (ended) {
     // Nothing moves any more: what arrived with this answer stands.
     if (!answers_.empty()) answers_.push_back(answers_.back());

@@ -13,6 +13,7 @@
 
 #include "app/document/when_seen.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "core/assess/drive_state.h"
@@ -131,7 +132,7 @@ class UnitDialog : public QDialog {
           !c.against.empty()   ? text_of(c.against.front(), document_.units())
           : !c.unknown.empty() ? tr("not known: %1").arg(text_of(c.unknown.front(), document_.units()))
                                : tr("nothing"),
-          u.angle.known() ? QString::number(degrees(u.angle), 'f', 0) : QStringLiteral("–"),
+          u.angle.known() ? app::figure(degrees(u.angle), 0) : QStringLiteral("–"),
           text_of(u.drive) + (u.other_way ? tr(", other way") : QString()),
           figure(sum(u.above, u.below), Kind::length),
           QStringLiteral("%1 × %2").arg(figure(sum(u.fore, u.back), Kind::length),
@@ -141,7 +142,7 @@ class UnitDialog : public QDialog {
           figure(u.rated_moment, Kind::moment),
           figure(u.time, Kind::time),
           figure(u.mass, Kind::mass),
-          u.price.known() ? QString::number(u.price.si, 'f', 2) : QStringLiteral("–"),
+          u.price.known() ? app::figure(u.price.si, 2) : QStringLiteral("–"),
           std::isfinite(c.clearance) ? document_.say_number(c.clearance, Kind::length) : QStringLiteral("–")};
       for (int k = 0; k < cells.size(); ++k) {
         auto* item = new QTableWidgetItem(cells[k]);

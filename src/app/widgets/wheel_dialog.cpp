@@ -11,6 +11,7 @@
 
 #include "app/drawing/diagram.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "core/assess/place_rules.h"
@@ -105,7 +106,7 @@ class WheelDialog : public QDialog {
     all->addLayout(line);
     connect(full, &QLineEdit::textEdited, this, [this, at_scale](const QString& text) {
       const auto& scale = document_.design().purpose.scale_denominator;
-      const auto parsed = parse_quantity(text.toStdString(), Kind::length, document_.units());
+      const auto parsed = parse_quantity(as_typed(text), Kind::length, document_.units());
       if (const auto* error = std::get_if<ParseError>(&parsed))
         at_scale->setText(QString::fromStdString(error->message));
       else if (!scale.known())

@@ -166,6 +166,11 @@ Text keep_out_lacks(const KeepOut& k, const std::string& root) {
       lacks.that(k.outline.size() < 3 || lacks.nothing(),
                  "an outline of three corners or more that does not cross itself");
       break;
+    case Shape::mesh:
+      lacks.place(k.low, "low", "where its origin lies");
+      lacks.that(k.file.empty(), "its file");
+      lacks.that(!k.skin.fault.empty(), say("its file: {}", k.skin.fault));
+      break;
   }
   return lacks.nothing() ? Text("two places that differ") : lacks.text();
 }

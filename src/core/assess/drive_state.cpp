@@ -115,6 +115,29 @@ std::optional<drive::ServoLinkage> servo_of(const Leg& leg) {
   return l;
 }
 
+std::variant<drive::TestedUnit, Text> tested_unit(const Leg& leg) {
+  const Drive& r = leg.retraction.drive;
+  const auto linkage = servo_of(leg);
+  Lacking lacks(leg_root(leg.id) + "retraction/drive/");
+  lacks.that(!leg.retraction.fitted || r.kind != DriveKind::servo, "a drive that is a servo");
+  lacks.number(r.servo_x, "servo_x_m", "the servo's axis, ahead")
+      .number(r.servo_y, "servo_y_m", "the servo's axis, above")
+      .number(r.unit_arm, "unit_arm_m", "the unit's arm")
+      .number(r.unit_down, "unit_down_deg", "its angle when down")
+      .number(r.unit_stowed, "unit_stowed_deg", "its angle when stowed")
+      .number(r.full_throw, "full_throw_deg", "the servo's turn to one side at 100 %")
+      .number(r.stall_torque, "stall_torque_N_m", "the servo's stall torque")
+      .number(r.stall_current, "stall_current_A", "its stall current")
+      .number(r.rod_stiffness, "rod_stiffness_N_per_m", "the stiffness of rod and mount");
+  if (!lacks.nothing()) return lacks.text();
+  drive::TestedUnit unit{*linkage, drive::fit_servo(*linkage), r.full_throw};
+  unit.stiffness = r.rod_stiffness;
+  unit.stall_torque = r.stall_torque;
+  unit.stall_current = r.stall_current;
+  unit.idle_current = r.no_load_current.known() ? r.no_load_current.si : 0;
+  return unit;
+}
+
 std::optional<drive::GearedMotor> motor_of(const Leg& leg) {
   const Drive& r = leg.retraction.drive;
   if (!r.stall_torque.known() || !r.no_load_speed.known() || !r.sector_radius.known() ||

@@ -11,6 +11,7 @@
 #include "core/drive/load.h"
 #include "core/drive/machines.h"
 #include "core/drive/servo.h"
+#include "core/drive/servo_tester.h"
 #include "core/model/design.h"
 #include "core/swing/locks.h"
 #include "core/swing/units.h"
@@ -41,6 +42,8 @@ Limit column_limit();
 std::optional<drive::Strut> actuator_of(const Leg& leg);
 std::optional<drive::ServoLinkage> servo_of(const Leg& leg);
 std::optional<drive::GearedMotor> motor_of(const Leg& leg);
+//! A leg's servo and unit as a tester would have them, stops where they are drawn; or what is missing.
+std::variant<drive::TestedUnit, Text> tested_unit(const Leg& leg);
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
 //! What a cylinder lacks to be one, on oil or on air: its ends, bore and rod, and on oil its pressures.
 Text cylinder_lacks(const Leg& leg);

@@ -9,6 +9,7 @@
 #include "core/assess/swing_state.h"
 #include "core/doors/door.h"
 #include "core/motion/retract.h"
+#include "core/motion/triangles.h"
 #include "core/place/keepout.h"
 #include "core/swing/swing.h"
 
@@ -132,6 +133,8 @@ class Builder {
       if (const auto* b = std::get_if<motion::Box>(&solid)) mesh.add(motion::mesh_of(*b));
       if (const auto* c = std::get_if<motion::Cylinder>(&solid)) mesh.add(motion::mesh_of(*c));
       if (const auto* w = std::get_if<motion::Wedge>(&solid)) mesh.add(motion::mesh_of(*w));
+      if (const auto* s = std::get_if<motion::SkinAt>(&solid))
+        mesh.add(s->skin->mesh().moved(Eigen::Isometry3d(Eigen::Translation3d(s->shift))));
       if (const auto* h = std::get_if<motion::HalfSpace>(&solid))
         plane(*h, (k.high.vec() - k.low.vec()).norm());
     }

@@ -55,9 +55,10 @@ class Speaker {
       case Text::Sort::own:
         return put(text.words_, path);
       case Text::Sort::amount:
-        return put(format_quantity(text.number_, text.kind_, tongue_.units), path);
+        return put(with_decimal(format_quantity(text.number_, text.kind_, tongue_.units), tongue_.decimal),
+                   path);
       case Text::Sort::figure:
-        return put(fmt::format("{:.{}f}", text.number_, text.decimals_), path);
+        return put(with_decimal(fmt::format("{:.{}f}", text.number_, text.decimals_), tongue_.decimal), path);
       case Text::Sort::sentence:
         break;
     }
@@ -102,6 +103,14 @@ class Speaker {
   const Tongue& tongue_;
 };
 
+std::string with_decimal(std::string number, char mark) {
+  if (mark == '.') return number;
+  const auto digit = [&](size_t i) { return std::isdigit(static_cast<unsigned char>(number[i])) != 0; };
+  for (size_t i = 1; i + 1 < number.size(); ++i)
+    if (number[i] == '.' && digit(i - 1) && digit(i + 1)) number[i] = mark;
+  return number;
+}
+
 std::vector<SaidPiece> in_pieces(const Text& text, const Tongue& tongue) {
   Speaker speaker(tongue);
   speaker.speak(text);
@@ -109,7 +118,7 @@ std::vector<SaidPiece> in_pieces(const Text& text, const Tongue& tongue) {
 }
 
 std::string in_words(const Text& text, const Tongue& tongue) {
-  if (text.is_plain() && !tongue.catalogue) return text.words_;
+  if (text.is_plain() && (!tongue.catalogue || text.sort_ == Text::Sort::own)) return text.words_;
   std::string all;
   for (auto& piece : in_pieces(text, tongue)) all += piece.words;
   return all;

@@ -97,7 +97,11 @@ using Catalogue = std::map<std::string, std::string, std::less<>>;
 struct Tongue {
   UnitSystem units = UnitSystem::metric;
   const Catalogue* catalogue = nullptr;
+  char decimal = '.';  //!< mark before the decimals of a number
 };
+
+//! A number or quantity as it was formatted, its point written as another mark.
+std::string with_decimal(std::string number, char mark);
 
 //! In words.
 std::string in_words(const Text& text, const Tongue& tongue = {});

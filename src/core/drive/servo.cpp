@@ -6,6 +6,8 @@
 #include <limits>
 #include <numbers>
 
+#include "core/base/numerics.h"
+
 namespace kranich::drive {
 namespace {
 
@@ -121,18 +123,19 @@ Binding binding(const ServoLinkage& l, const ServoFit& f, double stop_at, double
     const double rate = way.normalized().dot(goes);  // −d|way|/d(on)
     return std::pair{stiffness * std::abs(sprung), stiffness * sprung * rate};
   };
+  // Towards the dead centre its torque rises and falls again: the first place at which it is too much holds
+  // it.
   double on = goes_on;
-  if (std::abs(at(goes_on).second) > stall_torque) {
-    double low = 0;
-    double high = goes_on;
-    for (int i = 0; i < 60; ++i) {
-      on = (low + high) / 2;
-      (std::abs(at(on).second) > stall_torque ? high : low) = on;
-    }
+  constexpr int steps = 60;
+  const auto too_much = [&](double by) { return std::abs(at(by).second) > stall_torque; };
+  for (int i = 1; i <= steps; ++i) {
+    if (!too_much(goes_on * i / steps)) continue;
+    on = begins_to_hold(too_much, goes_on * (i - 1) / steps, goes_on * i / steps);
+    break;
   }
   const auto [force, torque] = at(on);
   const double share = std::abs(torque) / stall_torque;
-  return {force, std::abs(torque), idle_current + (stall_current - idle_current) * share};
+  return {force, std::abs(torque), idle_current + (stall_current - idle_current) * share, on};
 }
 
 }  // namespace kranich::drive

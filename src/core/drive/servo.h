@@ -56,6 +56,7 @@ AtServo hardest_at_servo(const ServoLinkage& linkage, const ServoFit& fit, doubl
 //! A stop met before the command's end: the rod is sprung by what the command still asks.
 struct Binding {
   double rod_force, servo_torque, current;
+  double goes_on;  //!< of what it was told: no further than its stall torque springs the rod
 };
 //! `stiffness` of rod and mount, N/m; the servo arm follows rigidly until its stall torque.
 Binding binding(const ServoLinkage& linkage, const ServoFit& fit, double stop_at, double goes_on,

@@ -33,6 +33,7 @@ ReadResult read_project(std::string_view text);
 //! Writes a project, keys in the order of the description, numbers in their shortest exact form.
 std::string write_project(const Design& design);
 
+//! The same from a file; the meshes it names are read with it (mesh_file.h).
 ReadResult load_project(const std::filesystem::path& path);
 
 //! Saves atomically: a temporary file beside the target, synced, renamed over it; what stood there before is

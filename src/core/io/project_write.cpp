@@ -12,6 +12,7 @@
 #include <set>
 #include <sstream>
 
+#include "core/io/mesh_file.h"
 #include "core/io/project_file.h"
 #include "core/model/describe.h"
 
@@ -167,7 +168,9 @@ ReadResult load_project(const std::filesystem::path& path) {
     result.faults.push_back({path.string(), "cannot be read: it is not there, not a file, or not allowed"});
     return result;
   }
-  return read_project(*text);
+  ReadResult result = read_project(*text);
+  if (result.design) load_meshes(*result.design, path.parent_path());
+  return result;
 }
 
 std::optional<std::string> write_file_atomically(const std::filesystem::path& wanted, std::string_view text) {

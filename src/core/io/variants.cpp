@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/variants.h"
 
+#include "core/io/mesh_file.h"
 #include "core/io/project_file.h"
 
 namespace kranich {
@@ -18,7 +19,12 @@ void keep_variant(Design& d, const std::string& name, const std::string& note) {
 
 std::optional<Design> variant(const Design& d, const std::string& name) {
   for (const auto& v : d.variants)
-    if (v.name == name) return read_project(v.design).design;
+    if (v.name == name) {
+      auto found = read_project(v.design).design;
+      // Meshes are not in its text: those that the design has read are the same ones.
+      if (found) take_meshes(*found, d);
+      return found;
+    }
   return std::nullopt;
 }
 

@@ -3,6 +3,7 @@
 //! axes.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -11,10 +12,27 @@
 
 namespace kranich {
 
+namespace motion {
+class Triangles;
+}
+
 enum class Group { airframe, gear, power, equipment, load };
-enum class Shape { box, cylinder, plane, prism };
+enum class Shape { box, cylinder, plane, prism, mesh };
 //! Which way a prism runs.
 enum class RunsAlong { athwartships, fore_and_aft, upright };
+//! What the numbers of a mesh file count.
+enum class MeshUnit { millimetres, centimetres, metres, inches };
+//! Where the axes of a mesh file point; the third follows, right-handed.
+enum class MeshAxes {
+  x_aft_z_up,
+  x_forward_z_up,
+  x_starboard_z_up,
+  x_port_z_up,
+  x_aft_y_up,
+  x_forward_y_up,
+  x_starboard_y_up,
+  x_port_y_up
+};
 enum class PointRole { tail, belly, wing_tip, other };
 
 //! One cross-section of a body: where, its top and bottom waterlines, its half width.
@@ -100,15 +118,29 @@ struct OutlineCorner : Kept {
   bool operator==(const OutlineCorner&) const = default;
 };
 
+//! What a mesh file held when it was read (io/mesh_file.h): not part of the project's text. In the aircraft's
+//! directions, from the file's origin.
+struct Skin {
+  std::shared_ptr<const motion::Triangles> triangles;  //!< null: none, or `fault` says why
+  std::string fault;
+  std::string state;  //!< of the file then
+  bool operator==(const Skin&) const = default;
+};
+
 struct KeepOut : Kept {
   std::string name;
   Shape shape = Shape::box;
   //! Corners of a box; ends of a cylinder's centre line; a point of a plane, and one on its free side
-  //! straight before it; places between which a prism runs. Starboard side; mirrored to port.
+  //! straight before it; places between which a prism runs; `low` where the origin of a mesh lies. Starboard
+  //! side; mirrored to port.
   Point low, high;
   Given radius;                              //!< of a cylinder
   RunsAlong runs = RunsAlong::athwartships;  //!< of a prism
   std::vector<OutlineCorner> outline;        //!< of a prism, one after the other
+  std::string file;                          //!< of a mesh, relative to the project's
+  MeshUnit unit = MeshUnit::millimetres;
+  MeshAxes axes = MeshAxes::x_aft_z_up;
+  Skin skin;
   bool operator==(const KeepOut&) const = default;
 };
 

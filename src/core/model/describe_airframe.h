@@ -102,11 +102,14 @@ template <class V, Of<KeepOut> T>
 void describe(V& v, T& k) {
   v.text("name", k.name, "Name");
   v.choice("shape", k.shape, Names(shape_names), "Shape");
-  v.object("low", k.low, "Lower corner, one end, or a point of the plane");
+  v.object("low", k.low, "Lower corner, one end, a point of the plane, or a mesh's origin");
   v.object("high", k.high, "Upper corner, the other end, or a point straight before the plane");
   v.given("radius_m", k.radius, spec::size("Radius of a cylinder", 10));
   v.choice("runs", k.runs, Names(runs_names), "A prism runs");
   v.list("outline", k.outline, "Corners of a prism's outline", 60);
+  v.text("file", k.file, "Mesh file (STL or OBJ)");
+  v.choice("unit", k.unit, Names(mesh_unit_names), "Its numbers are");
+  v.choice("axes", k.axes, Names(mesh_axes_names), "Its axes point");
 }
 
 template <class V, Of<Reference> T>

@@ -51,7 +51,12 @@ inline constexpr std::array<std::string_view, 4> build_state_names{"bare shell",
 inline constexpr std::array<std::string_view, 3> path_names{"straight", "hinged fore and aft",
                                                             "hinged athwartships"};
 inline constexpr std::array<std::string_view, 3> tyre_names{"pneumatic", "foam", "solid"};
-inline constexpr std::array<std::string_view, 4> shape_names{"box", "cylinder", "plane", "prism"};
+inline constexpr std::array<std::string_view, 5> shape_names{"box", "cylinder", "plane", "prism", "mesh"};
+inline constexpr std::array<std::string_view, 4> mesh_unit_names{"millimetres", "centimetres", "metres",
+                                                                 "inches"};
+inline constexpr std::array<std::string_view, 8> mesh_axes_names{
+    "x aft, z up", "x forward, z up", "x starboard, z up", "x port, z up",
+    "x aft, y up", "x forward, y up", "x starboard, y up", "x port, y up"};
 inline constexpr std::array<std::string_view, 3> runs_names{"athwartships", "fore and aft", "upright"};
 inline constexpr std::array<std::string_view, 6> field_names{"tarmac", "turf",   "rough strip",
                                                              "sand",   "indoor", "not said yet"};

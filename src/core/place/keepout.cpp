@@ -5,6 +5,8 @@
 #include <cmath>
 #include <limits>
 
+#include "core/motion/triangles.h"
+
 namespace kranich::place {
 namespace {
 
@@ -61,6 +63,10 @@ std::optional<Box> box_of(const KeepOut& k) {
     }
     return all;
   }
+  if (k.shape == Shape::mesh) {
+    const auto skin = solids_of(k);
+    return skin.empty() ? std::nullopt : motion::bounds(skin.front());
+  }
   if (!k.low.known() || !k.high.known()) return std::nullopt;
   const Vec3 a = k.low.vec();
   const Vec3 b = k.high.vec();
@@ -81,6 +87,10 @@ std::vector<motion::Obstacle> solids_of(const KeepOut& k) {
   if (k.shape == Shape::prism) {
     const auto wedges = wedges_of(k);
     return {wedges.begin(), wedges.end()};
+  }
+  if (k.shape == Shape::mesh) {
+    if (!k.skin.triangles || !k.low.known()) return {};
+    return {motion::SkinAt{k.skin.triangles, k.low.vec()}};
   }
   if (!k.low.known() || !k.high.known()) return {};
   const Vec3 a = k.low.vec();
@@ -104,7 +114,7 @@ std::optional<Box> unit_of(const Leg& leg) {
 
 namespace {
 
-//! Of a box to a wedge: its edges to the wedge, the wedge's corners to it.
+//! Of a box to a wedge: the edges of each to the other, and where a corner of the wedge lies inside.
 double apart(const Box& unit, const motion::Wedge& w) {
   double least = infinite;
   const auto corner = [&](int i) {
@@ -117,8 +127,17 @@ double apart(const Box& unit, const motion::Wedge& w) {
         least = std::min(
             least,
             motion::nearest(motion::Capsule{corner(i), corner(i | bit), 0}, motion::Obstacle(w)).distance);
+  const auto edge = [&](const Vec3& p, const Vec3& q) {
+    least = std::min(least, motion::nearest(motion::Capsule{p, q, 0}, motion::Obstacle(unit)).distance);
+  };
+  for (const Vec3& end : {Vec3(Vec3::Zero()), w.along}) {
+    edge(w.a + end, w.b + end);
+    edge(w.b + end, w.c + end);
+    edge(w.c + end, w.a + end);
+  }
   for (const Vec3& p : {w.a, w.b, w.c})
     for (const Vec3& q : {p, Vec3(p + w.along)}) {
+      edge(p, q);
       const Vec3 out = (unit.low - q).cwiseMax(q - unit.high);
       const double outside = out.cwiseMax(0).norm();
       least = std::min(least, outside > 0 ? outside : out.maxCoeff());
@@ -126,9 +145,27 @@ double apart(const Box& unit, const motion::Wedge& w) {
   return least;
 }
 
+//! Of a box to a skin; where it runs through it, how far back it must go along the axis on which that is
+//! least, the most of all triangles.
+double apart(const Box& unit, const motion::SkinAt& s) {
+  const Box there{unit.low - s.shift, unit.high - s.shift};
+  double least = infinite;
+  s.skin->near(there, infinite, [&](const Vec3& p, const Vec3& q, const Vec3& r) {
+    least = std::min(least, apart(there, motion::Wedge{p, q, r, Vec3::Zero()}));
+    return std::max(0.0, least);
+  });
+  if (least > 0 && s.skin->holds((there.low + there.high) / 2)) least = -least;
+  return least;
+}
+
 }  // namespace
 
 std::optional<double> clearance(const Box& unit, const KeepOut& k) {
+  if (k.shape == Shape::mesh) {
+    const auto skin = solids_of(k);
+    if (skin.empty()) return std::nullopt;
+    return apart(unit, std::get<motion::SkinAt>(skin.front()));
+  }
   if (k.shape == Shape::plane || k.shape == Shape::prism) {
     std::optional<double> least;
     for (const auto& solid : solids_of(k)) {

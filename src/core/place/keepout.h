@@ -17,14 +17,15 @@ using motion::Box;
 
 //! The box round a keep-out, or nothing where a measure of it is missing, or it is a plane and has no end.
 std::optional<Box> box_of(const KeepOut& keep_out);
-//! The convex solids it is made of, none likewise: one, or the wedges of a prism.
+//! The solids it is made of, none likewise: one, the wedges of a prism, or the skin of a mesh.
 std::vector<motion::Obstacle> solids_of(const KeepOut& keep_out);
 //! The body of a leg's unit where it stands, or nothing where the leg has none.
 std::optional<Box> unit_of(const Leg& leg);
 
 //! Distance of a unit from a keep-out; where it runs into it, minus the least way out, in any direction along
 //! an axis (of a cylinder: off its centre line; of a plane: straight before it; of a prism: out of one of its
-//! wedges). A cylinder's ends count as round. Nothing where a measure is missing.
+//! wedges; of a mesh: out of the triangle it is deepest in). A cylinder's ends count as round. Nothing where
+//! a measure is missing.
 std::optional<double> clearance(const Box& unit, const KeepOut& keep_out);
 
 //! Which of them, to starboard or its twin to port, a box comes nearest, and how near. Nothing where no

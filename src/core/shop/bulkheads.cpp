@@ -10,6 +10,7 @@
 #include <numbers>
 
 #include "core/base/field_map.h"
+#include "core/motion/triangles.h"
 #include "core/place/keepout.h"
 #include "core/shop/maker.h"
 
@@ -170,6 +171,11 @@ Maker::Made Maker::bulkhead(const Reference& r, double half_width, double top, d
       if (const auto* c = std::get_if<motion::Cylinder>(&solid))
         hole(cut_across(*c, r.x), k.name, Line::mark);
       if (const auto* w = std::get_if<motion::Wedge>(&solid)) hole(cut_across(*w, r.x), k.name, Line::mark);
+      if (const auto* m = std::get_if<motion::SkinAt>(&solid))
+        for (auto line : m->skin->cut_across(r.x - m->shift.x())) {
+          for (Vec2& p : line) p += Vec2(m->shift.y(), m->shift.z());
+          hole(line, k.name, Line::mark);
+        }
     }
   }
   for (const Leg& leg : d_.gear.legs) {
