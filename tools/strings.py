@@ -9,6 +9,7 @@ Sentences are: what stands in tr(…) in src/app, and in src/core every literal 
 blank or begin with a capital letter, the words of choices, and what is said by name (Text, say). Left out are the
 folders whose words are not texts yet (LATER), and what is no language at all.
 """
+import csv
 import pathlib
 import re
 import sys
@@ -16,7 +17,7 @@ import sys
 ROOT = pathlib.Path(__file__).resolve().parent.parent
 LITERAL = re.compile(r'"((?:[^"\\]|\\.)*)"')
 # Written as plain strings today: sheets, reports of faults, the texts of Bench's table.
-LATER = ("src/core/shop/", "src/core/io/", "src/core/logic/", "src/core/tasks/")
+LATER = ("src/core/shop/", "src/core/io/", "src/core/logic/")
 PLAIN = re.compile(r"(fmt::format|std::string|Fault|throw|runtime_error|push_back|append|join|starts_with|ends_with|find|"
                    r"compare|static_assert|locate|_at|root|entry|path)\(\s*$")
 # Single words that stand in texts, which nothing tells from an id where they are written.
@@ -74,6 +75,15 @@ def of_core(source, every_word):
     return said
 
 
+def of_steps(table):
+    """What a builder reads of a line of the table: not its conditions, units and paths."""
+    for line in csv.DictReader(table):
+        yield from (line[column] for column in ("text", "why", "stop") if line[column])
+        yield from (name.strip() for name in line["reading"].split(";") if name.strip())
+        question, _, sides = line["choice"].partition(":")
+        yield from (t.strip() for t in [question, *sides.split("|")] if t.strip())
+
+
 def sentences():
     """Every sentence once, in the order of the files."""
     all_of_them = {}
@@ -86,6 +96,8 @@ def sentences():
             continue
         for t in of_core(path.read_text(), name.endswith("describe_words.h")):
             all_of_them.setdefault(t, name)
+    for t in of_steps((ROOT / "data/steps.csv").open(encoding="utf-8", newline="")):
+        all_of_them.setdefault(t, "data/steps.csv")
     for t in WORDS:
         all_of_them.setdefault(t, "single words")
     return all_of_them

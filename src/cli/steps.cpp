@@ -40,7 +40,7 @@ void print_steps(const Design& design, const std::string& path, const std::strin
   for (const tasks::Box& b : progress.boxes) {
     const bool open = b.gates.empty() && !b.passed() && b.state != tasks::State::standing;
     if (!every && !open) continue;
-    const std::string text = tasks::filled(look, history, *b.task, b.piece, b.task->text, design.units);
+    const std::string text = tasks::filled(look, history, *b.task, b.piece, b.task->text, {design.units});
     if (json) {
       nlohmann::ordered_json one{{"id", b.task->id},
                                  {"stage", b.task->stage},

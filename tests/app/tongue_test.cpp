@@ -10,8 +10,10 @@
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
+#include "app/widgets/steps.h"
 #include "bench.h"
 #include "core/io/project_file.h"
+#include "core/tasks/foretell.h"
 
 using namespace kranich;
 using namespace kranich::app;
@@ -76,6 +78,29 @@ TEST_CASE("a decimal comma is read as it is shown, in entries and in tables") {
   b.settle();
   CHECK(b.document.design().airframe.keep_outs[1].shape == Shape::cylinder);
   dialog->close();
+}
+
+TEST_CASE("steps are read and answered in German, and the Book stays as it is") {
+  const German german;
+  Bench b;
+  auto& journal = b.document.journal();
+  const auto* task = journal.table().find("swing.sweep");
+  REQUIRE(task);
+  const QString text = step_text(journal, *task, tasks::whole(), task->text, b.document.units());
+  CHECK(text.startsWith("Ganzer Schwenk von Hand"));
+  CHECK_FALSE(text.contains('{'));
+  // A line of the builder's own is his.
+  CHECK(step_text(journal, *task, tasks::whole(), "my own words, {=2.5 mm}", UnitSystem::metric)
+            .toStdString() == "my own words, 2,5\u00a0mm");
+  CHECK(step_text(journal, *task, tasks::whole(), "{spring.set}", UnitSystem::metric) == "unbekannt");
+  // Figures with a comma, yes and no as they are said; text as it was typed.
+  tasks::Reading number{"gap", *tasks::reading_unit("m"), {}, {}, {}};
+  CHECK(reading_typed(number, "1,5 mm") == "1.5 mm");
+  tasks::Reading question{"tag off", *tasks::reading_unit("yes/no"), {}, {}, {}};
+  CHECK(reading_typed(question, "Ja") == "yes");
+  CHECK(reading_typed(question, "nein") == "no");
+  tasks::Reading words{"rule", *tasks::reading_unit("text"), {}, {}, {}};
+  CHECK(reading_typed(words, "1,5 mm, Ja") == "1,5 mm, Ja");
 }
 
 TEST_CASE("the language is changed in the menu, and a window built then speaks it") {

@@ -225,3 +225,114 @@ TEST_CASE("a port leg by itself works against what its starboard twin does") {
     }
   CHECK(legs == 2);
 }
+
+namespace {
+
+void battery(Design& d, double full, double lowest) {
+  d.circuit.electrics = {};
+  d.circuit.electrics.voltage = Given(full);
+  d.circuit.electrics.lowest_voltage = Given(lowest);
+}
+
+}  // namespace
+
+TEST_CASE("what Sequence counts with is held against an actuator with the battery at its lowest") {
+  Design d = bare();
+  Leg& leg = with_actuator(d);
+  battery(d, 14, 11);
+  const double range = said(*of(assess(d), "drive.stroke"), "needed");
+  leg.retraction.time_up = leg.retraction.time_down = Given(range / 0.05);
+  leg.retraction.slowest = Given(1.3);
+  auto a = assess(d);
+  for (const char* way : {"third/up", "third/down"}) {
+    const Finding* f = about(a, "drive.counted", way);
+    REQUIRE(f);
+    CHECK(said(*f, "computed, battery lowest") == Approx(range / 0.05 * 14 / 11));
+    CHECK(f->value == Approx(range / 0.05 * (1.3 - 14.0 / 11)));
+    CHECK(f->verdict == Verdict::holds);
+  }
+  // A thin lead takes the rest.
+  Feed lead;
+  lead.name = "lead";
+  lead.actor = leg.id;
+  lead.length = Given(4.0);
+  lead.section = Given(0.25e-6);
+  lead.running = Given(3.0);
+  d.circuit.electrics.feeds = {lead};
+  a = assess(d);
+  const Finding* f = about(a, "drive.counted", "third/up");
+  REQUIRE(f);
+  CHECK(f->verdict == Verdict::fails);
+  CHECK(said(*f, "computed, battery lowest") > range / 0.05 * 14 / 11);
+  CHECK(says(cured_by(d, "drive.counted", "third/up"), "Sequence counts with"));
+  // Of the battery nothing is known: what would do with it full is not said to hold.
+  d.circuit.electrics = {};
+  CHECK(about(assess(d), "drive.counted", "third/up")->verdict == Verdict::unknown);
+  leg.retraction.time_up = Given(0.5 * range / 0.05);
+  CHECK(about(assess(d), "drive.counted", "third/up")->verdict == Verdict::fails);
+}
+
+TEST_CASE("a motor's line shrinks with the voltage: slower, and in the end it stalls") {
+  Design d = bare();
+  Leg& leg = d.gear.third();
+  Drive& r = leg.retraction.drive;
+  r.kind = DriveKind::motor;
+  r.airspeed = Given(0.0);
+  r.stall_torque = Given(2.0);
+  r.no_load_speed = Given(100.0);
+  r.no_load_current = Given(1.0);
+  r.stall_current = Given(50.0);
+  r.sector_radius = Given(0.1);
+  r.pinion_radius = Given(0.015);
+  r.gearbox = Given(40.0);
+  r.efficiency = Given(0.5);
+  leg.retraction.time_up = leg.retraction.time_down = Given(9.0);
+  leg.retraction.slowest = Given(1.2);
+  battery(d, 12, 9);
+  const auto load = std::get<DriveLoad>(drive_load(d, leg));
+  const auto motor = motor_of(leg);
+  // Steady, by hand: each small turn at the speed the scaled line leaves it.
+  const auto by_hand = [&](double volts, bool up) {
+    const double v = volts / 12;
+    double slower = 0;
+    for (const auto& l : {load.load, on_jacks(load.load)}) {
+      constexpr int n = 20000;
+      double t = 0;
+      for (int i = 0; i < n; ++i) {
+        const double turn = l.moves.full_turn * (i + 0.5) / n;
+        const double torque = std::max(0.0, up ? l.to_retract(turn) : l.to_extend(turn));
+        t += l.moves.full_turn / n * motor->ratio() / (100 * v * (1 - motor->motor_torque(torque) / (2 * v)));
+      }
+      slower = std::max(slower, t);
+    }
+    return slower;
+  };
+  const auto takes = driven_times(d, leg, load);
+  REQUIRE(takes);
+  // From rest it takes as long, and a little to get going.
+  for (const auto& [takes_it, steady] : {std::pair{takes->up, by_hand(12, true)},
+                                         {takes->down, by_hand(12, false)},
+                                         {takes->up_lowest, by_hand(9, true)},
+                                         {takes->down_lowest, by_hand(9, false)}}) {
+    CHECK(takes_it > steady);
+    CHECK(takes_it == Approx(steady).epsilon(0.03));
+  }
+  CHECK(takes->up_lowest > takes->up * 12 / 9);
+  auto a = assess(d);
+  const Finding* f = about(a, "drive.counted", "third/up");
+  REQUIRE(f);
+  CHECK(f->value == Approx(9 * 1.2 - takes->up_lowest));
+  leg.retraction.time_up = Given(0.8 * takes->up);
+  a = assess(d);
+  f = about(a, "drive.counted", "third/up");
+  REQUIRE(f->verdict == Verdict::fails);
+  cured(d, *f);
+  // Twice what the hardest turn asks for at full voltage is less than that at a third of it.
+  r.stall_torque = Given(2.0 * 2 / of(a, "drive.stall")->value);
+  battery(d, 12, 4);
+  a = assess(d);
+  f = about(a, "drive.counted", "third/up");
+  REQUIRE(f);
+  CHECK(f->verdict == Verdict::fails);
+  CHECK(says(f->remark, "stalls with the battery at its lowest"));
+}

@@ -612,7 +612,7 @@ TEST_CASE("Texts carry the design's numbers, in its units", "[work]") {
   const auto task = std::get<tasks::Task>(tasks::read_task(line({{"id", "make.x"}})));
   // Number and unit are held together by a blank that does not break.
   const auto filled = [&](const char* text, UnitSystem units = UnitSystem::metric) {
-    std::string s = tasks::filled(look, history, task, tasks::whole(), text, units);
+    std::string s = tasks::filled(look, history, task, tasks::whole(), text, {units});
     for (size_t at = 0; (at = s.find("\u00a0")) != std::string::npos;) s.replace(at, 2, " ");
     return s;
   };
@@ -968,7 +968,7 @@ TEST_CASE("Every demonstration and a blank project has its list of steps", "[wor
         CHECK_FALSE(std::isinf(f.value));
         CHECK_FALSE(f.lower > f.upper);
       }
-      CHECK(tasks::filled(look, history, *b.task, b.piece, b.task->text, UnitSystem::inch).find('{') ==
+      CHECK(tasks::filled(look, history, *b.task, b.piece, b.task->text, {UnitSystem::inch}).find('{') ==
             std::string::npos);
     }
   }

@@ -23,9 +23,11 @@ QString OpenMark::mark_of(const QString& path) {
 std::optional<qint64> OpenMark::open_elsewhere(const QString& path) {
   QLockFile probe(mark_of(path));
   probe.setStaleLockTime(0);  // only a process that is gone leaves it behind
-  if (probe.tryLock(0)) return std::nullopt;
   qint64 process = 0;
   QString host, program;
+  // Where there is no mark none is made: for that moment it would keep another from marking its own.
+  if (!probe.getLockInfo(&process, &host, &program)) return std::nullopt;
+  if (probe.tryLock(0)) return std::nullopt;
   if (!probe.getLockInfo(&process, &host, &program) || process == QCoreApplication::applicationPid())
     return std::nullopt;
   return process;
@@ -38,7 +40,7 @@ void OpenMark::take(const QString& path) {
   if (path.isEmpty()) return;
   mark_ = std::make_unique<QLockFile>(mark_of(path));
   mark_->setStaleLockTime(0);
-  if (!mark_->tryLock(0)) mark_.reset();
+  if (!mark_->tryLock(200)) mark_.reset();  // one that only looks lets go at once
 }
 
 }  // namespace kranich::app

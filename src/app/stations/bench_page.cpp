@@ -19,6 +19,7 @@
 #include "app/drawing/work_panes.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/bench_view.h"
 #include "app/widgets/book_view.h"
 #include "app/widgets/dialogs.h"
@@ -342,7 +343,7 @@ class BenchPage : public StationPage {
         const auto f = tasks::foretold(journal_.look(), journal_.history(), *b.task, b.piece, 0, {});
         const Text should = tasks::should_read(b.task->readings[0], f);
         if (!should.empty())
-          aside = QStringLiteral("%1: %2").arg(text_of(b.task->readings[0].name), text_of(should, units));
+          aside = QStringLiteral("%1: %2").arg(in_tongue(b.task->readings[0].name), text_of(should, units));
       }
       item->setData(aside_role, aside);
       if (b.task->id == task_ && b.piece.key == piece_) current = item;

@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/steps.h"
 #include "core/tasks/words.h"
@@ -113,20 +114,20 @@ void BenchView::show_now() {
   if (!task.stop.empty()) s += tr("<p style='font-size:16pt'><b>Stop at:</b> %1</p>").arg(filled(task.stop));
   for (const tasks::Read& r : typed_)
     s += QStringLiteral("<p style='font-size:16pt'>%1: <b>%2</b></p>")
-             .arg(html(text_of(r.name)), html(text_of(tasks::said(r), units)));
+             .arg(html(in_tongue(r.name)), html(text_of(tasks::said(r), units)));
   if (asks_side(task)) {
     QStringList sides;
     for (size_t i = 0; i < task.choice->sides.size(); ++i)
-      sides << QStringLiteral("%1 %2").arg(i + 1).arg(text_of(task.choice->sides[i]));
+      sides << QStringLiteral("%1 %2").arg(i + 1).arg(in_tongue(task.choice->sides[i]));
     entry_->setPlaceholderText(
-        QStringLiteral("%1: %2").arg(text_of(task.choice->question), sides.join(", ")));
+        QStringLiteral("%1: %2").arg(in_tongue(task.choice->question), sides.join(", ")));
   } else if (reading_ < task.readings.size()) {
     const auto& r = task.readings[reading_];
     const Text should = tasks::should_read(
         r, tasks::foretold(journal_.look(), journal_.history(), task, b->piece, reading_, typed_));
     entry_->setPlaceholderText(should.empty()
-                                   ? text_of(r.name)
-                                   : tr("%1, should be %2").arg(text_of(r.name), text_of(should, units)));
+                                   ? in_tongue(r.name)
+                                   : tr("%1, should be %2").arg(in_tongue(r.name), text_of(should, units)));
   } else {
     entry_->setPlaceholderText(tr("Enter: done; or type what you saw"));
   }
@@ -150,7 +151,8 @@ void BenchView::take() {
   }
   if (reading_ < task.readings.size()) {
     if (!typed.isEmpty()) {
-      auto understood = tasks::understood(task.readings[reading_], typed.toStdString(), document_.units());
+      auto understood = tasks::understood(task.readings[reading_],
+                                          reading_typed(task.readings[reading_], typed), document_.units());
       if (const auto* why = std::get_if<std::string>(&understood)) {
         said_->setText(html(text_of(*why)));
         return;

@@ -14,6 +14,7 @@
 #include "app/drawing/step_row.h"
 #include "app/stations/page.h"
 #include "app/theme.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/base/text.h"
 #include "core/tasks/record.h"
@@ -44,7 +45,15 @@ QLabel* hazard_sign(const tasks::Hazard& hazard, QWidget* parent) {
 
 QString step_text(Journal& journal, const tasks::Task& task, const tasks::Piece& piece,
                   const std::string& text, UnitSystem units) {
-  return text_of(tasks::filled(journal.look(), journal.history(), task, piece, text, units));
+  return text_of(tasks::filled(journal.look(), journal.history(), task, piece, text, tongue(units)));
+}
+
+std::string reading_typed(const tasks::Reading& reading, const QString& typed) {
+  if (reading.unit.form == tasks::Form::number) return as_typed(typed);
+  if (reading.unit.form == tasks::Form::yes_no)
+    for (const std::string_view answer : {"yes", "no"})
+      if (typed.trimmed().compare(in_tongue(answer), Qt::CaseInsensitive) == 0) return std::string(answer);
+  return typed.toStdString();
 }
 
 QString question_text(const tasks::Hanging& q) {
@@ -134,10 +143,10 @@ void StepCard::build() {
   if (task->choice) {
     auto* question = label(8.5);
     question->setText(tr("<b>%1</b>: which, and why? Neither is better by itself.")
-                          .arg(html(capitalised(text_of(task->choice->question)))));
+                          .arg(html(capitalised(in_tongue(task->choice->question)))));
     choice_ = new QButtonGroup(body_);
     for (size_t i = 0; i < task->choice->sides.size(); ++i) {
-      auto* side = new QRadioButton(text_of(task->choice->sides[i]), body_);
+      auto* side = new QRadioButton(in_tongue(task->choice->sides[i]), body_);
       side->setObjectName(QStringLiteral("step-side-%1").arg(i));
       choice_->addButton(side, static_cast<int>(i));
       all_->addWidget(side);
@@ -150,13 +159,13 @@ void StepCard::build() {
   for (size_t i = 0; i < task->readings.size(); ++i) {
     const tasks::Reading& r = task->readings[i];
     const int row = static_cast<int>(i) * 2;
-    auto* name = new QLabel(text_of(capitalised(text_of(r.name)).toStdString()), body_);
+    auto* name = new QLabel(capitalised(in_tongue(r.name)), body_);
     name->setWordWrap(true);
     name->setFont(text_font(8.5));
     grid->addWidget(name, row, 0);
     auto* field = new QLineEdit(body_);
     field->setObjectName(QStringLiteral("reading:%1").arg(i));
-    field->setAccessibleName(text_of(r.name));
+    field->setAccessibleName(in_tongue(r.name));
     if (r.unit.form == tasks::Form::yes_no) field->setPlaceholderText(tr("yes or no"));
     if (r.unit.form == tasks::Form::number && r.unit.symbol != "number")
       field->setPlaceholderText(text_of(r.unit.symbol));
@@ -329,10 +338,11 @@ StepCard::Draft StepCard::draft(tasks::Mark mark) const {
   for (size_t i = 0; read && i < rows_.size() && i < task->readings.size(); ++i) {
     const QString typed = rows_[i].field->text().trimmed();
     if (typed.isEmpty()) continue;
-    auto understood = tasks::understood(task->readings[i], typed.toStdString(), document_.units());
+    auto understood =
+        tasks::understood(task->readings[i], reading_typed(task->readings[i], typed), document_.units());
     if (const auto* why = std::get_if<std::string>(&understood)) {
       d.unread[i] = text_of(*why);
-      wrong(tr("%1 cannot be read: %2").arg(text_of(task->readings[i].name), d.unread[i]));
+      wrong(tr("%1 cannot be read: %2").arg(in_tongue(task->readings[i].name), d.unread[i]));
     } else {
       e.readings.push_back(std::get<tasks::Read>(std::move(understood)));
     }

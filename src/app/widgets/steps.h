@@ -18,6 +18,8 @@ namespace kranich::app {
 //! A step's text, reason, stop in words, with this design's numbers.
 QString step_text(Journal& journal, const tasks::Task& task, const tasks::Piece& piece,
                   const std::string& text, UnitSystem units);
+//! What was typed for a reading, as the core reads it: decimals with a point, "yes" and "no".
+std::string reading_typed(const tasks::Reading& reading, const QString& typed);
 //! "How are the legs moved? 14 steps hang on it."
 QString question_text(const tasks::Hanging& question);
 //! One step for one piece.

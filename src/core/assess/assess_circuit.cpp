@@ -68,12 +68,12 @@ Limit wanted_time_limit(const Given& wanted) {
 }
 
 void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
-                         Collector& collect) {
+                         Collector& collect, const char* measure) {
   const Retraction& r = leg.retraction;
   const Given& time = up ? r.time_up : r.time_down;
   if (!time.known() || !std::isfinite(computed)) return;
   const double counted = time * (r.slowest.known() ? r.slowest.si : 1);
-  auto& f = collect.add("circuit.counted", counted - computed,
+  auto& f = collect.add(measure, counted - computed,
                         at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
   f.working = {{"slowest, as Sequence has it", counted, Kind::time}, {at_worst, computed, Kind::time}};
   f.assumption = std::move(taken);

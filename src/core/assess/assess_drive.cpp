@@ -6,6 +6,7 @@
 
 #include "core/assess/air_state.h"
 #include "core/assess/assess.h"
+#include "core/assess/circuit_state.h"
 #include "core/assess/collector.h"
 #include "core/assess/drive_state.h"
 #include "core/assess/strength_state.h"
@@ -74,10 +75,12 @@ class DriveJudge {
           case DriveKind::actuator:
           case DriveKind::cylinder:
           case DriveKind::air:
-            if (asked({"drive.arm", "drive.force", "drive.stroke", "drive.column", "drive.time"})) pushed();
+            if (asked({"drive.arm", "drive.force", "drive.stroke", "drive.column", "drive.time",
+                       "drive.counted"}))
+              pushed();
             break;
           case DriveKind::motor:
-            if (asked({"drive.stall", "drive.time"})) geared();
+            if (asked({"drive.stall", "drive.time", "drive.counted"})) geared();
             break;
           case DriveKind::servo:
             if (asked({"drive.stall", "drive.end_point", "drive.rod", "drive.ball_tilt"})) servo();
@@ -304,6 +307,33 @@ class DriveJudge {
     if (r_.kind == DriveKind::cylinder && cylinder && r_.flow.known())
       time = (cylinder->area() - (pushes_up ? 0 : cylinder->rod_area())) * range / r_.flow;
     time_of(time);
+    counted();
+  }
+  //! What a motor or an actuator takes with the battery at its lowest, against what Sequence counts with.
+  void counted() {
+    const auto takes = driven_times(d_, leg_, *load_);
+    if (!takes) return;
+    for (const bool up : {true, false}) {
+      const Given& entered = up ? leg_.retraction.time_up : leg_.retraction.time_down;
+      const double slowest = up ? takes->up_lowest : takes->down_lowest;
+      if (!entered.known() || std::isnan(slowest)) continue;
+      collect_.about(about_leg_way(d_, leg_, up), "", GearState::extended);
+      if (std::isinf(slowest)) {
+        collect_.fails("drive.counted", at_least(0, "it must arrive with the battery at its lowest"),
+                       takes->lacking.empty() ? Text("its motor stalls with the battery at its lowest")
+                                              : Text("its motor stalls"));
+        continue;
+      }
+      const double counted = entered * (leg_.retraction.slowest.known() ? leg_.retraction.slowest.si : 1);
+      if (!takes->lacking.empty() && counted >= slowest) {
+        collect_.unknown("drive.counted", takes->lacking);
+        continue;
+      }
+      counted_by_sequence(leg_, up, slowest,
+                          takes->lacking.empty() ? "computed, battery lowest" : "computed, battery full",
+                          takes->taken, collect_, "drive.counted");
+    }
+    about();
   }
   void time_of(double time) {
     if (!std::isfinite(time)) return;
@@ -340,6 +370,7 @@ class DriveJudge {
                  {"tooth load", h.torque / motor->sector_radius, Kind::force},
                  {"charge for one way up, A·s", run.charge, Kind::factor}};
     time_of(run.time_from_rest);
+    counted();
   }
 
   void servo() {

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/assess/circuit_state.h"
+#include "core/assess/drive_state.h"
 #include "core/assess/subjects.h"
 
 namespace kranich {
@@ -30,6 +31,7 @@ class Circuits {
       throttled(up);
     if (id == "circuit.trip" || id == "circuit.relief" || id == "circuit.band") pressures();
     if (id == "circuit.counted") counted();
+    if (id == "drive.counted") driven();
     if (id == "circuit.pauses") {
       split(FlowSplit::geared, "divider_geared", "legs fed through a divider of gears");
       split(FlowSplit::throttling, "divider_throttling", "legs fed through a divider that throttles");
@@ -171,19 +173,35 @@ class Circuits {
       time[w.up ? 0 : 1] = std::max(time[w.up ? 0 : 1], w.full.time);
       slowest = std::max(slowest, w.lowest.time / w.full.time);
     }
-    if (!std::isfinite(time[0]) || !std::isfinite(time[1]) || !std::isfinite(slowest)) return;
-    const double up = std::ceil(time[0] * 20) / 20;
-    const double down = std::ceil(time[1] * 20) / 20;
-    const double factor = std::ceil(slowest * 20) / 20;
-    list_.push_back(one_choice("circuit.counted_" + leg->id,
+    count_with(*leg, time[0], time[1], slowest);
+  }
+  //! The same of a leg with a motor or an actuator of its own.
+  void driven() {
+    const Leg* leg = d_.gear.find(f_.subject.leg);
+    if (!leg) return;
+    const auto made = drive_load(d_, *leg);
+    const auto* load = std::get_if<DriveLoad>(&made);
+    const auto takes = load ? driven_times(d_, *leg, *load) : std::nullopt;
+    if (!takes || !takes->lacking.empty()) return;
+    count_with(*leg, takes->up, takes->down,
+               std::max(takes->up_lowest / takes->up, takes->down_lowest / takes->down));
+  }
+  //! Times of a leg and its slowest factor, rounded up to what is told.
+  void count_with(const Leg& leg, double up, double down, double slowest) {
+    if (!std::isfinite(up) || !std::isfinite(down) || !std::isfinite(slowest)) return;
+    const auto told = [](double x) { return std::ceil(x * 20 - 1e-9) / 20; };
+    up = told(up);
+    down = told(down);
+    slowest = told(slowest);
+    list_.push_back(one_choice(f_.measure_id + ("_" + leg.id),
                                say("Sequence counts with {} up, {} down, slowest {} times as long",
-                                   Amount{up, Kind::time}, Amount{down, Kind::time}, Figure{factor, 2}),
-                               [id = leg->id, up, down, factor](Design& x) {
+                                   Amount{up, Kind::time}, Amount{down, Kind::time}, Figure{slowest, 2}),
+                               [id = leg.id, up, down, slowest](Design& x) {
                                  Leg* l = x.gear.find(id);
                                  if (!l) return;
                                  l->retraction.time_up = Given(up);
                                  l->retraction.time_down = Given(down);
-                                 l->retraction.slowest = Given(factor);
+                                 l->retraction.slowest = Given(slowest);
                                }));
   }
 

@@ -81,8 +81,9 @@ void assess_air(const Design& design, Assessment& assessment, CircuitState& stat
 //! A time that is wanted, give or take; nothing where none is.
 Limit wanted_time_limit(const Given& wanted);
 //! What Sequence counts with for the slowest of a leg's movements, against that computed at its worst.
+//! Nothing is said where one of them is not known or not finite.
 void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
-                         Collector& collect);
+                         Collector& collect, const char* measure = "circuit.counted");
 
 //! The part of Circuit that is about battery and leads.
 void assess_leads(const Design& design, const Assessment& before, CircuitState& state, Collector& collect);

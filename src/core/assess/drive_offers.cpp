@@ -69,10 +69,10 @@ namespace {
 
 //! Findings of Drive that the machine decides; lock, brace and unit stay whichever moves the leg.
 bool of_the_machine(std::string_view id) {
-  static constexpr std::string_view ids[]{"drive.torque",    "drive.arm",       "drive.force",
-                                          "drive.stroke",    "drive.column",    "drive.time",
-                                          "drive.stall",     "drive.end_point", "drive.rod",
-                                          "drive.ball_tilt", "drive.binding",   "drive.free_fall"};
+  static constexpr std::string_view ids[]{
+      "drive.torque",  "drive.arm",       "drive.force",     "drive.stroke", "drive.column",
+      "drive.time",    "drive.stall",     "drive.end_point", "drive.rod",    "drive.ball_tilt",
+      "drive.binding", "drive.free_fall", "drive.counted"};
   return std::find(std::begin(ids), std::end(ids), id) != std::end(ids);
 }
 

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/assess/drive_state.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
 #include "core/assess/air_state.h"
+#include "core/assess/circuit_state.h"
 #include "core/assess/collector.h"
 #include "core/assess/loading_state.h"
 #include "core/assess/strength_state.h"
@@ -158,6 +160,69 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg) {
   if (!r.bore.known() || !r.rod.known() || !r.supply.known() || !r.back.known()) return std::nullopt;
   if (!(r.bore > r.rod)) return std::nullopt;  // nothing is left for the oil to press on
   return drive::HydraulicCylinder{r.bore, r.rod, r.supply, r.back};
+}
+
+namespace {
+
+//! Fills in what is left of the full voltage where a leg's drive hangs, the battery at its lowest.
+double voltage_left(const Design& d, const Leg& leg, DrivenTimes& told) {
+  const Electrics& e = d.circuit.electrics;
+  Lacking lacks("/circuit/electrics/");
+  lacks.number(e.voltage, "voltage_V", "the battery's voltage")
+      .number(e.lowest_voltage, "lowest_voltage_V", "its lowest");
+  if (!lacks.nothing()) {
+    told.lacking = lacks.text();
+    return 1;
+  }
+  const auto feed =
+      std::find_if(e.feeds.begin(), e.feeds.end(), [&](const Feed& f) { return f.actor == leg.id; });
+  if (feed == e.feeds.end() || !feed->running.known() || std::isnan(lead_resistance_of(*feed))) {
+    told.taken = "nothing lost along its lead";
+    return e.lowest_voltage / e.voltage;
+  }
+  return std::max(0.0, voltage_at(e, *feed, feed->running) / e.voltage);
+}
+
+double time_of_motor(drive::GearedMotor motor, double voltage, const DriveLoad& load, bool up) {
+  if (!(voltage > 0)) return std::numeric_limits<double>::infinity();
+  motor.motor.stall_torque *= voltage;
+  motor.motor.no_load_speed *= voltage;
+  double slower = 0;
+  for (const drive::LegLoad& l : {load.load, on_jacks(load.load)}) {
+    const double full = l.moves.full_turn;
+    // A worm or a screw holds what would run ahead.
+    const auto resists = [&](double t) {
+      return std::max(0.0, up ? l.to_retract(t) : l.to_extend(full - t));
+    };
+    slower = std::max(slower, drive::run_over(motor, full, resists, load.inertia).time_from_rest);
+  }
+  return slower;
+}
+
+}  // namespace
+
+std::optional<DrivenTimes> driven_times(const Design& d, const Leg& leg, const DriveLoad& load) {
+  const Drive& r = leg.retraction.drive;
+  DrivenTimes t{};
+  if (r.kind == DriveKind::motor) {
+    const auto motor = motor_of(leg);
+    if (!motor) return std::nullopt;
+    const double left = voltage_left(d, leg, t);
+    t.up = t.up_lowest = time_of_motor(*motor, 1, load, true);
+    t.down = t.down_lowest = time_of_motor(*motor, 1, load, false);
+    if (left < 1) {
+      t.up_lowest = time_of_motor(*motor, left, load, true);
+      t.down_lowest = time_of_motor(*motor, left, load, false);
+    }
+    return t;
+  }
+  const auto strut = actuator_of(leg);
+  if (r.kind != DriveKind::actuator || !strut || !(r.speed > 0)) return std::nullopt;
+  const auto ends = drive::actuator_figures(load.load, *strut);
+  const double left = voltage_left(d, leg, t);
+  t.up = t.down = (ends.longest - ends.shortest) / r.speed;
+  t.up_lowest = t.down_lowest = t.up / left;
+  return t;
 }
 
 StrutCan strut_can(const Design& d, const Leg& leg) {

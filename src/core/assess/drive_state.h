@@ -45,6 +45,16 @@ std::optional<drive::GearedMotor> motor_of(const Leg& leg);
 //! A leg's servo and unit as a tester would have them, stops where they are drawn; or what is missing.
 std::variant<drive::TestedUnit, Text> tested_unit(const Leg& leg);
 std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
+//! How long a leg's own motor or actuator takes each way, s, the slower of in the air and on jacks: the
+//! battery full, and at its lowest at the far end of the leg's lead. Infinite where the motor stalls. The
+//! motor's line shrinks with the voltage, the actuator's speed goes with it.
+struct DrivenTimes {
+  double up, down, up_lowest, down_lowest;  //!< the last two as the first where the voltages are not known
+  Text taken;                               //!< what is left out of the voltage at its lowest
+  Text lacking;  //!< entries without which nothing is known of the battery at its lowest
+};
+//! Nothing for another kind of drive, or one that lacks a figure.
+std::optional<DrivenTimes> driven_times(const Design& design, const Leg& leg, const DriveLoad& load);
 //! What a cylinder lacks to be one, on oil or on air: its ends, bore and rod, and on oil its pressures.
 Text cylinder_lacks(const Leg& leg);
 //! Most that what stands between two points pushes and pulls; NaN where it is not known. A cylinder worked by

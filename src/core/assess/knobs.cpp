@@ -867,6 +867,7 @@ std::vector<KnobRef> knobs_for(const Design& d, std::string_view id) {
       {"drive.stroke", {"drive_stroke", "drive_end_x", "drive_end_y", "drive_end_z"}},
       {"drive.column", {"drive_rod"}},
       {"drive.time", {"drive_speed", "drive_flow", "drive_gearbox"}},
+      {"drive.counted", {"drive_speed", "drive_gearbox"}},
       {"drive.stall", {"drive_gearbox", "drive_servo", "servo_arm"}},
       {"drive.free_fall", {"down_spring"}},
       {"drive.uplock", {"hook"}},

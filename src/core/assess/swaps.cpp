@@ -569,6 +569,7 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   if (of({"sequence.box_"})) return box_swaps(d, stock.boxes, finding);
   if (of({"logic."})) return logic_swaps(d, finding);
   if (of({"drive.force"})) return air_swaps(d, finding);
+  if (of({"drive.counted"})) return circuit_swaps(d, before, finding);
   if (of({"circuit."})) {
     list = circuit_swaps(d, before, finding);
     for (auto& k : air_swaps(d, finding)) list.push_back(std::move(k));

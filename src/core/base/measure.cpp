@@ -527,6 +527,11 @@ const std::array registry{
         "drive.time", drive, "Time for the travel", Kind::time,
         "How long raising takes: by the actuator's speed, the pump's flow, or the motor's line from rest.",
         "∫ dψ/ω", "drive's own speed", 1},
+    Measure{"drive.counted", drive, "Sequence's slowest leg over the drive's", Kind::time,
+            "What Sequence counts with for the slowest leg less what its motor or actuator takes with the "
+            "battery at its lowest, the slower of in the air and on jacks.",
+            "t·slowest − t(U_low)",
+            "motor's line from rest, scaled with the voltage; an actuator's speed with it", 1},
     Measure{"drive.stall", drive, "Stall torque over the torque needed", Kind::factor,
             "Motor's or servo's stall torque over what the worst place of the way asks of it.", "T_s·i·η / M",
             "practice: run below half the stall torque", 1},

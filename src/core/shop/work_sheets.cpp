@@ -97,7 +97,7 @@ class Printer {
  private:
   std::string words(const Text& text) const { return in_words(text, {units_, nullptr}); }
   std::string filled(const tasks::Box& b, const std::string& text) const {
-    return tasks::filled(look_, book_, *b.task, b.piece, text, units_);
+    return tasks::filled(look_, book_, *b.task, b.piece, text, {units_});
   }
   void add(Pages& pages) { sheets_.push_back(pages.sheet()); }
   Pages pages_of(const std::string& id, const std::string& title) const {

@@ -244,13 +244,16 @@ namespace {
 
 //! One mark of a text in words; nothing where it is unknown.
 std::optional<std::string> mark_in_words(const Look& look, const History& book, const Task& task,
-                                         const Piece& piece, std::string_view mark, UnitSystem units) {
+                                         const Piece& piece, std::string_view mark, const Tongue& tongue) {
+  const auto quantity = [&](double si, Kind kind) {
+    return with_decimal(format_quantity(si, kind, tongue.units), tongue.decimal);
+  };
   if (mark.starts_with('=')) {
     const auto what = mark.substr(1);
     for (const Kind kind : {Kind::length, Kind::mass, Kind::force, Kind::time, Kind::angle, Kind::pressure})
       if (const auto read = parse_quantity(what, kind, UnitSystem::metric);
           std::holds_alternative<ParsedQuantity>(read))
-        return format_quantity(std::get<ParsedQuantity>(read).si, kind, units);
+        return quantity(std::get<ParsedQuantity>(read).si, kind);
     return std::string(what);
   }
   const auto term = read_term(mark);
@@ -261,17 +264,18 @@ std::optional<std::string> mark_in_words(const Look& look, const History& book, 
     if (const std::string* text = text_at(look.design(), *path))
       return text->empty() ? std::nullopt : std::optional(*text);
     if (const auto choice = choice_at(look.design(), *path))
-      return std::string(choice->names[static_cast<size_t>(choice->index)]);
+      return in_words(choice->names[static_cast<size_t>(choice->index)], tongue);
   }
   const Told t = told(look, book, task, piece, *term, {}, {});
   if (!std::isfinite(t.si)) return {};
-  return t.kind ? format_quantity(t.si, *t.kind, units) : fmt::format("{:.6g}", t.si);
+  return t.kind ? quantity(t.si, *t.kind) : with_decimal(fmt::format("{:.6g}", t.si), tongue.decimal);
 }
 
 }  // namespace
 
 std::string filled(const Look& look, const History& book, const Task& task, const Piece& piece,
-                   std::string_view text, UnitSystem units) {
+                   std::string_view written, const Tongue& tongue) {
+  const std::string text = in_words(written, tongue);
   std::string out, optional;
   bool in_brackets = false, all_known = true;
   for (size_t i = 0; i < text.size(); ++i) {
@@ -287,9 +291,10 @@ std::string filled(const Look& look, const History& book, const Task& task, cons
         break;
       case '{': {
         const auto end = text.find('}', i);
-        const auto words = mark_in_words(look, book, task, piece, text.substr(i + 1, end - i - 1), units);
+        const auto words =
+            mark_in_words(look, book, task, piece, std::string_view(text).substr(i + 1, end - i - 1), tongue);
         if (!words) all_known = false;
-        to += words.value_or("unknown");
+        to += words.value_or(in_words(std::string_view("unknown"), tongue));
         i = end;
         break;
       }

@@ -63,10 +63,10 @@ Compared compare(const Predicted& predicted, const std::string& text);
 //! Of a reading that a measure judges: what its finding says, the design holding the reading already.
 Compared judged_by(const Look& look, const Piece& piece, const Predicted& predicted);
 
-//! A task's text with the design's numbers in it, in the units that are set: brackets [ ] are left out where
-//! a number in them is unknown.
+//! A task's text in the reader's words with the design's numbers in it, in the units that are set: brackets [
+//! ] are left out where a number in them is unknown.
 std::string filled(const Look& look, const History& book, const Task& task, const Piece& piece,
-                   std::string_view text, UnitSystem units);
+                   std::string_view text, const Tongue& tongue);
 
 //! What of the design a task rests on by its column `reopens`: paths and values, to be compared later.
 std::vector<std::pair<std::string, std::string>> rests_on(const Look& look, const Task& task,
