@@ -78,6 +78,8 @@ def of_core(source, every_word):
 def of_steps(table):
     """What a builder reads of a line of the table: not its conditions, units and paths."""
     for line in csv.DictReader(table):
+        name = re.sub(r" (full|model)$", "", line["id"].partition(".")[2].replace("-", " "))
+        yield name[:1].upper() + name[1:]
         yield from (line[column] for column in ("text", "why", "stop") if line[column])
         yield from (name.strip() for name in line["reading"].split(";") if name.strip())
         question, _, sides = line["choice"].partition(":")

@@ -6,6 +6,7 @@
 #include <QSlider>
 #include <QTemporaryDir>
 
+#include "app/drawing/diagram.h"
 #include "app/drawing/shaded_view.h"
 #include "app/widgets/dialogs.h"
 #include "bench.h"
@@ -170,4 +171,20 @@ TEST_CASE("it is cut open by a plane, and what a leg sweeps is written") {
   CHECK(s.in<QLabel>("shaded-said")->text().contains("each 2°"));
   REQUIRE(write_swept_from(s.dialog, "/no/such/place/x.stl"));
   CHECK(s.in<QLabel>("shaded-said")->text().contains("/no/such/place"));
+}
+
+TEST_CASE("names of curves stand in the corner where the least of the curves runs") {
+  const QRectF box(10, 20, 300, 200);
+  const QSizeF size(80, 30);
+  CHECK(calmest_corner(box, size, {}).topLeft() == box.topLeft());
+  const QPolygonF falls{{10, 20}, {310, 220}};  // through top left and bottom right
+  CHECK(calmest_corner(box, size, {falls}).topRight().x() == Approx(310));
+  CHECK(calmest_corner(box, size, {falls}).top() == Approx(20));
+  const QPolygonF rises{{10, 220}, {310, 20}};
+  const QPolygonF along_top{{10, 30}, {310, 30}};
+  CHECK(calmest_corner(box, size, {falls, along_top}) == QRectF(10, 190, 80, 30));
+  CHECK(calmest_corner(box, size, {rises, along_top}) == QRectF(230, 190, 80, 30));
+  // A curve that leaves the box for far away costs no time and counts where it is in sight.
+  const QPolygonF far{{10, 20}, {1e9, 1e9}};
+  CHECK(calmest_corner(box, size, {far}).topRight().x() == Approx(310));
 }

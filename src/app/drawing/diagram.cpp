@@ -4,6 +4,7 @@
 #include <QFontMetricsF>
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "app/tongue.h"
 
@@ -20,6 +21,46 @@ double round_step(double range, int count) {
 }
 
 }  // namespace
+
+QRectF calmest_corner(const QRectF& box, const QSizeF& size, const std::vector<QPolygonF>& lines) {
+  // Length of a straight piece within a room: what all four sides leave of it.
+  const auto within = [](const QPointF& a, const QPointF& b, const QRectF& room) {
+    const QPointF d = b - a;
+    if (!std::isfinite(a.x() + a.y() + d.x() + d.y())) return 0.0;
+    double from = 0, to = 1;
+    const auto side = [&](double along, double inside) {  // inside where along·t ≤ inside
+      if (along > 0)
+        to = std::min(to, inside / along);
+      else if (along < 0)
+        from = std::max(from, inside / along);
+      else if (inside < 0)
+        to = -1;
+    };
+    side(-d.x(), a.x() - room.left());
+    side(d.x(), room.right() - a.x());
+    side(-d.y(), a.y() - room.top());
+    side(d.y(), room.bottom() - a.y());
+    return to > from ? (to - from) * std::hypot(d.x(), d.y()) : 0;
+  };
+  const auto crowd = [&](const QRectF& room) {
+    double length = 0;
+    for (const QPolygonF& line : lines)
+      for (qsizetype i = 0; i + 1 < line.size(); ++i) length += within(line[i], line[i + 1], room);
+    return length;
+  };
+  const double right = box.right() - size.width(), low = box.bottom() - size.height();
+  QRectF best;
+  double least = std::numeric_limits<double>::infinity();
+  for (const QPointF& corner :
+       {box.topLeft(), QPointF(right, box.top()), QPointF(right, low), QPointF(box.left(), low)}) {
+    const QRectF room(corner, size);
+    if (const double here = crowd(room); here < least) {
+      least = here;
+      best = room;
+    }
+  }
+  return best;
+}
 
 void Diagram::fit() {
   if (curve.empty()) return;
@@ -74,7 +115,8 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   const auto ticks = [&](double low, double high, double factor, int count, auto&& each) {
     const double step = round_step((high - low) * factor, count);
     for (double v = std::ceil(low * factor / step) * step; v <= high * factor + 1e-9 * step; v += step)
-      each(v / factor, with_decimal_mark(QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6)));
+      each(v / factor, with_decimal_mark(QString::number(std::abs(v) < 1e-9 * step ? 0 : v, 'g', 6))
+                           .replace('-', QChar(0x2212)));
   };
   s.pen(t.faint_line, 0.8);
   ticks(y_low, y_high, y_factor, 5, [&](double v, const QString& text) {
@@ -106,6 +148,7 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
   s.clipped_polyline(line, box.adjusted(-2, -2, 2, 2));
   s.pen(Ink::grey, 1.3, Qt::DashLine);
   s.clipped_polyline(dashed, box.adjusted(-2, -2, 2, 2));
+  std::vector<QPolygonF> lines{line, dashed};
   for (size_t i = 0; i < more.size(); ++i) {
     QPolygonF extra;
     for (const auto& q : more[i].points) extra << at(q);
@@ -113,17 +156,23 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
     pen.setDashPattern({2.0 + 3 * static_cast<double>(i), 2.0});
     p.setPen(pen);
     s.clipped_polyline(extra, box.adjusted(-2, -2, 2, 2));
+    lines.push_back(std::move(extra));
   }
   p.restore();
+  double widest = 0;
+  for (const auto& c : more) widest = std::max(widest, m.horizontalAdvance(c.name));
+  const QRectF list =
+      calmest_corner(box.adjusted(0, -2 * u, 0, 0),
+                     QSizeF(widest + 43 * u, (12 * static_cast<double>(more.size()) + 2) * u), lines);
   for (size_t i = 0; i < more.size(); ++i) {
-    const double y = box.top() + (4 + 12 * static_cast<double>(i)) * u;
+    const double y = list.top() + (6 + 12 * static_cast<double>(i)) * u;
     QPen pen(more[i].colour, 1.6 * u, Qt::CustomDashLine);
     pen.setDashPattern({2.0 + 3 * static_cast<double>(i), 2.0});
     p.setPen(pen);
-    p.drawLine(QPointF(box.left() + 8 * u, y), QPointF(box.left() + 34 * u, y));
+    p.drawLine(QPointF(list.left() + 8 * u, y), QPointF(list.left() + 34 * u, y));
     p.setFont(small);
     p.setPen(t.ink);
-    p.drawText(QPointF(box.left() + 39 * u, y + m.ascent() / 2 - u), more[i].name);
+    p.drawText(QPointF(list.left() + 39 * u, y + m.ascent() / 2 - u), more[i].name);
   }
   for (const auto& k : marks) {
     const QPointF q = at(k.at);

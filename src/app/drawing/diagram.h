@@ -4,6 +4,8 @@
 #pragma once
 
 #include <QPointF>
+#include <QPolygonF>
+#include <QRectF>
 #include <QString>
 #include <vector>
 
@@ -30,6 +32,10 @@ void limit_line(Sheet& sheet, const QPolygonF& line, bool faint = false);
 
 //! The pieces of a map (as the device has them) in one tone, without seams between them.
 void fill_pieces(QPainter& painter, const std::vector<QPolygonF>& pieces, const QColor& colour);
+
+//! Room of a size in that corner of a box through which the least of these lines run (device units); of equal
+//! ones the first of top left, top right, bottom right, bottom left.
+QRectF calmest_corner(const QRectF& box, const QSizeF& size, const std::vector<QPolygonF>& lines);
 
 struct Diagram {
   QString title, x_title, y_title;

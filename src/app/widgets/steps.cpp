@@ -252,7 +252,8 @@ void StepCard::refresh() {
   if (!box) return;
   const tasks::Task& task = *box->task;
   const UnitSystem units = document_.units();
-  QString head = QStringLiteral("%1 · %2").arg(text_of(tasks::stage_title(task.stage)), text_of(task.name()));
+  QString head =
+      QStringLiteral("%1 · %2").arg(text_of(tasks::stage_title(task.stage)), in_tongue(task.name()));
   if (!box->piece.words.empty())
     head += QStringLiteral(" · <b>%1</b>").arg(html(sentence_of(box->piece.words, units)));
   head += QStringLiteral(" · ") + coloured(state_colour(box->state), text_of(tasks::state_word(box->state)));

@@ -149,7 +149,7 @@ std::vector<Text> against_plan(const Design& d, const Plan& plan, bool up,
         answered = &f;
         break;
       }
-    const Text name = say("{}, {}", d.actor_word(m.actor), Text(std::string(word_of(m.action))));
+    const Text name = say("{}, {}", d.actor_word(m.actor), Text(word_of(m.action).data()));
     const auto time = [](double t) { return Amount{t, Kind::time}; };
     if (!answered)
       list.push_back(say("{}: did not move", name));

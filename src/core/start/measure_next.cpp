@@ -239,7 +239,7 @@ namespace {
 
 //! "Nose wheel's share", "Axial margin, main leg".
 Text titled(const Finding& f) {
-  const Text title(std::string(f.info().title));
+  const Text title(f.info().title.data());
   return f.subject.words.empty() ? title : say("{}, {}", title, f.subject.words);
 }
 

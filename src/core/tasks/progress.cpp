@@ -17,6 +17,9 @@ namespace {
 
 constexpr int year = 365;
 
+//! A word of ours out of a table of literals (which end with a zero): looked up as any sentence.
+Text ours(std::string_view literal) { return Text(literal.data()); }
+
 //! What the ticks of files from before there was a Book stand for.
 bool ticked_before(const Design& design, std::string_view task) {
   static const std::multimap<std::string_view, std::string_view> now{{"level", "jig.level"},
@@ -115,7 +118,7 @@ class Worker {
       box.state = State::off;
     if (last.mark == Mark::aside) return;
     if (const EventSort* sort = event_since(*box.task, box.piece, kept ? kept : &last))
-      box.changed.push_back(say("since then: {}", Text(std::string(sort->words))));
+      box.changed.push_back(say("since then: {}", ours(sort->words)));
     for (const auto& word : box.task->repeats) by_time(box, word, last);
     const Entry& base = kept ? *kept : last;
     // An entry that came in as a table does not say what it rested on.
@@ -235,7 +238,7 @@ class Worker {
       if ((f->verdict == Verdict::fails || f->verdict == Verdict::unknown) && (!worst || worse(*f, *worst)))
         worst = f;
     if (!worst) return;
-    const Text title(std::string(measure(id).title));
+    const Text title = ours(measure(id).title);
     Text words = worst->verdict == Verdict::unknown
                      ? say("{}: unknown", title)
                      : say("{}: fails, {}", title, Amount{worst->value, measure(id).kind});
@@ -244,7 +247,7 @@ class Worker {
   }
 
   static Text title_of(const Task& task) {
-    return say("{}, {}", Text(std::string(stage_title(task.stage))), Text(task.name()));
+    return say("{}, {}", ours(stage_title(task.stage)), Text(task.name().c_str()));
   }
 
   //! Boxes of the same leg where both stand on legs; else all.
@@ -260,11 +263,11 @@ class Worker {
     if (one && unknown_.count(gate.name)) {
       const Task* task = table_.find(gate.name);
       const auto asks = task ? task->applies.asks(facts_) : std::vector<std::string_view>();
-      box.gates.push_back({say("{}: {}", Text(gate.name),
-                               asks.empty() ? Text("unknown whether it applies")
-                                            : Text(std::string(question(asks[0]).words))),
-                           gate.name,
-                           {}});
+      box.gates.push_back(
+          {say("{}: {}", Text(gate.name),
+               asks.empty() ? Text("unknown whether it applies") : ours(question(asks[0]).words)),
+           gate.name,
+           {}});
       return;
     }
     const Box* open = nullptr;
@@ -277,8 +280,8 @@ class Worker {
       ++count;
     }
     if (!open) return;
-    Text words = one ? say("{}: {}", title_of(*open->task), Text(std::string(state_word(open->state))))
-                     : say("{}: {} not done", Text(std::string(stage_title(gate.name))), counted(count));
+    Text words = one ? say("{}: {}", title_of(*open->task), ours(state_word(open->state)))
+                     : say("{}: {} not done", ours(stage_title(gate.name)), counted(count));
     if (one && !open->piece.key.empty()) words = say("{} ({})", words, open->piece.words);
     box.gates.push_back({std::move(words), open->task->id, {}});
   }
@@ -300,7 +303,7 @@ class Worker {
       if (open && std::none_of(box.gates.begin(), box.gates.end(),
                                [&](const OpenGate& g) { return g.task == open->task->id; }))
         box.gates.push_back({say("rung {}: {}, {}", Figure{static_cast<double>(rung)}, title_of(*open->task),
-                                 Text(std::string(state_word(open->state)))),
+                                 ours(state_word(open->state))),
                              open->task->id,
                              {}});
       return;
@@ -330,7 +333,7 @@ class Worker {
       for (const auto& [stage, at] : finished)
         if (at > b.last->at) {
           b.state = State::again;
-          b.changed.push_back(say("a stage is finished: {}", Text(std::string(stage_title(stage)))));
+          b.changed.push_back(say("a stage is finished: {}", ours(stage_title(stage))));
         }
     }
   }
