@@ -5,7 +5,7 @@
     tools/strings.py                      every sentence, one a line, as in a catalogue
     tools/strings.py data/tongues/de.po   those it lacks, those it has in vain; ends with 1 where there are any
 
-Sentences are: what stands in tr(…) in src/app, and in src/core every literal that is put into a text: all that hold a
+Sentences are: what stands in tr(…) or is marked for it (…NOOP) in src/app, and in src/core every literal that is put into a text: all that hold a
 blank or begin with a capital letter, the words of choices, and what is said by name (Text, say). Left out are the
 folders whose words are not texts yet (LATER), and what is no language at all.
 """
@@ -57,7 +57,18 @@ def literals(source):
 
 
 def of_app(source):
-    return [t for a, _, t in literals(source) if re.search(r"\btr\(\s*$", source[max(0, a - 40):a]) and t]
+    """In tr("…") and tr(which ? "…" : "…"), and what is marked to be looked up later."""
+    said = []
+    for a, _, t in literals(source):
+        before = source[max(0, a - 160):a]
+        called = re.search(r'.*\btr\(([^;]*)$', before, re.S)
+        inside = called.group(1) if called else ")"
+        depths = [inside[:i].count("(") - inside[:i].count(")") for i in range(len(inside) + 1)]
+        chosen = min(depths) >= 0 and re.search(r"[?:]\s*$", inside)
+        marked = re.search(r'NOOP\(\s*("QObject",\s*)?$', before) and t != "QObject"
+        if t and (not inside.strip() or ((chosen or marked) and re.search("[A-Za-z]", t))):
+            said.append(t)
+    return said
 
 
 def of_core(source, every_word):

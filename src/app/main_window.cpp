@@ -199,8 +199,9 @@ void MainWindow::build_bar(QHBoxLayout* bar) {
     b->setCheckable(true);
     b->setAutoExclusive(true);
     b->setObjectName("state:" + word_of_file(gear_state_word(s)));
-    static const char* tips[]{"No weight on the wheels", "The loading's weight carried at rest",
-                              "Every leg at its stop", "Bottomed, and the tyres flat"};
+    static const char* tips[]{
+        QT_TR_NOOP("No weight on the wheels"), QT_TR_NOOP("The loading's weight carried at rest"),
+        QT_TR_NOOP("Every leg at its stop"), QT_TR_NOOP("Bottomed, and the tyres flat")};
     b->setToolTip(tr(tips[static_cast<int>(s)]));
     connect(b, &QPushButton::clicked, this, [this, s] { document_.set_state(s); });
     b->ensurePolished();

@@ -84,6 +84,8 @@ TEST_CASE("a shown number reads back in both systems") {
     }
   CHECK(format_quantity(1.835, Kind::length, UnitSystem::metric) == "1835\u00a0mm");
   CHECK(format_quantity(41.375 * 0.0254, Kind::length, UnitSystem::inch) == "41.375\u00a0in");
+  CHECK(format_quantity(0.018, Kind::speed, UnitSystem::metric) == "0.018\u00a0m/s");
+  CHECK(format_quantity(22.0, Kind::speed, UnitSystem::metric) == "22\u00a0m/s");
   CHECK(format_quantity(-0.00001, Kind::length, UnitSystem::metric) == "0\u00a0mm");
   CHECK(format_quantity(std::nan(""), Kind::length, UnitSystem::metric) == "unknown");
   CHECK(format_difference(0.004, Kind::length, UnitSystem::metric) == "+4\u00a0mm");

@@ -159,6 +159,9 @@ void Diagram::draw(Sheet& s, const QRectF& area) const {
     lines.push_back(std::move(extra));
   }
   p.restore();
+  for (const auto& k : marks)
+    if (k.line)
+      lines.push_back(QPolygonF{QPointF(at(k.at).x(), box.top()), QPointF(at(k.at).x(), box.bottom())});
   double widest = 0;
   for (const auto& c : more) widest = std::max(widest, m.horizontalAdvance(c.name));
   const QRectF list =

@@ -495,6 +495,7 @@ std::string format_number(double si, Kind kind, UnitSystem system) {
   if (kind == Kind::force && size < 20) decimals = 2;
   if (kind == Kind::force && size >= 1000) decimals = 0;
   if (kind == Kind::stress && size < 20) decimals = 2;
+  if (kind == Kind::speed && size < 0.2) decimals = 3;  // an actuator's
   std::string s = fmt::format("{:.{}f}", shown, decimals);
   if (f.trims && s.find('.') != std::string::npos) {
     s.erase(s.find_last_not_of('0') + 1);
