@@ -39,6 +39,20 @@ Leg& with_actuator(Design& d) {
   return leg;
 }
 
+//! A geared motor on a leg that works without air.
+void with_motor(Drive& r, double stall_torque, double no_load_speed) {
+  r.kind = DriveKind::motor;
+  r.airspeed = Given(0.0);
+  r.stall_torque = Given(stall_torque);
+  r.no_load_speed = Given(no_load_speed);
+  r.no_load_current = Given(1.0);
+  r.stall_current = Given(50.0);
+  r.sector_radius = Given(0.1);
+  r.pinion_radius = Given(0.015);
+  r.gearbox = Given(40.0);
+  r.efficiency = Given(0.5);
+}
+
 }  // namespace
 
 TEST_CASE("nothing is said of a drive that nobody spoke of, and everything missing once one is chosen") {
@@ -166,16 +180,7 @@ TEST_CASE("motor and servo: stall and end points, each with its cure") {
   Design d = bare();
   Leg& leg = d.gear.third();
   Drive& r = leg.retraction.drive;
-  r.kind = DriveKind::motor;
-  r.airspeed = Given(0.0);
-  r.stall_torque = Given(0.5);
-  r.no_load_speed = Given(400.0);
-  r.no_load_current = Given(1.0);
-  r.stall_current = Given(50.0);
-  r.sector_radius = Given(0.1);
-  r.pinion_radius = Given(0.015);
-  r.gearbox = Given(40.0);
-  r.efficiency = Given(0.5);
+  with_motor(r, 0.5, 400.0);
   auto a = assess(d);
   const Finding* stall = of(a, "drive.stall");
   REQUIRE(stall);
@@ -276,16 +281,7 @@ TEST_CASE("a motor's line shrinks with the voltage: slower, and in the end it st
   Design d = bare();
   Leg& leg = d.gear.third();
   Drive& r = leg.retraction.drive;
-  r.kind = DriveKind::motor;
-  r.airspeed = Given(0.0);
-  r.stall_torque = Given(2.0);
-  r.no_load_speed = Given(100.0);
-  r.no_load_current = Given(1.0);
-  r.stall_current = Given(50.0);
-  r.sector_radius = Given(0.1);
-  r.pinion_radius = Given(0.015);
-  r.gearbox = Given(40.0);
-  r.efficiency = Given(0.5);
+  with_motor(r, 2.0, 100.0);
   leg.retraction.time_up = leg.retraction.time_down = Given(9.0);
   leg.retraction.slowest = Given(1.2);
   battery(d, 12, 9);

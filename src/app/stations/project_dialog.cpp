@@ -114,84 +114,93 @@ void legs_tab(Document& document, Builder& b) {
     const bool any = d.gear.has(LegRole::main);
     add_leg(d, LegRole::main, any ? d.gear.main().stands : LegStands::both_sides);
   };
+  // Legs have no name of their own as a rule: the head of a row tells them apart.
+  const auto headed = [&](ListTable* table) {
+    table->head_rows([&document](const Design& d) {
+      QStringList words;
+      for (const Leg& leg : d.gear.legs) words << text_of(d.leg_word(leg), document.units());
+      return words;
+    });
+    return table;
+  };
   b.heading(
       QObject::tr("Which legs there are: role main, nose, tail or outrigger; a pair stands on both sides"));
-  b.put(new ListTable(document, "/gear/legs",
-                      {{"name", QObject::tr("Name (may be empty)")},
-                       {"role", QObject::tr("Role")},
-                       {"stands", QObject::tr("Stands on")},
-                       {"axle/x_m", QObject::tr("Axle x")},
-                       {"axle/y_m", QObject::tr("y")},
-                       {"axle/z_m", QObject::tr("z, extended")},
-                       {"wheel/diameter_m", QObject::tr("Wheel")},
-                       {"wheel/width_m", QObject::tr("Width")},
-                       {"wheel_spacing_m", QObject::tr("Two, apart")},
-                       {"wheel/tyre_rate_N_per_m", QObject::tr("Tyre rate")},
-                       {"wheel/flat_radius_m", QObject::tr("Flat radius")},
-                       {"skid", QObject::tr("Skid")},
-                       {"travel_m", QObject::tr("Travel")},
-                       {"stop_rate_N_per_m", QObject::tr("Stop")},
-                       {"unsprung_mass_kg", QObject::tr("Unsprung")}},
-                      add));
+  b.put(headed(new ListTable(document, "/gear/legs",
+                             {{"name", QObject::tr("Name (may be empty)")},
+                              {"role", QObject::tr("Role")},
+                              {"stands", QObject::tr("Stands on")},
+                              {"axle/x_m", QObject::tr("Axle x")},
+                              {"axle/y_m", QObject::tr("y")},
+                              {"axle/z_m", QObject::tr("z, extended")},
+                              {"wheel/diameter_m", QObject::tr("Wheel")},
+                              {"wheel/width_m", QObject::tr("Width")},
+                              {"wheel_spacing_m", QObject::tr("Two, apart")},
+                              {"wheel/tyre_rate_N_per_m", QObject::tr("Tyre rate")},
+                              {"wheel/flat_radius_m", QObject::tr("Flat radius")},
+                              {"skid", QObject::tr("Skid")},
+                              {"travel_m", QObject::tr("Travel")},
+                              {"stop_rate_N_per_m", QObject::tr("Stop")},
+                              {"unsprung_mass_kg", QObject::tr("Unsprung")}},
+                             add)));
   b.heading(QObject::tr("How their axles move, and where they are held"));
-  auto* held = new ListTable(document, "/gear/legs",
-                             {{"path", QObject::tr("Axle moves")},
-                              {"top/x_m", QObject::tr("Upper end x")},
-                              {"top/y_m", "y"},
-                              {"top/z_m", "z"},
-                              {"hinge/x_m", QObject::tr("Hinge x")},
-                              {"hinge/y_m", "y"},
-                              {"hinge/z_m", "z"},
-                              {"spring/anchor_airframe/x_m", QObject::tr("Spring, airframe x")},
-                              {"spring/anchor_airframe/y_m", "y"},
-                              {"spring/anchor_airframe/z_m", "z"},
-                              {"spring/anchor_leg/x_m", QObject::tr("Spring, leg x")},
-                              {"spring/anchor_leg/y_m", "y"},
-                              {"spring/anchor_leg/z_m", "z"},
-                              {"camber_deg", QObject::tr("Camber")},
-                              {"toe_in_deg", QObject::tr("Toe-in")},
-                              {"wheel_offset_m", QObject::tr("Wheel offset")},
-                              {"axle_beyond_wheel_m", QObject::tr("Axle tip")},
-                              {"retraction/fitted", QObject::tr("Retracts")}},
-                             add);
+  auto* held = headed(new ListTable(document, "/gear/legs",
+                                    {{"path", QObject::tr("Axle moves")},
+                                     {"top/x_m", QObject::tr("Upper end x")},
+                                     {"top/y_m", "y"},
+                                     {"top/z_m", "z"},
+                                     {"hinge/x_m", QObject::tr("Hinge x")},
+                                     {"hinge/y_m", "y"},
+                                     {"hinge/z_m", "z"},
+                                     {"spring/anchor_airframe/x_m", QObject::tr("Spring, airframe x")},
+                                     {"spring/anchor_airframe/y_m", "y"},
+                                     {"spring/anchor_airframe/z_m", "z"},
+                                     {"spring/anchor_leg/x_m", QObject::tr("Spring, leg x")},
+                                     {"spring/anchor_leg/y_m", "y"},
+                                     {"spring/anchor_leg/z_m", "z"},
+                                     {"camber_deg", QObject::tr("Camber")},
+                                     {"toe_in_deg", QObject::tr("Toe-in")},
+                                     {"wheel_offset_m", QObject::tr("Wheel offset")},
+                                     {"axle_beyond_wheel_m", QObject::tr("Axle tip")},
+                                     {"retraction/fitted", QObject::tr("Retracts")}},
+                                    add));
   held->table()->setObjectName("list:/gear/legs held");
   b.put(held);
   b.heading(QObject::tr("Their tyres, what is stacked on the axle, and the braces that hold hinged struts"));
-  auto* tyres = new ListTable(document, "/gear/legs",
-                              {{"wheel/tyre", QObject::tr("Tyre")},
-                               {"wheel/pressure_Pa", QObject::tr("Pressure")},
-                               {"wheel/greatest_pressure_Pa", QObject::tr("Wheel's most")},
-                               {"wheel/shoulder_radius_m", QObject::tr("Shoulder")},
-                               {"wheel/fork_gap_m", QObject::tr("To fork and leg")},
-                               {"hub_width_m", QObject::tr("Hub")},
-                               {"spacer_m", QObject::tr("Spacers")},
-                               {"brake_width_m", QObject::tr("Brake")},
-                               {"brace_leg/x_m", QObject::tr("Brace, leg x")},
-                               {"brace_leg/y_m", "y"},
-                               {"brace_leg/z_m", "z"},
-                               {"brace_airframe/x_m", QObject::tr("Brace, airframe x")},
-                               {"brace_airframe/y_m", "y"},
-                               {"brace_airframe/z_m", "z"}},
-                              add);
+  auto* tyres = headed(new ListTable(document, "/gear/legs",
+                                     {{"wheel/tyre", QObject::tr("Tyre")},
+                                      {"wheel/pressure_Pa", QObject::tr("Pressure")},
+                                      {"wheel/greatest_pressure_Pa", QObject::tr("Wheel's most")},
+                                      {"wheel/shoulder_radius_m", QObject::tr("Shoulder")},
+                                      {"wheel/fork_gap_m", QObject::tr("To fork and leg")},
+                                      {"hub_width_m", QObject::tr("Hub")},
+                                      {"spacer_m", QObject::tr("Spacers")},
+                                      {"brake_width_m", QObject::tr("Brake")},
+                                      {"brace_leg/x_m", QObject::tr("Brace, leg x")},
+                                      {"brace_leg/y_m", "y"},
+                                      {"brace_leg/z_m", "z"},
+                                      {"brace_airframe/x_m", QObject::tr("Brace, airframe x")},
+                                      {"brace_airframe/y_m", "y"},
+                                      {"brace_airframe/z_m", "z"}},
+                                     add));
   tyres->table()->setObjectName("list:/gear/legs tyres");
   b.put(tyres);
   b.heading(QObject::tr(
       "What goes to the bench and what was found: the length that governs, the lean wanted when down, "
       "landings counted, why this wheel"));
-  auto* kept = new ListTable(document, "/gear/legs",
-                             {{"governing", QObject::tr("Length that governs")},
-                              {"shoulder_m", QObject::tr("Shoulder over axle")},
-                              {"governed_m", QObject::tr("Built to")},
-                              {"lean_deg", QObject::tr("Lean, foot aft")},
-                              {"landings", QObject::tr("Landings")},
-                              {"failures", QObject::tr("Broke or bent")},
-                              {"cradle/below_m", QObject::tr("Notch below pivot")},
-                              {"cradle/width_m", QObject::tr("bears over")},
-                              {"cradle/thickness_m", QObject::tr("thick")},
-                              {"cradle/play_m", QObject::tr("play")},
-                              {"cradle/material", QObject::tr("Edge of")},
-                              {"wheel/why", QObject::tr("Why this wheel")}},
-                             add);
+  auto* kept = headed(new ListTable(document, "/gear/legs",
+                                    {{"governing", QObject::tr("Length that governs")},
+                                     {"shoulder_m", QObject::tr("Shoulder over axle")},
+                                     {"governed_m", QObject::tr("Built to")},
+                                     {"lean_deg", QObject::tr("Lean, foot aft")},
+                                     {"landings", QObject::tr("Landings")},
+                                     {"failures", QObject::tr("Broke or bent")},
+                                     {"cradle/below_m", QObject::tr("Notch below pivot")},
+                                     {"cradle/width_m", QObject::tr("bears over")},
+                                     {"cradle/thickness_m", QObject::tr("thick")},
+                                     {"cradle/play_m", QObject::tr("play")},
+                                     {"cradle/material", QObject::tr("Edge of")},
+                                     {"wheel/why", QObject::tr("Why this wheel")}},
+                                    add));
   kept->table()->setObjectName("list:/gear/legs kept");
   b.put(kept);
 }

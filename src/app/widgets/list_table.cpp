@@ -126,12 +126,7 @@ void ListTable::refresh() {
   const auto rows = static_cast<int>(list_size_at(document_.design(), path_.toStdString()).value_or(0));
   table_->setRowCount(rows);
   fit_height(rows);
-  if (path_ == "/gear/legs") {  // legs have no name of their own as a rule: the heading tells them apart
-    QStringList words;
-    for (const auto& leg : document_.design().gear.legs)
-      words << text_of(document_.design().leg_word(leg), document_.units());
-    table_->setVerticalHeaderLabels(words);
-  }
+  if (row_words_) table_->setVerticalHeaderLabels(row_words_(document_.design()));
   for (int c = 0; c < table_->columnCount(); ++c) {
     QString title = columns_[static_cast<size_t>(c)].title;
     const auto first = (path_ + "/0/" + columns_[static_cast<size_t>(c)].key).toStdString();
@@ -343,6 +338,11 @@ TextRow::TextRow(Document& document, QString path, const QString& title, QWidget
       if (auto* s = locate_text(d, path)) *s = field->text().toStdString();
     });
   });
+}
+
+void ListTable::head_rows(std::function<QStringList(const Design&)> words) {
+  row_words_ = std::move(words);
+  refresh();
 }
 
 ListTables::ListTables(Document& document, std::function<std::vector<Each>(const Design&)> which,

@@ -32,6 +32,8 @@ class ListTable : public QWidget, public EntryTable {
   //! The list at a path. `add` appends an entry that needs more than to be empty: a name, an id.
   ListTable(Document& document, QString path, std::vector<Column> columns,
             std::function<void(Design&)> add = {}, QWidget* parent = nullptr);
+  //! Words at the head of each row, where an entry's own name does not tell it.
+  void head_rows(std::function<QStringList(const Design&)> words);
   QTableWidget* table() { return table_; }
   QString note() const { return note_->text(); }
   QWidget* show_entry(const QString& path) override;
@@ -54,6 +56,7 @@ class ListTable : public QWidget, public EntryTable {
   QString path_;
   std::vector<Column> columns_;
   std::function<void(Design&)> add_;
+  std::function<QStringList(const Design&)> row_words_;
   QTableWidget* table_;
   QLabel* note_;
   bool filling_ = false;

@@ -85,7 +85,9 @@ ServoLink::ServoLink(Document& document, std::string leg, QWidget* parent)
   connect(line_, &QLineEdit::returnPressed, this, [this] { device_.open(line_->text()); });
   connect(simulated, &QPushButton::clicked, this, &ServoLink::simulate);
   const auto end = [this](End e) {
-    const auto made = tested_unit(*document_.design().gear.find(leg_));
+    const Leg* of = document_.design().gear.find(leg_);
+    if (!of) return;  // taken out of the design meanwhile
+    const auto made = tested_unit(*of);
     if (const auto* unit = std::get_if<drive::TestedUnit>(&made)) go(drive::end_point(*unit, e == stowed), e);
   };
   connect(down_, &QPushButton::clicked, this, [end] { end(down); });
@@ -95,17 +97,13 @@ ServoLink::ServoLink(Document& document, std::string leg, QWidget* parent)
     bool good = false;
     QString typed = percent_->text().remove('%').trimmed();
     const double to = typed.replace(',', '.').replace(QChar(0x2212), '-').toDouble(&good);
-    if (!good || std::abs(to) > 150) {
+    if (!good || !(std::abs(to) <= drive::furthest_sent)) {
       state_->setText(tr("“%1”: a number from −150 to 150").arg(percent_->text()));
       return;
     }
     go(to, to < 0 ? down : stowed);
   });
-  connect(back_, &QPushButton::clicked, this, [this] {
-    backing_ = true;
-    go(sent_ + (sent_ < 0 ? step_back : -step_back), towards_);
-    backing_ = true;
-  });
+  connect(back_, &QPushButton::clicked, this, [this] { back_off(); });
   connect(write_, &QPushButton::clicked, this, &ServoLink::write_down);
   connect(&rests_, &QTimer::timeout, this, &ServoLink::tell);
   connect(&device_, &BenchDevice::opened, this, [this](const QString& path) {
@@ -175,6 +173,11 @@ void ServoLink::go(double to, std::optional<End> towards) {
   rests_.stop();
 }
 
+void ServoLink::back_off() {
+  go(sent_ + (sent_ < 0 ? step_back : -step_back), towards_);
+  backing_ = true;
+}
+
 void ServoLink::heard(const BenchLine& l) {
   const auto number = [&](std::string_view name) { return l.field(name).value_or(std::nan("")); };
   const bool first = !said_;
@@ -203,12 +206,7 @@ void ServoLink::tell() {
   const bool binds = number("binds") > 0.5;
   auto& end = ends_[*towards_];
   if (backing_ && end) {
-    if (binds && sent_ * (sent_ < 0 ? -1 : 1) > step_back) {
-      const auto towards = towards_;
-      go(sent_ + (sent_ < 0 ? step_back : -step_back), towards);
-      backing_ = true;
-      return;
-    }
+    if (binds && std::abs(sent_) > step_back) return back_off();
     backing_ = false;
     if (!binds) end->rests_at = sent_;
   } else {

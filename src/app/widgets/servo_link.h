@@ -35,6 +35,8 @@ class ServoLink : public QWidget {
   };
   void simulate();
   void go(double percent, std::optional<End> towards);
+  //! The end that binds, by one step less.
+  void back_off();
   void heard(const BenchLine& line);
   void forget(const QString& why);
   void refresh();

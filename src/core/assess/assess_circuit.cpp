@@ -67,17 +67,21 @@ Limit wanted_time_limit(const Given& wanted) {
   return bands(0.7 * wanted, 0.85 * wanted, 1.15 * wanted, 1.3 * wanted, "the time you want, give or take");
 }
 
-void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
-                         Collector& collect, const char* measure) {
+double slowest_in_sequence(const Leg& leg, bool up) {
   const Retraction& r = leg.retraction;
   const Given& time = up ? r.time_up : r.time_down;
-  if (!time.known() || !std::isfinite(computed)) return;
-  const double counted = time * (r.slowest.known() ? r.slowest.si : 1);
+  return time * (r.slowest.known() ? r.slowest.si : 1);
+}
+
+void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
+                         Collector& collect, const char* measure) {
+  const double counted = slowest_in_sequence(leg, up);
+  if (!std::isfinite(counted) || !std::isfinite(computed)) return;
   auto& f = collect.add(measure, counted - computed,
                         at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
   f.working = {{"slowest, as Sequence has it", counted, Kind::time}, {at_worst, computed, Kind::time}};
   f.assumption = std::move(taken);
-  if (!r.slowest.known()) f.assumption.also("Sequence counts with no spread");
+  if (!leg.retraction.slowest.known()) f.assumption.also("Sequence counts with no spread");
 }
 
 namespace {

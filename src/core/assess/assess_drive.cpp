@@ -314,9 +314,9 @@ class DriveJudge {
     const auto takes = driven_times(d_, leg_, *load_);
     if (!takes) return;
     for (const bool up : {true, false}) {
-      const Given& entered = up ? leg_.retraction.time_up : leg_.retraction.time_down;
+      const double in_sequence = slowest_in_sequence(leg_, up);
       const double slowest = up ? takes->up_lowest : takes->down_lowest;
-      if (!entered.known() || std::isnan(slowest)) continue;
+      if (std::isnan(in_sequence) || std::isnan(slowest)) continue;
       collect_.about(about_leg_way(d_, leg_, up), "", GearState::extended);
       if (std::isinf(slowest)) {
         collect_.fails("drive.counted", at_least(0, "it must arrive with the battery at its lowest"),
@@ -324,8 +324,7 @@ class DriveJudge {
                                               : Text("its motor stalls"));
         continue;
       }
-      const double counted = entered * (leg_.retraction.slowest.known() ? leg_.retraction.slowest.si : 1);
-      if (!takes->lacking.empty() && counted >= slowest) {
+      if (!takes->lacking.empty() && in_sequence >= slowest) {
         collect_.unknown("drive.counted", takes->lacking);
         continue;
       }

@@ -80,7 +80,9 @@ double voltage_at(const Electrics& electrics, const Feed& feed, double current);
 void assess_air(const Design& design, Assessment& assessment, CircuitState& state, Collector& collect);
 //! A time that is wanted, give or take; nothing where none is.
 Limit wanted_time_limit(const Given& wanted);
-//! What Sequence counts with for the slowest of a leg's movements, against that computed at its worst.
+//! What Sequence counts with for the slowest of a leg's movements, s; NaN where no time is entered.
+double slowest_in_sequence(const Leg& leg, bool up);
+//! The same against that computed at its worst.
 //! Nothing is said where one of them is not known or not finite.
 void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
                          Collector& collect, const char* measure = "circuit.counted");

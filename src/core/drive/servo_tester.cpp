@@ -9,7 +9,6 @@
 namespace kranich::drive {
 namespace {
 
-constexpr double furthest = 150;  //!< per cent, either way
 //! Of the stall torque: what a servo gives that only rests.
 constexpr double resting = 0.03;
 //! What a servo draws on its way beyond idling, of what it draws stalled.
@@ -45,7 +44,7 @@ double binds_from(const TestedUnit& u, bool stowed) {
 
 void ServoTester::go(double percent) {
   if (!std::isfinite(percent)) return;
-  goal_ = std::clamp(percent, -furthest, furthest);
+  goal_ = std::clamp(percent, -furthest_sent, furthest_sent);
   on_ = true;
 }
 

@@ -8,6 +8,8 @@
 
 namespace kranich::drive {
 
+inline constexpr double furthest_sent = 150;  //!< per cent, either way
+
 struct TestedUnit {
   ServoLinkage linkage;
   ServoFit fit;
@@ -36,7 +38,7 @@ class ServoTester {
  public:
   //! Begins in the middle of the throw, at rest.
   explicit ServoTester(const TestedUnit& unit) : unit_(unit) {}
-  void go(double percent);  //!< to there; beyond 150 per cent either way as far as that
+  void go(double percent);  //!< to there; at most `furthest_sent` either way
   void off() { on_ = false; }
   void advance(double seconds);
   TestedServo now() const;

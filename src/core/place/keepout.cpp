@@ -32,9 +32,12 @@ Stop nearest_stop(const Box& unit, const std::vector<std::optional<Box>>& boxes,
   return stop;
 }
 
-}  // namespace
-
-namespace {
+//! Of a point to a box: outside its distance, inside minus the way to the nearest face.
+double to_box(const Box& box, const Vec3& p) {
+  const Vec3 out = (box.low - p).cwiseMax(p - box.high);
+  const double outside = out.cwiseMax(0).norm();
+  return outside > 0 ? outside : out.maxCoeff();
+}
 
 std::vector<motion::Wedge> wedges_of(const KeepOut& k) {
   const int axis = k.runs == RunsAlong::fore_and_aft ? 0 : k.runs == RunsAlong::athwartships ? 1 : 2;
@@ -138,9 +141,7 @@ double apart(const Box& unit, const motion::Wedge& w) {
   for (const Vec3& p : {w.a, w.b, w.c})
     for (const Vec3& q : {p, Vec3(p + w.along)}) {
       edge(p, q);
-      const Vec3 out = (unit.low - q).cwiseMax(q - unit.high);
-      const double outside = out.cwiseMax(0).norm();
-      least = std::min(least, outside > 0 ? outside : out.maxCoeff());
+      least = std::min(least, to_box(unit, q));
     }
   return least;
 }
@@ -180,12 +181,7 @@ std::optional<double> clearance(const Box& unit, const KeepOut& k) {
   }
   const auto box = box_of(k);
   if (!box) return std::nullopt;
-  // Of a point to the unit: outside its distance, inside minus the way to the nearest face.
-  const auto to_unit = [&](const Vec3& p) {
-    const Vec3 out = (unit.low - p).cwiseMax(p - unit.high);
-    const double outside = out.cwiseMax(0).norm();
-    return outside > 0 ? outside : out.maxCoeff();
-  };
+  const auto to_unit = [&](const Vec3& p) { return to_box(unit, p); };
   if (k.shape == Shape::cylinder) {
     const Vec3 a = k.low.vec();
     const Vec3 b = k.high.vec();
