@@ -131,7 +131,7 @@ void MainWindow::build_actions() {
   action(menu_, tr("Variants side by side …"), "Ctrl+K",
          [this] { make_compare_dialog(document_, this)->show(); });
   menu_->addSeparator();
-  action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { export_report(); });
+  action(menu_, tr("Report as PDF …"), "Ctrl+P", [this] { make_report_dialog(document_, this)->show(); });
   action(menu_, tr("Sheets for the bench …"), "Ctrl+Shift+P",
          [this] { make_shop_dialog(document_, this)->show(); });
   action(menu_, tr("All figures as CSV …"), "", [this] { export_csv(); });
@@ -518,17 +518,6 @@ void MainWindow::fill_recent() {
       if (may_discard()) open_file(path);
     });
   if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
-}
-
-void MainWindow::export_report() {
-  const QString path = QFileDialog::getSaveFileName(
-      this, tr("Report"), QString::fromStdString(document_.design().about.name).toLower() + ".pdf",
-      tr("PDF (*.pdf)"));
-  if (path.isEmpty()) return;
-  if (const auto why = write_report(document_, path))
-    tell(*why, true);
-  else
-    tell(tr("written to %1").arg(path));
 }
 
 void MainWindow::export_csv() {

@@ -69,7 +69,6 @@ class MainWindow : public QMainWindow {
   void choose_and_open();
   bool save();
   bool save_as();
-  void export_report();
   void export_csv();
   void tell(const QString& text, bool trouble = false);
 

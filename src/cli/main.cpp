@@ -424,7 +424,8 @@ int run(int argc, char** argv) {
     const auto design = open_project(file);
     if (!design) return faulty_file;
     std::vector<Text> problems;
-    const auto plan = sequence::plan_of(*design, problems);
+    const auto plan =
+        sequence::plan_of(*design, assess(*design, Stations::only(Station::sequence)).times, problems);
     for (const Text& p : problems)
       std::cerr << file << ": left out for want of " << in_words(p, {design->units}) << '\n';
     std::cout << (wiring ? wiring_csv(*design)

@@ -275,7 +275,7 @@ TEST_CASE("a save that fails says why in full, and a change that cannot stand le
   b.window->set_dark(false);
 }
 
-TEST_CASE("the report is a PDF of a few pages with its fonts in it; the figures are a table") {
+TEST_CASE("the report is a PDF with its fonts in it; the figures are a table") {
   QTemporaryDir dir;
   Bench b;
   REQUIRE_FALSE(write_report(b.document, dir.filePath("r.pdf")));
@@ -285,8 +285,7 @@ TEST_CASE("the report is a PDF of a few pages with its fonts in it; the figures 
   CHECK(bytes.startsWith("%PDF"));
   CHECK(bytes.contains("B612"));
   const auto pages = bytes.count("/Type /Page\n");
-  CHECK(pages >= 1);
-  CHECK(pages <= 6);
+  CHECK(pages > 10);
   REQUIRE_FALSE(write_figures(b.document, dir.filePath("f.csv")));
   QFile csv(dir.filePath("f.csv"));
   REQUIRE(csv.open(QIODevice::ReadOnly));

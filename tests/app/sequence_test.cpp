@@ -8,6 +8,8 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 
+#include "app/tongue.h"
+#include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/sequencer_link.h"
 #include "bench.h"
@@ -146,7 +148,7 @@ TEST_CASE("what comes late on the bench is named") {
   CHECK(said.contains("at the latest"));
   const Design& d = b.document.design();
   std::vector<Text> problems;
-  const std::string first = sequence::plan_of(d, problems).up.front().actor;
+  const std::string first = sequence::plan_of(d, b.document.assessment().times, problems).up.front().actor;
   CHECK(said.contains(QString::fromStdString(in_words(d.actor_word(first)))));
 }
 
@@ -166,4 +168,73 @@ TEST_CASE("the stand-in is started by a button, and what is cut is said") {
   b.settle();
   CHECK_FALSE(play->isEnabled());
   CHECK(b.find<QLabel>("sequencer-state")->text().contains("/no/such/line"));
+}
+
+TEST_CASE("below a leg's times stands what its drive computes; which counts is chosen, and drawn") {
+  Bench b("Nightjar");
+  auto& page = b.go(Station::sequence);
+  auto* takes = page.findChild<QLabel*>("takes-front");
+  REQUIRE(takes);
+  const sequence::LegTimes* t = sequence::times_of(b.document.assessment().times, "front");
+  REQUIRE(t);
+  REQUIRE(t->up.computed.known());
+  CHECK(takes->text().contains(figure(t->up.computed.nominal, 1)));
+  CHECK(takes->text().contains(figure(t->up.counted.most(), 1)));
+  const auto bar = [&] {
+    for (const auto& x : b.document.assessment().line(true).bars)
+      if (x.actor == "front") return x;
+    FAIL("no bar");
+    return sequence::Bar{};
+  };
+  CHECK(std::isfinite(bar().entered_end));
+  const double latest = bar().latest_end;
+  auto* counts = page.findChild<QComboBox*>("choice:/gear/legs/front/retraction/times_from");
+  REQUIRE(counts);
+  counts->setCurrentIndex(1);
+  emit counts->activated(1);
+  b.settle();
+  CHECK(b.document.design().gear.leg("front").retraction.times_from == TimesFrom::entered);
+  CHECK(std::isnan(bar().entered_end));
+  CHECK(bar().latest_end <= latest);
+  b.document.undo();
+}
+
+TEST_CASE("steering is added as an actor, found to be left on, and its steps are set by the cure") {
+  Bench b("Dunnock");
+  auto& page = b.go(Station::sequence);
+  auto* add = page.findChild<QPushButton*>("add:/sequence/aids");
+  REQUIRE(add);
+  Fold::open_around(add);
+  add->click();
+  b.settle();
+  REQUIRE(b.document.design().sequence.aids.size() == 1);
+  CHECK(b.document.design().sequence.aids[0].leg == "third");  // the leg that steers
+  auto* table = page.findChild<QTableWidget*>("list:/sequence/aids");
+  REQUIRE(table);
+  table->item(0, 2)->setText("0.4");
+  table->item(0, 3)->setText("1.2");
+  table->item(0, 4)->setText("0.9");
+  b.settle();
+  const auto found = [&](const char* key) -> const Finding* {
+    for (const Finding& f : b.document.assessment().findings)
+      if (f.measure_id == "sequence.aid" && f.subject.key == key) return &f;
+    return nullptr;
+  };
+  REQUIRE(found("aid:aid/up"));
+  CHECK(found("aid:aid/up")->verdict == Verdict::fails);
+  page.findings()->choose(found("aid:aid/up")->key());
+  REQUIRE(eventually([&] { return page.findings()->cure_count() > 0; }));
+  QPushButton* cure = nullptr;
+  for (auto* button : page.findings()->findChildren<QPushButton*>())
+    if (button->text().contains("try", Qt::CaseInsensitive)) cure = cure ? cure : button;
+  REQUIRE(cure);
+  cure->click();
+  b.settle();
+  CHECK(found("aid:aid/up")->verdict == Verdict::holds);
+  CHECK(found("aid:aid/down")->verdict == Verdict::holds);
+  // It is drawn in a row of its own, and its steps are in the tables.
+  const auto& bars = b.document.assessment().line(true).bars;
+  CHECK(std::any_of(bars.begin(), bars.end(), [](const auto& x) { return x.actor == "aid"; }));
+  CHECK(page.board()->handle_position("step:0"));
+  b.document.undo();
 }

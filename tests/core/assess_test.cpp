@@ -15,6 +15,7 @@
 #include "demo.h"
 #include "findings.h"
 #include "said.h"
+#include "timed.h"
 
 using namespace kranich;
 
@@ -206,7 +207,7 @@ TEST_CASE("a leg that starts with the slowest door never meets it") {
   const auto d = demo("redshank");
   std::vector<Text> problems;
   for (const bool up : {true, false})
-    for (const auto& c : sequence::check_doors(d, up, problems, {})) {
+    for (const auto& c : sequence::check_doors(d, timed(d), up, problems, {})) {
       // By hand: every corner of the spreads, positions at constant speed, in fine steps.
       const auto& door =
           *std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == c.door; });

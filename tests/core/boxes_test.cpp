@@ -62,8 +62,8 @@ TEST_CASE("a box must hold as long as the slowest leg takes, chained ones togeth
                      [](const auto& x, const auto& y) { return x.start < y.start; });
     for (size_t i = 1; i < bars.size(); ++i) {
       planned = std::max(planned, bars[i].start - bars[i - 1].start);
-      if (!bars[i - 1].is_door && bars[i].is_door && bars[i].action == Action::close &&
-          bars[i].leg == bars[i - 1].leg)
+      if (bars[i - 1].kind == sequence::ActorKind::leg && bars[i].kind == sequence::ActorKind::door &&
+          bars[i].action == Action::close && bars[i].leg == bars[i - 1].leg)
         slowest = std::max(slowest, bars[i - 1].latest_end - bars[i - 1].start +
                                         (d.sequence.margin.known() ? d.sequence.margin.si : 0));
     }

@@ -91,7 +91,10 @@ TEST_CASE("a pump that cannot, a time that Sequence does not know, a relief that
   CHECK(in_words(f->remark).find("stops at") != std::string::npos);
 
   d = demo("dunnock");
-  for (auto& leg : d.gear.legs) leg.retraction.slowest = Given(1.0);
+  for (auto& leg : d.gear.legs) {
+    leg.retraction.slowest = Given(1.0);
+    leg.retraction.times_from = TimesFrom::entered;
+  }
   CHECK(verdict(d, "circuit.counted", "main/down") == Verdict::fails);
   const auto cures = cured_by(d, "circuit.counted", "main/down");
   CHECK(says(cures, "Sequence counts with"));

@@ -13,6 +13,7 @@
 #include "core/motion/retract.h"
 #include "demo.h"
 #include "said.h"
+#include "timed.h"
 
 using namespace kranich;
 
@@ -497,7 +498,7 @@ TEST_CASE(
   const auto a = assess(d);
   const auto zones = zones_of(a);
   std::vector<Text> problems;
-  const auto checks = sequence::check_doors(d, true, problems, zones);
+  const auto checks = sequence::check_doors(d, timed(d), true, problems, zones);
   REQUIRE(problems.empty());
   REQUIRE(checks.size() == d.doors.size());
   CHECK_FALSE(of(a, "sequence.zone", "door:outer-doors"));

@@ -3,13 +3,16 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "core/assess/circuit_state.h"
 #include "core/assess/drive_state.h"
+#include "core/assess/leg_times.h"
 #include "core/drive/fall.h"
 #include "core/model/moves.h"
 #include "cured.h"
 #include "demo.h"
 #include "findings.h"
 #include "said.h"
+#include "timed.h"
 
 using namespace kranich;
 
@@ -248,6 +251,7 @@ TEST_CASE("what Sequence counts with is held against an actuator with the batter
   const double range = said(*of(assess(d), "drive.stroke"), "needed");
   leg.retraction.time_up = leg.retraction.time_down = Given(range / 0.05);
   leg.retraction.slowest = Given(1.3);
+  leg.retraction.times_from = TimesFrom::entered;
   auto a = assess(d);
   for (const char* way : {"third/up", "third/down"}) {
     const Finding* f = about(a, "drive.counted", way);
@@ -284,6 +288,7 @@ TEST_CASE("a motor's line shrinks with the voltage: slower, and in the end it st
   with_motor(r, 2.0, 100.0);
   leg.retraction.time_up = leg.retraction.time_down = Given(9.0);
   leg.retraction.slowest = Given(1.2);
+  leg.retraction.times_from = TimesFrom::entered;
   battery(d, 12, 9);
   const auto load = std::get<DriveLoad>(drive_load(d, leg));
   const auto motor = motor_of(leg);
@@ -303,8 +308,12 @@ TEST_CASE("a motor's line shrinks with the voltage: slower, and in the end it st
     }
     return slower;
   };
-  const auto takes = driven_times(d, leg, load);
+  Steps steps;
+  const auto takes = driven_times(d, leg, load, steps);
   REQUIRE(takes);
+  const size_t made = steps.size();
+  CHECK(driven_times(d, leg, load, steps)->up == takes->up);
+  CHECK(steps.size() == made);  // nothing is followed twice
   // From rest it takes as long, and a little to get going.
   for (const auto& [takes_it, steady] : {std::pair{takes->up, by_hand(12, true)},
                                          {takes->down, by_hand(12, false)},
@@ -331,4 +340,96 @@ TEST_CASE("a motor's line shrinks with the voltage: slower, and in the end it st
   REQUIRE(f);
   CHECK(f->verdict == Verdict::fails);
   CHECK(says(f->remark, "stalls with the battery at its lowest"));
+}
+
+TEST_CASE("a leg's times follow from its drive where none are entered, and Sequence counts with them") {
+  Design d = bare();
+  Leg& leg = with_actuator(d);
+  battery(d, 14, 11);
+  Retraction& r = leg.retraction;
+  r.time_up = r.time_down = r.slowest = r.fastest = Given();
+  r.times_from = TimesFrom::drive;
+  d.sequence = {};
+  Step raise;
+  raise.actor = leg.id;
+  raise.action = Action::raise;
+  raise.start = Given(0.5);
+  d.sequence.up = {raise};
+  const double range = said(*of(assess(d), "drive.stroke"), "needed");
+  auto a = assess(d);
+  const auto* takes = sequence::times_of(a.times, leg.id);
+  REQUIRE(takes);
+  CHECK(takes->by_drive);
+  CHECK(takes->up.counted.nominal == Approx(range / 0.05));
+  CHECK(takes->up.counted.most() == Approx(range / 0.05 * 14 / 11));
+  REQUIRE(a.line(true).bars.size() == 1);
+  CHECK(a.line(true).latest_end == Approx(0.5 + range / 0.05 * 14 / 11));
+  CHECK(std::isnan(a.line(true).bars[0].entered_end));
+  // A time entered that is too short: planned with the computed one, the entered beside it.
+  r.time_up = r.time_down = Given(0.5 * range / 0.05);
+  r.slowest = Given(1.1);
+  r.fastest = Given(0.9);
+  a = assess(d);
+  CHECK(a.line(true).bars[0].nominal_end == Approx(0.5 + range / 0.05));
+  CHECK(a.line(true).bars[0].entered_end == Approx(0.5 + 0.5 * range / 0.05));
+  CHECK(a.line(true).bars[0].earliest_end == Approx(0.5 + 0.5 * range / 0.05 * 0.9));
+  CHECK(about(a, "drive.counted", "third/up")->verdict != Verdict::fails);
+  // Whoever counts with it alone is told, and gets the way back.
+  r.times_from = TimesFrom::entered;
+  a = assess(d);
+  CHECK(a.line(true).latest_end == Approx(0.5 + 1.1 * 0.5 * range / 0.05));
+  CHECK(about(a, "drive.counted", "third/up")->verdict == Verdict::fails);
+  CHECK(says(cured_by(d, "drive.counted", "third/up"), "what the drive takes as well"));
+  // The less the battery may fall, the less spread.
+  r.times_from = TimesFrom::drive;
+  double before = std::numeric_limits<double>::infinity();
+  for (const double lowest : {8.0, 10.0, 12.0, 14.0}) {
+    battery(d, 14, lowest);
+    const double latest = assess(d).line(true).latest_end;
+    CHECK(latest < before);
+    before = latest;
+  }
+}
+
+TEST_CASE("cylinders take what pump and load leave them, air what its filling does") {
+  for (const char* name : {"dunnock", "pintail"}) {
+    Design d = demo(name);
+    INFO(name);
+    // Entered only where the drive does not tell.
+    const sequence::Times before = timed(d);
+    for (Leg& leg : d.gear.legs) {
+      const auto* takes = sequence::times_of(before, leg.id);
+      if (takes && takes->up.computed.known()) leg.retraction.time_up = Given();
+      if (takes && takes->down.computed.known()) leg.retraction.time_down = Given();
+    }
+    const Assessment a = assess(d);
+    int legs = 0;
+    for (const Leg& leg : d.gear.legs) {
+      const auto* takes = sequence::times_of(a.times, leg.id);
+      if (!takes || !takes->by_drive) continue;
+      for (const bool up : {true, false}) {
+        const sequence::Travel& t = (up ? takes->up : takes->down).computed;
+        if (!t.known()) continue;
+        ++legs;
+        double slow = 0, fast = std::numeric_limits<double>::infinity();
+        for (const CylinderWay& w : a.circuit->ways)
+          if (w.leg == leg.id && w.up == up) {
+            slow = std::max(slow, w.lowest.time);
+            fast = std::min(fast, w.full.time);
+          }
+        if (a.circuit->air)
+          for (const auto& f : a.circuit->air->followed)
+            if (f.leg == leg.id && f.up == up) {
+              slow = f.slow.time;
+              fast = f.fast.time;
+            }
+        CHECK(t.most() == Approx(slow));
+        CHECK(t.least() == Approx(fast));
+      }
+    }
+    CHECK(legs > 2);
+    const Finding* f = of(a, "sequence.duration");
+    REQUIRE(f);
+    CHECK(f->verdict == Verdict::noted);
+  }
 }

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //! The plan of a sequence handed on: laid out with the least waits, as a table, played and answered.
-#include "core/sequence/boxes.h"
 #include "core/sequence/plan.h"
 
 #include <algorithm>
@@ -12,8 +11,10 @@
 #include "core/io/csv.h"
 #include "core/io/sequence_table.h"
 #include "core/model/locate.h"
+#include "core/sequence/boxes.h"
 #include "core/shop/sheets.h"
 #include "demo.h"
+#include "timed.h"
 
 using namespace kranich;
 using sequence::plan_of;
@@ -22,7 +23,7 @@ namespace {
 
 sequence::Plan planned(const Design& d) {
   std::vector<Text> problems;
-  auto plan = plan_of(d, problems);
+  auto plan = plan_of(d, timed(d), problems);
   CHECK(problems.empty());
   return plan;
 }
@@ -56,11 +57,11 @@ TEST_CASE("laid out anew, every leg waits for its doors and every door for the s
     d.sequence.margin = Given(0.3);
     const auto zones = zones_of(assess(d));
     std::vector<Text> problems;
-    d.sequence = sequence::laid_out(d, zones, problems);
+    d.sequence = sequence::laid_out(d, timed(d), zones, problems);
     INFO(name);
     CHECK(problems.empty());
     for (const bool up : {true, false}) {
-      const auto checks = sequence::check_doors(d, up, problems, zones);
+      const auto checks = sequence::check_doors(d, timed(d), up, problems, zones);
       for (const auto& c : checks) {
         INFO(c.door << (up ? " up" : " down"));
         CHECK_FALSE(c.touches);
@@ -107,7 +108,7 @@ TEST_CASE("a door that shuts again below its leg opens first, both ways") {
   s.start = Given(20.0);
   d.sequence.down.push_back(s);
   std::vector<Text> problems;
-  const auto made = sequence::laid_out(d, zones_of(assess(d)), problems);
+  const auto made = sequence::laid_out(d, timed(d), zones_of(assess(d)), problems);
   const auto find = [&](const std::vector<Step>& steps, const std::string& actor, Action action) {
     const auto at = std::find_if(steps.begin(), steps.end(),
                                  [&](const Step& x) { return x.actor == actor && x.action == action; });
@@ -123,7 +124,7 @@ TEST_CASE("what lacks a time is named, and it and its leg stay as they were") {
   Design d = demo("redshank");
   d.doors[0].time_open = Given();
   std::vector<Text> problems;
-  const auto made = sequence::laid_out(d, {}, problems);
+  const auto made = sequence::laid_out(d, timed(d), {}, problems);
   REQUIRE_FALSE(problems.empty());
   CHECK(in_words(problems[0]).find(d.doors[0].name) != std::string::npos);
   // The same steps of that door and of the leg it guards, no more and no fewer, both ways.
@@ -143,7 +144,7 @@ TEST_CASE("what lacks a time is named, and it and its leg stay as they were") {
   d.sequence.up.clear();
   d.sequence.down.clear();
   problems.clear();
-  CHECK(theirs(sequence::laid_out(d, {}, problems).up).empty());
+  CHECK(theirs(sequence::laid_out(d, timed(d), {}, problems).up).empty());
 }
 
 TEST_CASE("the exported table says what the plan says") {
@@ -221,7 +222,7 @@ TEST_CASE("played as planned nothing is late; the actor that is slow is named, a
     CHECK(sequence::against_plan(d, plan, up, answers).empty());
     // Where the plan has each of them, the player has it.
     std::vector<Text> problems;
-    const auto line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
+    const auto line = sequence::timeline(d, timed(d), up ? d.sequence.up : d.sequence.down, problems);
     for (const auto& a : answers)
       for (const auto& [actor, position] : a.at) {
         const auto& id = actors[static_cast<size_t>(actor)];

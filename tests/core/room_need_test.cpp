@@ -15,6 +15,7 @@
 #include "core/motion/retract.h"
 #include "core/motion/suspend.h"
 #include "core/place/keepout.h"
+#include "core/sequence/sequence.h"
 #include "core/steer/steering.h"
 #include "core/swing/locks.h"
 #include "core/swing/swing.h"
@@ -390,7 +391,12 @@ TEST_CASE("two legs of a pair are apart by the spread of their times") {
   auto a = assess(d);
   const auto* f = of(a, "sequence.apart", main.id);
   REQUIRE(f);
-  CHECK(f->value == Approx(0.15 * main.retraction.time_up));
+  // Of the time that is planned with: here the pump's.
+  const auto& bars = a.line(true).bars;
+  const auto bar = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.actor == main.id; });
+  REQUIRE(bar != bars.end());
+  CHECK(bar->nominal_end - bar->start == Approx(sequence::times_of(a.times, main.id)->up.computed.nominal));
+  CHECK(f->value == Approx(0.15 * (bar->nominal_end - bar->start)));
   CHECK(f->verdict == Verdict::holds);
   main.retraction.slowest = Given(1.6);
   a = assess(d);

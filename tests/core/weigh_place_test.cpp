@@ -19,6 +19,7 @@
 #include "core/weigh/weigh.h"
 #include "demo.h"
 #include "said.h"
+#include "timed.h"
 
 using namespace kranich;
 
@@ -366,7 +367,7 @@ TEST_CASE("a well goes with its leg") {
 TEST_CASE("a timeline knows where everything is at any time") {
   const auto d = demo("dunnock");
   std::vector<Text> problems;
-  const auto t = sequence::timeline(d, d.sequence.up, problems);
+  const auto t = sequence::timeline(d, timed(d), d.sequence.up, problems);
   CHECK(problems.empty());
   CHECK(t.bars.size() == d.sequence.up.size());
   CHECK(sequence::position_at(t, "main-doors", -1, 0) == 0);
@@ -380,9 +381,9 @@ TEST_CASE("a timeline knows where everything is at any time") {
   wrong[1].actor = "main-doors";
   wrong[1].action = Action::raise;
   wrong[1].start = 0.0;
-  sequence::timeline(d, wrong, problems);
+  sequence::timeline(d, timed(d), wrong, problems);
   REQUIRE(problems.size() == 2);
-  CHECK(says(problems[0], "neither a door nor a leg"));
+  CHECK(says(problems[0], "no actor of this aircraft"));
   CHECK(says(problems[1], "cannot do that"));
 }
 

@@ -50,6 +50,48 @@ void Board::lay_out() {
   }
 }
 
+namespace {
+//! The denominator of the next scale that drawings are made at: 1, 1.25, 1.5, 2 … 8 and their tenfolds.
+double named_denominator(double least) {
+  double tens = std::pow(10, std::floor(std::log10(least) - 1e-9));
+  for (const double step : {1.0, 1.25, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 7.5, 8.0, 10.0})
+    if (step * tens >= least * (1 - 1e-9)) return step * tens;
+  return least;
+}
+}  // namespace
+
+void Board::print(QPainter& p, const QSizeF& size, double mm_per_px) {
+  for (auto& s : slots_) {
+    const QRectF area(s.share.x() * size.width(), s.share.y() * size.height(), s.share.width() * size.width(),
+                      s.share.height() * size.height());
+    QRectF inner = area.marginsRemoved(s.pane->margins());
+    if (area.isEmpty() || inner.isEmpty()) continue;
+    const bool to_scale = s.pane->to_scale();
+    const QRectF world = to_scale ? s.pane->bounds() : QRectF(0, 0, inner.width(), inner.height());
+    Frame frame(inner, world);
+    if (!frame.valid()) continue;
+    QString scale;
+    if (to_scale) {
+      const double paper = frame.scale() * mm_per_px / 1000;  // metres on paper for one
+      const double part = named_denominator(1 / paper);
+      // As much more of the world as makes it that scale.
+      const QSizeF seen = inner.size() * (part * mm_per_px / 1000);
+      frame = Frame(inner, QRectF(world.center() - QPointF(seen.width(), seen.height()) / 2, seen));
+      scale = part < 1 ? tr("%1 : 1").arg(1 / part, 0, 'g', 4) : tr("1 : %1").arg(part, 0, 'g', 6);
+    }
+    p.save();
+    p.setClipRect(area);
+    Sheet sheet(p, frame);
+    s.pane->draw(sheet);
+    if (!scale.isEmpty()) {
+      p.setFont(text_font(7.5));
+      p.setPen(Theme::now().grey);
+      p.drawText(area.adjusted(6, 0, -6, -4), Qt::AlignRight | Qt::AlignBottom, scale);
+    }
+    p.restore();
+  }
+}
+
 void Board::resizeEvent(QResizeEvent*) { lay_out(); }
 
 void Board::paintEvent(QPaintEvent*) {

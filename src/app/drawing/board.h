@@ -108,6 +108,9 @@ class Board : public QWidget {
     return nullptr;
   }
   void set_share(Pane* pane, const QRectF& share);
+  //! Draws it as a picture of this size (px) that is put on paper so many mm a px: drawings to scale at the
+  //! next smaller scale that has a name, which is written below them; no handles.
+  void print(QPainter& painter, const QSizeF& size, double mm_per_px);
 
   //! Device position of a handle, for tests and helpers.
   std::optional<QPointF> handle_position(const QString& id) const;

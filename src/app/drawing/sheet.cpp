@@ -130,9 +130,9 @@ void Sheet::line(const QPointF& a, const QPointF& b) {
 void Sheet::polyline(const QPolygonF& world, bool closed) {
   QPolygonF device;
   for (const auto& w : world) device << d(w);
-  if (closed)
+  if (closed && device.size() > 1)
     p_.drawPolygon(device);
-  else
+  else if (!closed)
     clipped_polyline(device, sight_of(p_.device()));
 }
 
@@ -145,7 +145,16 @@ void Sheet::rect(const QRectF& w) {
 }
 
 void Sheet::bar(const QPointF& a, const QPointF& b, double width, const QColor& c) {
-  p_.setPen(QPen(c, std::max(width * frame_.scale(), 2.5 * unit_), Qt::SolidLine, Qt::RoundCap));
+  const double wide = std::max(width * frame_.scale(), 2.5 * unit_);
+  if (QLineF(d(a), d(b)).length() < 1e-3) {  // seen from its end; paper knows no line without a length
+    p_.save();
+    p_.setPen(Qt::NoPen);
+    p_.setBrush(c);
+    p_.drawEllipse(d(a), wide / 2, wide / 2);
+    p_.restore();
+    return;
+  }
+  p_.setPen(QPen(c, wide, Qt::SolidLine, Qt::RoundCap));
   p_.drawLine(d(a), d(b));
 }
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "app/theme.h"
 #include "app/tongue.h"
@@ -50,6 +51,7 @@ void TimelinePane::draw(Sheet& s) {
   }
   for (size_t i = 0; i < names.size(); ++i) draw_row(s, names[i], row_top(i));
   draw_checks(s, names);
+  draw_lamps(s);
   // Playhead.
   s.pen(Ink::accent, 2);
   const double x = x_of(playback_.time);
@@ -79,8 +81,10 @@ void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
   p.drawText(room, Qt::AlignRight | Qt::AlignVCenter | (row > 26 ? Qt::TextWordWrap : 0), name);
   for (const auto& b : line().bars) {
     if (b.actor != actor) continue;
-    const bool forth = b.action == Action::open || b.action == Action::raise;
-    const QColor colour = b.is_door ? t.accent : t.ink;
+    const bool forth = sequence::is_forth(b.action);
+    const QColor colour = b.kind == sequence::ActorKind::door  ? t.accent
+                          : b.kind == sequence::ActorKind::leg ? t.ink
+                                                               : t.grey;
     const QRectF whole(QPointF(x_of(b.start), top + row * 0.2), QPointF(x_of(b.latest_end), top + row * 0.8));
     QColor wash = colour;
     wash.setAlpha(50);
@@ -92,11 +96,20 @@ void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
     p.drawRect(QRectF(whole.topLeft(), QPointF(x_of(b.earliest_end), whole.bottom())));
     s.pen(colour, 1.6);
     p.drawLine(QPointF(x_of(b.nominal_end), whole.top()), QPointF(x_of(b.nominal_end), whole.bottom()));
+    // The time entered, where another is counted with: a mark above the bar.
+    if (std::isfinite(b.entered_end)) {
+      const double at = x_of(b.entered_end);
+      p.setPen(Qt::NoPen);
+      p.setBrush(t.grey);
+      p.drawPolygon(QPolygonF{{QPointF(at - 4, whole.top() - 5), QPointF(at + 4, whole.top() - 5),
+                               QPointF(at, whole.top() + 1)}});
+    }
     p.setPen(t.paper);
     p.setFont(text_font(8, true));
     static constexpr const char* words[]{
         QT_TRANSLATE_NOOP("QObject", "opens"), QT_TRANSLATE_NOOP("QObject", "closes"),
-        QT_TRANSLATE_NOOP("QObject", "up"), QT_TRANSLATE_NOOP("QObject", "down")};
+        QT_TRANSLATE_NOOP("QObject", "up"),    QT_TRANSLATE_NOOP("QObject", "down"),
+        QT_TRANSLATE_NOOP("QObject", "holds"), QT_TRANSLATE_NOOP("QObject", "lets go")};
     const QString word = QObject::tr(words[static_cast<int>(b.action)]) + (forth ? " ▸" : " ◂");
     p.drawText(whole.adjusted(12, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, word);
   }
@@ -116,12 +129,57 @@ void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
   }
 }
 
+void TimelinePane::draw_lamps(Sheet& s) {
+  const LampSchool school = document_.design().logic.lamps;
+  double first = std::numeric_limits<double>::infinity();
+  double last = 0;
+  for (const auto& b : line().bars)
+    if (b.kind == sequence::ActorKind::leg) {
+      first = std::min(first, b.start);
+      last = std::max(last, b.latest_end);
+    }
+  if (school == LampSchool::none || !(last > first)) return;
+  struct Shown {
+    QString word;
+    QColor colour;
+  };
+  const Theme& t = Theme::now();
+  const bool red = school == LampSchool::red_until_locked;
+  const Shown dark{QObject::tr("dark"), Qt::transparent};
+  const Shown down = red ? dark : Shown{QObject::tr("green"), t.holds};
+  const Shown between = red ? Shown{QObject::tr("red"), t.fails} : Shown{QObject::tr("amber"), t.tight};
+  const Shown up = red                                    ? between
+                   : school == LampSchool::greens_blue_up ? Shown{QObject::tr("blue"), t.accent}
+                                                          : dark;
+  const bool goes_up = playback_.up;
+  QPainter& p = s.painter();
+  const double top = area_.bottom() - 14 - lamps_height();
+  p.setFont(text_font(8));
+  p.setPen(t.ink);
+  p.drawText(QRectF(area_.left(), top, left_margin - 8, 12), Qt::AlignRight | Qt::AlignVCenter,
+             QObject::tr("lamps"));
+  const auto part = [&](double from, double to, const Shown& shown) {
+    const QRectF box(QPointF(x_of(from), top), QPointF(x_of(to), top + 12));
+    QColor wash = shown.colour;
+    if (wash.alpha() > 0) wash.setAlpha(60);
+    p.fillRect(box, wash);
+    s.pen(t.grey, 0.8);
+    p.drawRect(box);
+    p.setPen(t.ink);
+    p.drawText(box, Qt::AlignCenter, shown.word);
+  };
+  if (first > 0) part(0, first, goes_up ? down : up);
+  part(first, last, between);
+  part(last, span(), goes_up ? up : down);
+}
+
 void TimelinePane::draw_checks(Sheet& s, const std::vector<std::string>& names) {
   QPainter& p = s.painter();
   const Design& d = document_.design();
   const double row = row_height();
   std::vector<Text> ignored;
-  for (const auto& c : sequence::check_doors(d, playback_.up, ignored, zones_of(document_.assessment()))) {
+  const Assessment& a = document_.assessment();
+  for (const auto& c : sequence::check_doors(d, a.times, playback_.up, ignored, zones_of(a))) {
     if (std::isnan(c.close_start)) continue;
     const auto it = std::find(names.begin(), names.end(), c.door);
     if (it == names.end()) continue;

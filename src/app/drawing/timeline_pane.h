@@ -35,6 +35,9 @@ class TimelinePane : public DiagramPane {
   std::vector<std::string> actors() const;
   void draw_row(Sheet& sheet, const std::string& actor, double top);
   void draw_checks(Sheet& sheet, const std::vector<std::string>& names);
+  //! What the lamps show meanwhile, in their legend's words; nothing where there are none.
+  void draw_lamps(Sheet& sheet);
+  double lamps_height() const { return document_.design().logic.lamps == LampSchool::none ? 0 : 14; }
   static constexpr double left_margin = 124;
   double span() const;
   double x_of(double seconds) const {
@@ -42,7 +45,8 @@ class TimelinePane : public DiagramPane {
   }
   double row_top(size_t row) const { return area_.top() + 24 + row_height() * static_cast<double>(row); }
   double row_height() const {
-    return std::min(34.0, (area_.height() - 42) / std::max<double>(1, static_cast<double>(actors().size())));
+    return std::min(34.0, (area_.height() - 42 - lamps_height()) /
+                              std::max<double>(1, static_cast<double>(actors().size())));
   }
   Playback& playback_;
   std::function<void()> moved_;

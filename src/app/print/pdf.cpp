@@ -7,13 +7,13 @@
 
 namespace kranich::app {
 
-std::optional<QString> write_pdf(const QString& path, const std::function<void(QPdfWriter&)>& draw) {
+std::optional<QString> write_pdf(const QString& path, const std::function<bool(QPdfWriter&)>& draw) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {
     QPdfWriter writer(&buffer);
     writer.setCreator(QStringLiteral("Kranich"));
-    draw(writer);
+    if (!draw(writer)) return std::nullopt;
   }
   const QByteArray& bytes = buffer.data();
   if (const auto why = write_file_atomically(

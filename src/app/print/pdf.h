@@ -10,7 +10,7 @@
 
 namespace kranich::app {
 
-//! Why it cannot be written; nothing where it was.
-std::optional<QString> write_pdf(const QString& path, const std::function<void(QPdfWriter&)>& draw);
+//! Why it cannot be written; nothing where it was. `draw`: false gives up, and nothing is written.
+std::optional<QString> write_pdf(const QString& path, const std::function<bool(QPdfWriter&)>& draw);
 
 }  // namespace kranich::app

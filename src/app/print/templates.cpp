@@ -194,6 +194,7 @@ std::optional<QString> write_template(const shop::Drawing& drawing, const shop::
         overlap_marks(p, area, t, row, column);
         foot(p, d, stamp, t, row, column);
       }
+    return true;
   });
 }
 

@@ -7,6 +7,7 @@
 #include "app/drawing/logic_panes.h"
 #include "app/stations/page.h"
 #include "app/widgets/list_table.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich::app {
 namespace {
@@ -20,7 +21,7 @@ struct Layout {
   bool pressure_switch, time_out;
   ReleaseKind release;
 
-  void put(Design& d) const {
+  void put(Design& d, const sequence::Times& times) const {
     Logic& l = d.logic;
     l.power = power;
     l.down_sign = SignPlace::on_lock;
@@ -31,7 +32,7 @@ struct Layout {
     l.horn = HornBy::throttle;
     l.lamps = LampSchool::greens_dark_up;
     // Half as long again as the slowest run; where that is not known it has to be entered.
-    const double run = longest_run(d);
+    const double run = longest_run(d, times);
     if (time_out && !l.time_out.known() && std::isfinite(run))
       l.time_out = Given(std::ceil(1.5 * run), Origin::estimated);
   }
@@ -128,8 +129,10 @@ class LogicPage : public StationPage {
       b->setObjectName(QStringLiteral("logic-layout-%1").arg(QString::fromLatin1(l.id)));
       b->setToolTip(l.tip);
       all->addWidget(b);
-      connect(b, &QPushButton::clicked, this,
-              [this, l] { document_.edit(tr("wiring: %1").arg(l.word), [&](Design& d) { l.put(d); }); });
+      connect(b, &QPushButton::clicked, this, [this, l] {
+        document_.edit(tr("wiring: %1").arg(l.word),
+                       [&](Design& d) { l.put(d, document_.assessment().times); });
+      });
     }
     put(from);
     choice("/logic/power", tr("Legs are moved by"));

@@ -69,6 +69,7 @@ class SequencePage : public StationPage {
     fold(tr("Steps as a table"), tr("add, take away"), [this] {
       for (const bool up : {true, false}) build_table(up);
     });
+    fold(tr("Steering, up-locks, brakes"), tr("as actors of the sequence"), [this] { build_aids(); });
     fold(tr("Boxes that time it"), tr("outputs, holds"), [this] { build_boxes(); });
     fold(tr("Hand it on"), tr("table, wiring, sequencer"), [this] {
       link_ = put(new SequencerLink(document_, playback_, this));
@@ -88,6 +89,10 @@ class SequencePage : public StationPage {
       entry("time_down_s", tr("%1 down"));
       entry("slowest_factor", tr("%1, slowest ×"));
       entry("fastest_factor", tr("%1, fastest ×"));
+      put(new ChoiceRow(document_, leg_path(leg.id) + "retraction/times_from", tr("%1 counts by").arg(name),
+                        this));
+      takes_.emplace_back(leg.id, remark());
+      takes_.back().second->setObjectName("takes-" + text_of(leg.id));
     }
     for (size_t i = 0; i < document.design().doors.size(); ++i) {
       if (doors::moved_by_leg(document.design().doors[i])) continue;  // it needs no time of its own
@@ -123,11 +128,13 @@ class SequencePage : public StationPage {
         this, &document_,
         [this] {
           if (step_count_ != now_steps().size()) build_steps();
+          show_takes();
           show_time();
         },
         &Document::changed);
     build_steps();
     playback_.time = std::min(3.0, timeline_->line().latest_end);
+    show_takes();
     show_time();
   }
 
@@ -135,7 +142,8 @@ class SequencePage : public StationPage {
   void lay_out() {
     std::vector<Text> missing;
     const auto zones = zones_of(document_.assessment());
-    const Sequence made = sequence::laid_out(document_.design(), zones, missing);
+    const Sequence made =
+        sequence::laid_out(document_.design(), document_.assessment().times, zones, missing);
     document_.edit(tr("Lay out the sequence"), [&](Design& d) {
       d.sequence.up = made.up;
       d.sequence.down = made.down;
@@ -160,6 +168,31 @@ class SequencePage : public StationPage {
           steps(d).back().action = up ? Action::raise : Action::lower;
         },
         this));
+  }
+  //! What else is switched while legs go up and down.
+  void build_aids() {
+    put(new ListTable(
+        document_, "/sequence/aids",
+        {{"kind", tr("What")},
+         {"leg", tr("Of"), Refers::leg},
+         {"takes_s", tr("Takes")},
+         {"slowest_factor", tr("Slowest ×")},
+         {"fastest_factor", tr("Fastest ×")}},
+        [](Design& d) {
+          Aid aid;
+          aid.id = unused_id(d, "aid");
+          // The leg that steers, else one that retracts.
+          for (const Leg& leg : d.gear.legs)
+            if (leg.retraction.fitted && (aid.leg.empty() || leg.steering.kind != SteeringKind::none))
+              aid.leg = leg.id;
+          if (aid.leg.empty() && !d.gear.legs.empty()) aid.leg = d.gear.legs.front().id;
+          d.sequence.aids.push_back(std::move(aid));
+        },
+        this));
+    remark(
+        tr("Steering lets go: centred, its command taken away before the leg goes up, given back when it is "
+           "down. An up-lock lets go before the leg comes down. Brakes hold: wheels stopped before they are "
+           "in, free before they touch. Each needs its steps; the finding offers to set them."));
   }
   //! Boxes, what hangs on them, and the shelf that they are bought from.
   void build_boxes() {
@@ -281,6 +314,27 @@ class SequencePage : public StationPage {
     ticker_.start();
     play_->setText(tr("Pause"));
   }
+  //! Below each leg's times: what its drive computes, and what is counted with.
+  void show_takes() {
+    for (const auto& [leg, label] : takes_) {
+      const auto* t = sequence::times_of(document_.assessment().times, leg);
+      label->setVisible(t != nullptr);
+      if (!t) continue;
+      const auto told = [](const sequence::Travel& travel) {
+        if (!std::isfinite(travel.nominal)) return tr("not known");
+        const auto bound = [&](double factor) {
+          return std::isfinite(factor) ? figure(travel.nominal * factor, 1) : QStringLiteral("?");
+        };
+        return tr("%1 s (%2 to %3)")
+            .arg(figure(travel.nominal, 1), bound(travel.fastest), bound(travel.slowest));
+      };
+      const auto both = [&](const sequence::Travel& up, const sequence::Travel& down) {
+        return tr("up %1, down %2").arg(told(up), told(down));
+      };
+      label->setText(tr("counted: %1\nits drive computes: %2")
+                         .arg(both(t->up.counted, t->down.counted), both(t->up.computed, t->down.computed)));
+    }
+  }
   void show_time() {
     const Design& d = document_.design();
     const auto& line = timeline_->line();
@@ -327,6 +381,7 @@ class SequencePage : public StationPage {
   QWidget* steps_box_;
   QVBoxLayout* steps_;
   size_t step_count_ = 0;
+  std::vector<std::pair<std::string, QLabel*>> takes_;
   QTimer ticker_;
   QElapsedTimer clock_;
 };

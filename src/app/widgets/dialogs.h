@@ -20,6 +20,9 @@ QWidget* make_wheel_dialog(Document& document, const std::string& leg, QWidget* 
 //! their readings into the weighing.
 QWidget* make_scales_dialog(Document& document, QWidget* parent);
 
+//! What of the design goes into the report, and its PDF.
+QWidget* make_report_dialog(Document& document, QWidget* parent);
+
 //! Every sheet for the bench, to look at and to write as PDF, SVG or DXF.
 QWidget* make_shop_dialog(Document& document, QWidget* parent);
 

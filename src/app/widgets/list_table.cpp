@@ -88,11 +88,13 @@ ListTable::ListTable(Document& document, QString path, std::vector<Column> colum
 
 namespace {
 
-//! Legs, and for actors doors, with what they are called.
+//! Legs, and for actors doors and aids, with what they are called.
 std::vector<std::pair<std::string, QString>> referents(const Design& d, Refers refers) {
   std::vector<std::pair<std::string, QString>> list;
   if (refers == Refers::actor)
     for (const auto& door : d.doors) list.emplace_back(door.id, text_of(d.actor_word(door.id), d.units));
+  if (refers == Refers::actor)
+    for (const auto& aid : d.sequence.aids) list.emplace_back(aid.id, text_of(d.actor_word(aid.id), d.units));
   if (refers != Refers::nothing)
     for (const auto& leg : d.gear.legs)
       list.emplace_back(leg.id,

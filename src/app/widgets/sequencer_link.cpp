@@ -93,7 +93,7 @@ SequencerLink::SequencerLink(Document& document, Playback& playback, QWidget* pa
 
 sequence::Plan SequencerLink::plan() const {
   std::vector<Text> problems;
-  return sequence::plan_of(document_.design(), problems);
+  return sequence::plan_of(document_.design(), document_.assessment().times, problems);
 }
 
 void SequencerLink::write(Out what, const QString& file) {
@@ -111,14 +111,14 @@ void SequencerLink::simulate() {
   const auto actors = sequence::numbered_actors(plan());
   QStringList arguments{"sequencer"};
   for (size_t i = 0; i < actors.size(); ++i) {
-    Given factor;
-    const Leg* leg = d.gear.find(actors[i]);
-    const bool slowest = how_->currentIndex() == 1 || leg;
-    if (leg) factor = leg->retraction.slowest;
+    double factor = std::nan("");
+    // The stand-in has one factor for both ways: of a leg the greater.
+    const auto* takes = sequence::times_of(document_.assessment().times, actors[i]);
+    if (takes) factor = std::fmax(takes->up.counted.slowest, takes->down.counted.slowest);
     for (const Door& door : d.doors)
-      if (door.id == actors[i]) factor = slowest ? door.slowest : door.fastest;
-    if (how_->currentIndex() > 0 && factor.known())
-      arguments << "--slow" << QStringLiteral("%1=%2").arg(i).arg(factor.si);
+      if (door.id == actors[i]) factor = how_->currentIndex() == 1 ? door.slowest.si : door.fastest.si;
+    if (how_->currentIndex() > 0 && std::isfinite(factor))
+      arguments << "--slow" << QStringLiteral("%1=%2").arg(i).arg(factor);
   }
   state_->setText(tr("starting the stand-in …"));
   device_.simulate(arguments);

@@ -20,7 +20,8 @@ struct WheelOnLeg;
 }
 namespace sequence {
 struct Timeline;
-}
+struct LegTimes;
+}  // namespace sequence
 // What the stations make of a design. Their headers say what is in them (loading_state.h, landing_state.h,
 // strength_state.h, swing_state.h, doors_state.h, logic_state.h, circuit_state.h): only who looks into a
 // result needs to know it.
@@ -32,6 +33,7 @@ struct SwingPair;
 struct DoorState;
 struct LogicState;
 struct CircuitState;
+struct CylinderWays;
 
 struct Assessment {
   Assessment();
@@ -50,9 +52,12 @@ struct Assessment {
   std::vector<LegSwing> swings;
   std::vector<SwingPair> pairs;  //!< of wheels that swing past each other
   std::vector<DoorState> doors;
+  std::vector<sequence::LegTimes> times;  //!< what each leg takes, once `timed` (leg_times.h)
+  bool timed = false;
   std::vector<sequence::Timeline> lines;    //!< of the sequence: up, then down
   std::shared_ptr<const LogicState> logic;  //!< null: nothing of it is told
   std::shared_ptr<const CircuitState> circuit;
+  std::shared_ptr<const CylinderWays> ways;  //!< null: not asked for (circuit_state.h)
   std::vector<Finding> findings;
   Steps steps;  //!< what of it took time, with what it was made from
 

@@ -164,7 +164,8 @@ class AirJudge {
         f.remark.also(
             "the leg falls faster than the air comes in: a restrictor where air leaves holds it back");
     }
-    counted_by_sequence(leg, w.up, t.slow.time, "computed, in the last cycle wanted", taken(), collect_);
+    counted_by_sequence(d_, a_, leg, w.up, t.slow.time, "computed, in the last cycle wanted", taken(),
+                        collect_);
     s_.air->followed.push_back(std::move(t));
   }
 

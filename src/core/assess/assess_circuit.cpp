@@ -8,28 +8,12 @@
 #include "core/assess/assess.h"
 #include "core/assess/circuit_state.h"
 #include "core/assess/collector.h"
+#include "core/assess/leg_times.h"
 
 namespace kranich {
 namespace {
 
 constexpr double usual_pipe = 0.004;  //!< taken where no bore is entered, m
-
-//! A cylinder's way against its load.
-struct Stroked {
-  struct From {
-    std::vector<double> forces;  //!< what its load follows from
-    circuit::Stroke stroke;
-    bool operator==(const From& o) const {
-      const auto& x = stroke;
-      const auto& y = o.stroke;
-      return forces == o.forces && x.area_in == y.area_in && x.area_out == y.area_out &&
-             x.length == y.length && x.pump == y.pump && x.restrictor == y.restrictor &&
-             x.braked == y.braked && x.tank == y.tank;
-    }
-  };
-  using Made = circuit::StrokeFigures;
-  static Made make(const From& from) { return circuit::stroke_figures(from.stroke); }
-};
 
 //! All cylinders on their one pump.
 struct OnOnePump {
@@ -67,21 +51,27 @@ Limit wanted_time_limit(const Given& wanted) {
   return bands(0.7 * wanted, 0.85 * wanted, 1.15 * wanted, 1.3 * wanted, "the time you want, give or take");
 }
 
-double slowest_in_sequence(const Leg& leg, bool up) {
-  const Retraction& r = leg.retraction;
-  const Given& time = up ? r.time_up : r.time_down;
-  return time * (r.slowest.known() ? r.slowest.si : 1);
+double slowest_in_sequence(const Design& d, Assessment& a, const Leg& leg, bool up) {
+  const auto* takes = sequence::times_of(leg_times(d, a), leg.id);
+  if (!takes) return std::nan("");
+  const sequence::Travel& t = (up ? takes->up : takes->down).counted;
+  return t.nominal * (std::isfinite(t.slowest) ? t.slowest : 1);
 }
 
-void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
-                         Collector& collect, const char* measure) {
-  const double counted = slowest_in_sequence(leg, up);
+void counted_by_sequence(const Design& d, Assessment& a, const Leg& leg, bool up, double computed,
+                         const char* at_worst, Text taken, Collector& collect, const char* measure) {
+  const double counted = slowest_in_sequence(d, a, leg, up);
   if (!std::isfinite(counted) || !std::isfinite(computed)) return;
   auto& f = collect.add(measure, counted - computed,
                         at_least(0, "Sequence counts with a slowest leg that is no slower than this"));
+  const Retraction& r = leg.retraction;
   f.working = {{"slowest, as Sequence has it", counted, Kind::time}, {at_worst, computed, Kind::time}};
+  if (const Given& entered = up ? r.time_up : r.time_down; entered.known())
+    f.working.push_back({"entered", entered, Kind::time});
   f.assumption = std::move(taken);
-  if (!leg.retraction.slowest.known()) f.assumption.also("Sequence counts with no spread");
+  const auto* takes = sequence::times_of(a.times, leg.id);
+  if (!std::isfinite((up ? takes->up : takes->down).counted.slowest))
+    f.assumption.also("Sequence counts with no spread");
 }
 
 namespace {
@@ -116,34 +106,13 @@ class CircuitJudge {
   }
   //! Every cylinder's ways. False where something of one is missing.
   bool ways() {
-    bool complete = true;
-    for (const Leg& leg : d_.gear.legs) {
-      if (!leg.retraction.fitted || leg.retraction.drive.kind != DriveKind::cylinder) continue;
-      for (const bool up : {true, false}) {
-        bool said = false;
-        for (const bool in_air : {false, true}) {
-          auto made = cylinder_way(d_, leg, up, in_air);
-          if (auto* w = std::get_if<CylinderWay>(&made)) {
-            figures(*w);
-            s_->ways.push_back(std::move(*w));
-            continue;
-          }
-          complete = false;
-          if (said) continue;
-          said = true;
-          collect_.about(about_leg_way(d_, leg, up), "", GearState::extended);
-          collect_.unknown("circuit.time", std::get<Text>(std::move(made)));
-        }
-      }
+    const CylinderWays& made = cylinder_ways(d_, a_);
+    s_->ways = made.ways;
+    for (const auto& lacks : made.lacking) {
+      collect_.about(about_leg_way(d_, d_.gear.leg(lacks.leg), lacks.up), "", GearState::extended);
+      collect_.unknown("circuit.time", lacks.what);
     }
-    return complete;
-  }
-  void figures(CylinderWay& w) {
-    w.full = w.lowest = a_.steps.get<Stroked>({w.forces, w.stroke});
-    if (w.lowest_share == 1) return;
-    circuit::Stroke weak = w.stroke;
-    weak.pump.flow *= w.lowest_share;
-    w.lowest = a_.steps.get<Stroked>({w.forces, weak});
+    return made.lacking.empty();
   }
   //! What is taken of the voltage where it is not entered.
   Text taken() const {
@@ -230,7 +199,7 @@ class CircuitJudge {
       f.assumption = taken();
     }
     const auto* slowest = worst_of(leg, up, [](const CylinderWay& w) { return w.lowest.time; });
-    counted_by_sequence(leg, up, slowest->lowest.time, "computed, battery lowest", taken(), collect_);
+    counted_by_sequence(d_, a_, leg, up, slowest->lowest.time, "computed, battery lowest", taken(), collect_);
 
     const auto* peak = worst_of(leg, up, [](const CylinderWay& w) { return w.full.peak_pressure; });
     if (h_.cut_out.known()) {

@@ -311,10 +311,10 @@ class DriveJudge {
   }
   //! What a motor or an actuator takes with the battery at its lowest, against what Sequence counts with.
   void counted() {
-    const auto takes = driven_times(d_, leg_, *load_);
+    const auto takes = driven_times(d_, leg_, *load_, a_.steps);
     if (!takes) return;
     for (const bool up : {true, false}) {
-      const double in_sequence = slowest_in_sequence(leg_, up);
+      const double in_sequence = slowest_in_sequence(d_, a_, leg_, up);
       const double slowest = up ? takes->up_lowest : takes->down_lowest;
       if (std::isnan(in_sequence) || std::isnan(slowest)) continue;
       collect_.about(about_leg_way(d_, leg_, up), "", GearState::extended);
@@ -328,7 +328,7 @@ class DriveJudge {
         collect_.unknown("drive.counted", takes->lacking);
         continue;
       }
-      counted_by_sequence(leg_, up, slowest,
+      counted_by_sequence(d_, a_, leg_, up, slowest,
                           takes->lacking.empty() ? "computed, battery lowest" : "computed, battery full",
                           takes->taken, collect_, "drive.counted");
     }
@@ -356,8 +356,7 @@ class DriveJudge {
     }
     const drive::LegLoad& l = load_->load;
     const Hardest h = hardest(l);
-    const auto run = drive::run_over(
-        *motor, l.moves.full_turn, [&](double t) { return std::max(0.0, l.to_retract(t)); }, load_->inertia);
+    const drive::MotorRun run = motor_way(*motor, 1, l, load_->inertia, true, a_.steps);
     const double stall = motor->motor.stall_torque / motor->motor_torque(h.torque);
     auto& f =
         judged("drive.stall", stall, at_least_or_tight(1, 2, "practice: no more than half its stall torque"));

@@ -192,7 +192,7 @@ class LeadJudge {
     double first = std::numeric_limits<double>::infinity();
     double last = 0;
     for (const auto& bar : line.bars)
-      if (!bar.is_door) {
+      if (bar.kind == sequence::ActorKind::leg) {
         first = std::min(first, bar.start);
         last = std::max(last, bar.latest_end);
       }

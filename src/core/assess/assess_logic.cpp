@@ -7,6 +7,7 @@
 #include "core/assess/assess.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
+#include "core/assess/leg_times.h"
 #include "core/assess/logic_state.h"
 #include "core/sequence/sequence.h"
 
@@ -54,7 +55,7 @@ std::string apart(std::string word, const std::vector<std::string>& taken) {
 
 std::string_view measure_of(Rule rule) { return rule_measures[static_cast<size_t>(rule)]; }
 
-double longest_run(const Design& d) {
+double longest_run(const Design& d, const sequence::Times& times) {
   double doors = 0;
   const auto most = [](double have, const Given& time, const Given& slowest) {
     const double t = time * (slowest.known() ? slowest.si : 1);
@@ -64,7 +65,7 @@ double longest_run(const Design& d) {
   for (const auto& door : d.doors)
     if (!doors::moved_by_leg(door) && d.logic.power == LegPower::pump)
       doors = most(most(doors, door.time_open, door.slowest), door.time_close, door.slowest);
-  return sequence::slowest_leg(d) + doors;
+  return sequence::slowest_leg(times) + doors;
 }
 
 LogicState logic_of(const Design& d, const Assessment& a) {
@@ -186,7 +187,8 @@ void assess_logic(const Design& d, Assessment& a, Collector& collect, const Aske
     const bool driven = std::any_of(d.gear.legs.begin(), d.gear.legs.end(), [](const Leg& l) {
       return l.retraction.fitted && l.retraction.drive.kind != DriveKind::none;
     });
-    if (!d.is_model() && driven) collect.unknown("logic.states", entry("/logic/power", "what moves the legs"));
+    if (!d.is_model() && driven)
+      collect.unknown("logic.states", entry("/logic/power", "what moves the legs"));
     return;
   }
   const auto made = std::make_shared<LogicState>(logic_of(d, a));
@@ -204,7 +206,7 @@ void assess_logic(const Design& d, Assessment& a, Collector& collect, const Aske
     }
   }
   if (d.logic.time_out.known()) {
-    const double run = longest_run(d);
+    const double run = longest_run(d, leg_times(d, a));
     if (std::isfinite(run)) {
       auto& f = collect.add("logic.time_out", d.logic.time_out - run,
                             at_least_or_tight(0, 0.2 * run, "it must not cut off a slow leg"));

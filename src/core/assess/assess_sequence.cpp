@@ -10,7 +10,9 @@
 #include "core/assess/box_cures.h"
 #include "core/assess/collector.h"
 #include "core/assess/doors_state.h"
+#include "core/assess/leg_times.h"
 #include "core/model/lacking.h"
+#include "core/sequence/aids.h"
 #include "core/sequence/sequence.h"
 
 namespace kranich {
@@ -40,8 +42,39 @@ void zone(const Design& d, const Assessment& a, Collector& collect) {
   }
 }
 
-//! How far apart the two legs of a pair may be, by the spread of their times: started together, one at its
-//! fastest, one at its slowest.
+//! Steering, up-locks and brakes against the legs they are about.
+void aids(const Design& d, Assessment& a, bool up, const Limit& in_hand, Collector& collect) {
+  const auto about = [&](const Aid& aid) {
+    const Text word = d.actor_word(aid.id);
+    collect.about({up ? say("{}, going up", word) : say("{}, going down", word),
+                   "aid:" + aid.id + (up ? "/up" : "/down"), aid.leg},
+                  "", GearState::extended);
+  };
+  const auto checks = sequence::check_aids(d, a.times, up);
+  for (size_t i = 0; i < d.sequence.aids.size(); ++i) {
+    const Aid& aid = d.sequence.aids[i];
+    about(aid);
+    Lacking lacks("/sequence/aids/" + std::to_string(i) + "/");
+    lacks.number(aid.takes, "takes_s", "how long it takes")
+        .number(aid.slowest, "slowest_factor", "how much longer at its slowest")
+        .number(aid.fastest, "fastest_factor", "how much shorter at its fastest");
+    if (!lacks.nothing()) {
+      collect.unknown("sequence.aid", lacks.text());
+      continue;
+    }
+    for (const auto& c : checks) {
+      if (c.aid != aid.id) continue;
+      if (!c.nobody.empty())
+        collect.fails("sequence.aid", in_hand, c.nobody);
+      else
+        collect.add("sequence.aid", c.in_hand, in_hand).working = {
+            {"done, or begun, at", c.done, Kind::time}, {"its leg asks for it at", c.due, Kind::time}};
+    }
+  }
+}
+
+//! How far apart the two legs of a pair may be, by the spread that is entered: started together, one at its
+//! fastest, one at its slowest. What their drive's figures spread by (battery, load) is the same for both.
 void pairs_apart(const Design& d, const Assessment& a, bool up, Collector& collect) {
   const auto& bars = a.lines[up ? 0 : 1].bars;
   for (const Leg& leg : d.gear.legs) {
@@ -52,25 +85,26 @@ void pairs_apart(const Design& d, const Assessment& a, bool up, Collector& colle
     collect.about({up ? say("{}, going up", its.words) : say("{}, going down", its.words),
                    its.key + (up ? "/up" : "/down"), its.leg},
                   "", GearState::extended);
+    const Given &slowest = leg.retraction.slowest, &fastest = leg.retraction.fastest;
     Lacking lacks(leg_root(leg.id) + "retraction/");
-    lacks.number(leg.retraction.slowest, "slowest_factor", "how much longer the slowest takes")
-        .number(leg.retraction.fastest, "fastest_factor", "how much shorter the fastest");
+    lacks.number(slowest, "slowest_factor", "how much longer the slowest takes")
+        .number(fastest, "fastest_factor", "how much shorter the fastest");
     if (!lacks.nothing()) {
       collect.unknown("sequence.apart", lacks.text());
       continue;
     }
-    const auto bar = std::find_if(bars.begin(), bars.end(),
-                                  [&](const sequence::Bar& b) { return !b.is_door && b.actor == leg.id; });
+    const auto bar = std::find_if(bars.begin(), bars.end(), [&](const sequence::Bar& b) {
+      return b.kind == sequence::ActorKind::leg && b.actor == leg.id;
+    });
     if (bar == bars.end()) continue;  // its time is missing: said of the whole cycle
-    const double apart = bar->latest_end - bar->earliest_end;
     const double takes = bar->nominal_end - bar->start;
+    const double apart = takes * (slowest - fastest);
     Limit limit = at_most(0.5 * takes, "practice: further apart it looks broken, and rolls the aircraft");
     limit.hold_upper = 0.2 * takes;
     auto& f = collect.add("sequence.apart", apart, limit);
-    f.working = {{"first at rest at", bar->earliest_end, Kind::time},
-                 {"last at rest at", bar->latest_end, Kind::time},
-                 {"the slow one has then still to go", 1 - leg.retraction.fastest / leg.retraction.slowest,
-                  Kind::share}};
+    f.working = {{"first at rest at", bar->start + takes * fastest, Kind::time},
+                 {"last at rest at", bar->start + takes * slowest, Kind::time},
+                 {"the slow one has then still to go", 1 - fastest / slowest, Kind::share}};
   }
 }
 
@@ -81,13 +115,14 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
   const Limit in_hand = d.sequence.margin.known() ? at_least(d.sequence.margin, "the time in hand you want")
                                                   : at_least(0, "it must not be late");
   const auto zones = zones_of(a);
+  const auto& times = leg_times(d, a);
   zone(d, a, collect);
   for (const bool up : {true, false}) {
     const Text way = up ? "going up" : "going down";
     std::vector<Text> problems;
     auto& line = a.lines[up ? 0 : 1];
-    line = sequence::timeline(d, up ? d.sequence.up : d.sequence.down, problems);
-    for (const auto& c : sequence::check_doors(d, up, problems, zones)) {
+    line = sequence::timeline(d, times, up ? d.sequence.up : d.sequence.down, problems);
+    for (const auto& c : sequence::check_doors(d, times, up, problems, zones)) {
       collect.about(about_door(d, c.door, up), "", GearState::extended);
       if (c.shut) {
         collect.fails(
@@ -111,6 +146,7 @@ void assess_sequence(const Design& d, Assessment& a, Collector& collect, const A
         close.remark = say("the slowest leg is still moving, {} done, but past the door",
                            Amount{c.slowest_leg_share, Kind::share});
     }
+    aids(d, a, up, in_hand, collect);
     pairs_apart(d, a, up, collect);
     collect.about(way, "", GearState::extended);
     for (const auto& p : problems) collect.unknown("sequence.duration", p);

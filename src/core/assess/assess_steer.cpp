@@ -246,9 +246,18 @@ class SteerJudge {
     return (s_.rod_leg.vec() - axis.point).cross(axis.direction).norm();
   }
 
+  //! Whether Sequence has a step that takes the command away; when, is judged there.
+  bool switched_off_in_sequence() const {
+    const auto& aids = d_.sequence.aids;
+    return std::any_of(d_.sequence.up.begin(), d_.sequence.up.end(), [&](const Step& s) {
+      return s.action == Action::let_go && std::any_of(aids.begin(), aids.end(), [&](const Aid& a) {
+               return a.id == s.actor && a.kind == AidKind::steering && a.leg == leg_.id;
+             });
+    });
+  }
   void fold() {
     // The command against the fold, whatever the rod does.
-    if (s_.lets_go)
+    if (s_.lets_go || switched_off_in_sequence())
       collect_.add("steer.off", 1, at_least(0.5, "it goes up straight and idle"));
     else
       collect_.add("steer.off", 0, at_least(0.5, "it goes up straight and idle")).remark =

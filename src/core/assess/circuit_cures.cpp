@@ -30,6 +30,7 @@ class Circuits {
     if (id == "circuit.time" || id == "circuit.ahead" || id == "circuit.trip" || id == "circuit.rated")
       throttled(up);
     if (id == "circuit.trip" || id == "circuit.relief" || id == "circuit.band") pressures();
+    if (id == "circuit.counted" || id == "drive.counted") as_computed();
     if (id == "circuit.counted") counted();
     if (id == "drive.counted") driven();
     if (id == "circuit.pauses") {
@@ -161,6 +162,16 @@ class Circuits {
             [](Circuit& c) { c.hydraulics.cut_in = Given(0.8 * c.hydraulics.cut_out); });
   }
 
+  //! Times entered that alone count: the computed ones beside them.
+  void as_computed() {
+    const Leg* leg = d_.gear.find(f_.subject.leg);
+    if (!leg || leg->retraction.times_from == TimesFrom::drive) return;
+    list_.push_back(one_choice(f_.measure_id + ("_by_drive_" + leg->id),
+                               "Sequence counts with what the drive takes as well",
+                               [id = leg->id](Design& x) {
+                                 if (Leg* l = x.gear.find(id)) l->retraction.times_from = TimesFrom::drive;
+                               }));
+  }
   //! What was computed taken over for Sequence: times with the battery full, the slowest at its lowest.
   void counted() {
     const auto* circuit = a_.circuit.get();
@@ -181,7 +192,8 @@ class Circuits {
     if (!leg) return;
     const auto made = drive_load(d_, *leg);
     const auto* load = std::get_if<DriveLoad>(&made);
-    const auto takes = load ? driven_times(d_, *leg, *load) : std::nullopt;
+    Steps steps(&a_.steps);
+    const auto takes = load ? driven_times(d_, *leg, *load, steps) : std::nullopt;
     if (!takes || !takes->lacking.empty()) return;
     count_with(*leg, takes->up, takes->down,
                std::max(takes->up_lowest / takes->up, takes->down_lowest / takes->down));

@@ -49,6 +49,56 @@ CircuitNow circuit_at(const CircuitState& state, bool up, double time) {
 
 namespace {
 constexpr const char* root = "/circuit/hydraulics/";
+
+//! A cylinder's way against its load.
+struct Stroked {
+  struct From {
+    std::vector<double> forces;  //!< what its load follows from
+    circuit::Stroke stroke;
+    bool operator==(const From& o) const {
+      const auto& x = stroke;
+      const auto& y = o.stroke;
+      return forces == o.forces && x.area_in == y.area_in && x.area_out == y.area_out &&
+             x.length == y.length && x.pump == y.pump && x.restrictor == y.restrictor &&
+             x.braked == y.braked && x.tank == y.tank;
+    }
+  };
+  using Made = circuit::StrokeFigures;
+  static Made make(const From& from) { return circuit::stroke_figures(from.stroke); }
+};
+
+//! Followed with the battery full, and at its lowest.
+void follow(CylinderWay& w, Steps& steps) {
+  w.full = w.lowest = steps.get<Stroked>({w.forces, w.stroke});
+  if (w.lowest_share == 1) return;
+  circuit::Stroke weak = w.stroke;
+  weak.pump.flow *= w.lowest_share;
+  w.lowest = steps.get<Stroked>({w.forces, weak});
+}
+}  // namespace
+
+const CylinderWays& cylinder_ways(const Design& d, Assessment& a) {
+  if (a.ways) return *a.ways;
+  auto made = std::make_shared<CylinderWays>();
+  a.ways = made;
+  if (d.circuit.hydraulics == Hydraulics()) return *made;
+  for (const Leg& leg : d.gear.legs) {
+    if (!leg.retraction.fitted || leg.retraction.drive.kind != DriveKind::cylinder) continue;
+    for (const bool up : {true, false}) {
+      bool said = false;
+      for (const bool in_air : {false, true}) {
+        auto way = cylinder_way(d, leg, up, in_air);
+        if (auto* w = std::get_if<CylinderWay>(&way)) {
+          follow(*w, a.steps);
+          made->ways.push_back(std::move(*w));
+          continue;
+        }
+        if (!said) made->lacking.push_back({leg.id, up, std::get<Text>(std::move(way))});
+        said = true;
+      }
+    }
+  }
+  return *made;
 }
 
 std::variant<circuit::Pump, Text> pump_of(const Hydraulics& h, double voltage, bool down) {

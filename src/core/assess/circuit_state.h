@@ -26,6 +26,19 @@ struct CylinderWay {
   circuit::StrokeFigures full{}, lowest{};
 };
 
+//! Every cylinder's ways on the pump, followed; and what is missing of others, each told once a way.
+struct CylinderWays {
+  struct Lacks {
+    std::string leg;
+    bool up;
+    Text what;
+  };
+  std::vector<CylinderWay> ways;
+  std::vector<Lacks> lacking;
+};
+//! Worked out once for an assessment; empty where nothing is told of the pump.
+const CylinderWays& cylinder_ways(const Design& design, Assessment& assessment);
+
 //! Cylinders on their bottle.
 struct AirState {
   AirPlan plan;
@@ -80,12 +93,13 @@ double voltage_at(const Electrics& electrics, const Feed& feed, double current);
 void assess_air(const Design& design, Assessment& assessment, CircuitState& state, Collector& collect);
 //! A time that is wanted, give or take; nothing where none is.
 Limit wanted_time_limit(const Given& wanted);
-//! What Sequence counts with for the slowest of a leg's movements, s; NaN where no time is entered.
-double slowest_in_sequence(const Leg& leg, bool up);
+//! What Sequence counts with for the slowest of a leg's movements, s; NaN where no time is known.
+double slowest_in_sequence(const Design& design, Assessment& assessment, const Leg& leg, bool up);
 //! The same against that computed at its worst.
 //! Nothing is said where one of them is not known or not finite.
-void counted_by_sequence(const Leg& leg, bool up, double computed, const char* at_worst, Text taken,
-                         Collector& collect, const char* measure = "circuit.counted");
+void counted_by_sequence(const Design& design, Assessment& assessment, const Leg& leg, bool up,
+                         double computed, const char* at_worst, Text taken, Collector& collect,
+                         const char* measure = "circuit.counted");
 
 //! The part of Circuit that is about battery and leads.
 void assess_leads(const Design& design, const Assessment& before, CircuitState& state, Collector& collect);

@@ -104,7 +104,7 @@ std::vector<ComparedDrive> compare_drives(const Design& d, const Leg& leg, const
       if (id == "drive.stroke") c.stroke = f.value;
       if (id == "drive.column" || id == "drive.rod") c.column = f.value;
       if (id == "drive.time") c.time = f.value;
-      const Text title(f.info().title.data());
+      const Text title = ours(f.info().title);
       if (f.verdict == Verdict::fails)
         c.against.push_back(f.remark.empty() ? title : say("{}: {}", title, f.remark));
       if (f.verdict == Verdict::unknown) c.unknown.push_back(title);

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <tuple>
+#include <utility>
 
 #include "core/assess/air_state.h"
 #include "core/assess/circuit_state.h"
@@ -183,44 +185,78 @@ double voltage_left(const Design& d, const Leg& leg, DrivenTimes& told) {
   return std::max(0.0, voltage_at(e, *feed, feed->running) / e.voltage);
 }
 
-double time_of_motor(drive::GearedMotor motor, double voltage, const DriveLoad& load, bool up) {
-  if (!(voltage > 0)) return std::numeric_limits<double>::infinity();
-  motor.motor.stall_torque *= voltage;
-  motor.motor.no_load_speed *= voltage;
-  double slower = 0;
-  for (const drive::LegLoad& l : {load.load, on_jacks(load.load)}) {
-    const double full = l.moves.full_turn;
-    // A worm or a screw holds what would run ahead.
-    const auto resists = [&](double t) {
-      return std::max(0.0, up ? l.to_retract(t) : l.to_extend(full - t));
+//! A motor's way against what resists it at even shares of the travel, taken straight between: it is asked
+//! for that many thousand times.
+struct MotorWay {
+  struct From {
+    drive::GearedMotor motor{};
+    double full = 0, inertia = 0;
+    std::vector<double> resists;
+    bool operator==(const From&) const = default;
+  };
+  using Made = drive::MotorRun;
+  static Made make(const From& from) {
+    const auto last = static_cast<double>(from.resists.size() - 1);
+    const auto at = [&](double turn) {
+      const double place = std::clamp(turn / from.full, 0.0, 1.0) * last;
+      const auto i = std::min(static_cast<size_t>(place), from.resists.size() - 2);
+      const double share = place - static_cast<double>(i);
+      return (1 - share) * from.resists[i] + share * from.resists[i + 1];
     };
-    slower = std::max(slower, drive::run_over(motor, full, resists, load.inertia).time_from_rest);
+    return drive::run_over(from.motor, from.full, at, from.inertia);
   }
-  return slower;
+};
+
+//! The slower and the quicker of in the air and on jacks.
+std::pair<double, double> times_of_motor(const drive::GearedMotor& motor, double voltage,
+                                         const DriveLoad& load, bool up, Steps& steps) {
+  constexpr double never = std::numeric_limits<double>::infinity();
+  if (!(voltage > 0)) return {never, never};
+  double slower = 0;
+  double quicker = never;
+  for (const drive::LegLoad& l : {load.load, on_jacks(load.load)}) {
+    const double time = motor_way(motor, voltage, l, load.inertia, up, steps).time_from_rest;
+    slower = std::max(slower, time);
+    quicker = std::min(quicker, time);
+  }
+  return {slower, quicker};
 }
 
 }  // namespace
 
-std::optional<DrivenTimes> driven_times(const Design& d, const Leg& leg, const DriveLoad& load) {
+drive::MotorRun motor_way(drive::GearedMotor motor, double voltage, const drive::LegLoad& l, double inertia,
+                          bool up, Steps& steps) {
+  constexpr int shares = 96;
+  motor.motor.stall_torque *= voltage;
+  motor.motor.no_load_speed *= voltage;
+  const double full = l.moves.full_turn;
+  MotorWay::From from{motor, full, inertia, {}};
+  for (int i = 0; i <= shares; ++i) {
+    const double turn = full * i / shares;
+    from.resists.push_back(std::max(0.0, up ? l.to_retract(turn) : l.to_extend(full - turn)));
+  }
+  return steps.get<MotorWay>(std::move(from));
+}
+
+std::optional<DrivenTimes> driven_times(const Design& d, const Leg& leg, const DriveLoad& load,
+                                        Steps& steps) {
   const Drive& r = leg.retraction.drive;
   DrivenTimes t{};
   if (r.kind == DriveKind::motor) {
     const auto motor = motor_of(leg);
     if (!motor) return std::nullopt;
     const double left = voltage_left(d, leg, t);
-    t.up = t.up_lowest = time_of_motor(*motor, 1, load, true);
-    t.down = t.down_lowest = time_of_motor(*motor, 1, load, false);
-    if (left < 1) {
-      t.up_lowest = time_of_motor(*motor, left, load, true);
-      t.down_lowest = time_of_motor(*motor, left, load, false);
-    }
+    std::tie(t.up, t.up_quickest) = times_of_motor(*motor, 1, load, true, steps);
+    std::tie(t.down, t.down_quickest) = times_of_motor(*motor, 1, load, false, steps);
+    t.up_lowest = left < 1 ? times_of_motor(*motor, left, load, true, steps).first : t.up;
+    t.down_lowest = left < 1 ? times_of_motor(*motor, left, load, false, steps).first : t.down;
     return t;
   }
   const auto strut = actuator_of(leg);
   if (r.kind != DriveKind::actuator || !strut || !(r.speed > 0)) return std::nullopt;
   const auto ends = drive::actuator_figures(load.load, *strut);
   const double left = voltage_left(d, leg, t);
-  t.up = t.down = (ends.longest - ends.shortest) / r.speed;
+  t.up = t.down = t.up_quickest = t.down_quickest = (ends.longest - ends.shortest) / r.speed;
   t.up_lowest = t.down_lowest = t.up / left;
   return t;
 }

@@ -6,6 +6,7 @@
 #include <variant>
 
 #include "core/assess/assess.h"
+#include "core/assess/steps.h"
 #include "core/base/finding.h"
 #include "core/base/say.h"
 #include "core/drive/load.h"
@@ -50,11 +51,17 @@ std::optional<drive::HydraulicCylinder> cylinder_of(const Leg& leg);
 //! motor's line shrinks with the voltage, the actuator's speed goes with it.
 struct DrivenTimes {
   double up, down, up_lowest, down_lowest;  //!< the last two as the first where the voltages are not known
+  double up_quickest, down_quickest;        //!< the battery full, the quicker of in the air and on jacks
   Text taken;                               //!< what is left out of the voltage at its lowest
   Text lacking;  //!< entries without which nothing is known of the battery at its lowest
 };
 //! Nothing for another kind of drive, or one that lacks a figure.
-std::optional<DrivenTimes> driven_times(const Design& design, const Leg& leg, const DriveLoad& load);
+std::optional<DrivenTimes> driven_times(const Design& design, const Leg& leg, const DriveLoad& load,
+                                        Steps& steps);
+//! A motor's way up or down against a load, at a share of the voltage that its line was measured at. What
+//! would run ahead is held by its worm or screw.
+drive::MotorRun motor_way(drive::GearedMotor motor, double voltage, const drive::LegLoad& load,
+                          double inertia, bool up, Steps& steps);
 //! What a cylinder lacks to be one, on oil or on air: its ends, bore and rod, and on oil its pressures.
 Text cylinder_lacks(const Leg& leg);
 //! Most that what stands between two points pushes and pulls; NaN where it is not known. A cylinder worked by

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/assess/logic_state.h"
+#include "core/sequence/sequence.h"
 
 namespace kranich {
 namespace {
@@ -17,7 +18,7 @@ struct Change {
 //! What is not yet there of all that logic can be given, in the order in which it is thought of.
 class Changes {
  public:
-  Changes(const Design& d) : d_(d), l_(d.logic) {}
+  Changes(const Design& d, const Assessment& a) : d_(d), a_(a), l_(d.logic) {}
 
   std::vector<Change> for_rule(std::string_view id) {
     if (id == "logic.door") {
@@ -98,7 +99,7 @@ class Changes {
           put(SignPlace::both));
   }
   void time_out() {
-    const double run = longest_run(d_);
+    const double run = longest_run(d_, a_.times);
     if (!std::isfinite(run)) return;
     // Half as long again as the slowest run, to the next half second.
     const double wanted = std::ceil(1.5 * run * 2) / 2;
@@ -131,14 +132,15 @@ class Changes {
   }
 
   const Design& d_;
+  const Assessment& a_;
   const Logic& l_;
   std::vector<Change> list_;
 };
 
 }  // namespace
 
-std::vector<KnobRef> logic_swaps(const Design& d, const Finding& finding) {
-  const auto changes = Changes(d).for_rule(finding.measure_id);
+std::vector<KnobRef> logic_swaps(const Design& d, const Assessment& before, const Finding& finding) {
+  const auto changes = Changes(d, before).for_rule(finding.measure_id);
   std::vector<KnobRef> list;
   for (const auto& c : changes)
     list.push_back(

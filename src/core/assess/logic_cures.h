@@ -10,6 +10,6 @@
 namespace kranich {
 
 //! For a finding of Logic: each change by itself, and, where they belong together, one after the other added.
-std::vector<KnobRef> logic_swaps(const Design& design, const Finding& finding);
+std::vector<KnobRef> logic_swaps(const Design& design, const Assessment& before, const Finding& finding);
 
 }  // namespace kranich

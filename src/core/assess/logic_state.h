@@ -26,6 +26,6 @@ LogicState logic_of(const Design& design, const Assessment& before);
 std::string_view measure_of(logic::Rule rule);
 
 //! Longest that a motor runs in one go (s), everything at its slowest; NaN where a time is not known.
-double longest_run(const Design& design);
+double longest_run(const Design& design, const std::vector<sequence::LegTimes>& times);
 
 }  // namespace kranich

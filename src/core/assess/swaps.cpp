@@ -20,6 +20,7 @@
 #include "core/force/materials.h"
 #include "core/model/moves.h"
 #include "core/motion/retract.h"
+#include "core/sequence/aids.h"
 #include "core/steer/steering.h"
 #include "core/swing/axis_choices.h"
 #include "core/swing/turn_rod.h"
@@ -497,6 +498,22 @@ std::vector<Choice> hung_on(const Design& d, const Assessment& before, const Fin
 }
 
 //! What is fitted or done otherwise with a leg's steering, or to stop.
+//! The steps of the aid that a finding is about, set in time.
+std::vector<KnobRef> aids_in_time(const Design& d, const Assessment& before, const Finding& finding) {
+  std::vector<KnobRef> list;
+  for (const Aid& aid : d.sequence.aids) {
+    if (finding.subject.key.find("aid:" + aid.id + "/") != 0) continue;
+    const Sequence made = sequence::aid_in_time(d, before.times, aid.id);
+    if (made == d.sequence) continue;
+    list.push_back(one_choice("sequence." + aid.id, say("{}: both ways at its time", d.actor_word(aid.id)),
+                              [made](Design& x) {
+                                x.sequence.up = made.up;
+                                x.sequence.down = made.down;
+                              }));
+  }
+  return list;
+}
+
 std::vector<KnobRef> steerings(const Design& d, const Finding& finding) {
   std::vector<KnobRef> list;
   const std::string& id = finding.measure_id;
@@ -566,8 +583,9 @@ std::vector<KnobRef> swaps_for(const Design& d, const Assessment& before, const 
   }
   if (of({"steer."})) return steerings(d, finding);
   if (of({"doors.", "sequence.zone"})) return door_swaps(d, before, finding);
+  if (of({"sequence.aid"})) return aids_in_time(d, before, finding);
   if (of({"sequence.box_"})) return box_swaps(d, stock.boxes, finding);
-  if (of({"logic."})) return logic_swaps(d, finding);
+  if (of({"logic."})) return logic_swaps(d, before, finding);
   if (of({"drive.force"})) return air_swaps(d, finding);
   if (of({"drive.counted"})) return circuit_swaps(d, before, finding);
   if (of({"circuit."})) {

@@ -774,6 +774,12 @@ const std::array registry{
     Measure{"sequence.door_wait", sequence, "Door waits for the leg", Kind::time,
             "Time in hand between the slowest leg at rest and the door starting to close.",
             "w₂ − (w₁ + t_leg,max)", "timed school, plain rule", 1},
+    Measure{
+        "sequence.aid", sequence, "Steering, up-locks and brakes in time", Kind::time,
+        "Time in hand between steering centred and idle, or an up-lock open, and the leg that starts; the "
+        "leg down and steering given back; wheels stopped, or freed, and the quickest leg at its end; the "
+        "slowest leg up and a driven up-lock that closes: the least of what is asked one way.",
+        "t_due − t_done,max, or t_begun − t_due", "handbook, Doors and sequence", 1},
     Measure{"sequence.box_hold", sequence, "Box holds longer than needed", Kind::time,
             "Longest time that the box holds between one output and the next, with the one it is chained to, "
             "less "

@@ -67,6 +67,10 @@ class Text {
 
 Text sentence(const char* words, std::vector<Text> parts);
 
+//! A sentence of Kranich's own out of one of its tables: a title, a word of a choice. Asks for a literal,
+//! whose view ends where its text does.
+inline Text ours(std::string_view literal) { return Text(literal.data()); }
+
 //! A sentence with as many {} as there are things to stand in them; the count is checked where it is
 //! compiled.
 template <size_t count>

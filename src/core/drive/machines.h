@@ -37,6 +37,7 @@ struct MotorLine {
   double current_at(double torque) const {
     return no_load_current + (stall_current - no_load_current) * torque / stall_torque;
   }
+  bool operator==(const MotorLine&) const = default;
 };
 //! A geared motor whose pinion drives a sector on the leg.
 struct GearedMotor {
@@ -45,6 +46,7 @@ struct GearedMotor {
   double rotor_inertia = 0;  //!< kg·m²
   double ratio() const { return sector_radius / pinion_radius * gearbox_ratio; }
   double motor_torque(double at_leg) const { return at_leg / (ratio() * efficiency); }
+  bool operator==(const GearedMotor&) const = default;
 };
 //! Its way over the travel against a torque that resists at each turn.
 struct MotorRun {

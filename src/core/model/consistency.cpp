@@ -121,7 +121,7 @@ std::vector<Fault> relation_faults(const Design& d) {
   names_unique(d.ledger, "/ledger", "Item");
   names_unique(d.loadings, "/loadings", "Loading");
   names_unique(d.variants, "/variants", "Variant");
-  // Legs and doors are the actors of sequences: one set of ids.
+  // Legs, doors and aids are the actors of sequences: one set of ids.
   std::set<std::string_view> ids;
   const auto ids_unique = [&](const auto& list, const char* path, const char* what) {
     for (size_t i = 0; i < list.size(); ++i) {
@@ -138,6 +138,7 @@ std::vector<Fault> relation_faults(const Design& d) {
   };
   ids_unique(d.gear.legs, "/gear/legs", "Leg");
   ids_unique(d.doors, "/doors", "Door");
+  ids_unique(d.sequence.aids, "/sequence/aids", "Steering, up-lock or brakes");
   std::set<std::string_view> boxes;
   for (size_t i = 0; i < d.sequence.boxes.size(); ++i)
     if (const std::string& id = d.sequence.boxes[i].id; id.empty() || !boxes.insert(id).second)
@@ -147,6 +148,8 @@ std::vector<Fault> relation_faults(const Design& d) {
     if (!d.gear.find(id))
       faults.push_back({std::move(where), fmt::format("\"{}\" is no leg's id", id), what});
   };
+  for (size_t i = 0; i < d.sequence.aids.size(); ++i)
+    must_be_leg(d.sequence.aids[i].leg, fmt::format("/sequence/aids/{}/leg", i), "Of the leg");
   for (size_t i = 0; i < d.doors.size(); ++i) {
     must_be_leg(d.doors[i].leg, fmt::format("/doors/{}/leg", i), "Door");
     const std::string& with = d.doors[i].drive.with;
@@ -227,10 +230,12 @@ void follow(const Design& before, Design& after) {
     if (legs_gone.count(scale.leg)) scale.leg.clear();
   std::erase_if(after.spring_bench.readings, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
   std::erase_if(after.spring_bench.drops, [&](const auto& r) { return legs_gone.count(r.leg) > 0; });
+  std::erase_if(after.sequence.aids, [&](const Aid& a) { return legs_gone.count(a.leg) > 0; });
   auto actors_gone = gone(before.doors, after.doors);
   for (auto& door : after.doors)
     if (actors_gone.count(door.drive.with)) door.drive.with.clear();
   actors_gone.insert(legs_gone.begin(), legs_gone.end());
+  actors_gone.merge(gone(before.sequence.aids, after.sequence.aids));
   for (auto* steps : {&after.sequence.up, &after.sequence.down})
     std::erase_if(*steps, [&](const Step& s) { return actors_gone.count(s.actor) > 0; });
   // What hangs on a box goes with it; a box that gets another id keeps what hangs on it.

@@ -156,12 +156,23 @@ void describe(V& v, T& o) {
   v.flag("reversed", o.reversed, "Reverser in its lead");
 }
 
+template <class V, Of<Aid> T>
+void describe(V& v, T& a) {
+  v.text("id", a.id, "Id");
+  v.choice("kind", a.kind, Names(aid_names), "What");
+  v.text("leg", a.leg, "Of the leg");
+  v.given("takes_s", a.takes, spec::positive("Takes", Kind::time, 600));
+  v.given("slowest_factor", a.slowest, spec::between("Slowest, times the time", Kind::factor, 1, 10));
+  v.given("fastest_factor", a.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
+}
+
 template <class V, Of<Sequence> T>
 void describe(V& v, T& s) {
   v.list("up", s.up, "Going up", 60);
   v.list("down", s.down, "Going down", 60);
   v.list("boxes", s.boxes, "Boxes that time it", 8);
   v.list("outputs", s.outputs, "What hangs on their outputs", 60);
+  v.list("aids", s.aids, "Steering, up-locks and brakes", 24);
   v.given("margin_s", s.margin, spec::not_negative("Time wanted in hand", Kind::time, 60));
   v.text("order", s.order, "Order of the legs, and why");
 }

@@ -394,6 +394,7 @@ void describe(V& v, T& r) {
   v.given("time_down_s", r.time_down, spec::positive("Time down", Kind::time, 600));
   v.given("slowest_factor", r.slowest, spec::between("Slowest, times the time", Kind::factor, 1, 10));
   v.given("fastest_factor", r.fastest, spec::between("Fastest, times the time", Kind::factor, 0.1, 1));
+  v.choice("times_from", r.times_from, Names(times_from_names), "Sequence takes its times from");
   v.object("well", r.well, "Well");
   v.object("drive", r.drive, "Drive");
   v.object("drive_sold", r.drive_sold, "Drive fitted, as it is sold");

@@ -95,6 +95,8 @@ inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 3> throw_names{"both ways", "anticlockwise only",
                                                              "clockwise only"};
+inline constexpr std::array<std::string_view, 2> times_from_names{"the wider of entered and computed",
+                                                                  "what is entered alone"};
 inline constexpr std::array<std::string_view, 4> powerless_names{
     "not said", "stays where it is", "falls down and locks", "is cranked by hand"};
 inline constexpr std::array<std::string_view, 3> locks_names{"not said", "no", "at both ends"};
@@ -131,7 +133,9 @@ inline constexpr std::array<std::string_view, 3> signal_lost_names{"stays as it 
 inline constexpr std::array<std::string_view, 4> role_names{"tail", "belly", "wing tip", "other"};
 inline constexpr std::array<std::string_view, 3> at_switch_on_names{"stays as it is", "runs everything down",
                                                                     "runs one cycle"};
-inline constexpr std::array<std::string_view, 4> action_names{"open", "close", "raise", "lower"};
+inline constexpr std::array<std::string_view, 6> action_names{"open",  "close", "raise",
+                                                              "lower", "hold",  "let go"};
+inline constexpr std::array<std::string_view, 3> aid_names{"steering", "up-lock", "brakes"};
 inline constexpr std::array<std::string_view, 2> unit_names{"metric", "inch"};
 inline constexpr std::array<std::string_view, 7> origin_names{"missing",  "default",   "plan",   "estimated",
                                                               "measured", "undecided", "guessed"};

@@ -91,6 +91,14 @@ Text Design::actor_word(const std::string& id) const {
   for (const auto& door : doors)
     if (door.id == id) return door.name.empty() ? say("door {}", id) : Text(door.name);
   if (const Leg* leg = gear.find(id)) return legs_word(*leg);
+  for (const Aid& aid : sequence.aids) {
+    if (aid.id != id) continue;
+    const Leg* leg = gear.find(aid.leg);
+    const Text whose = leg ? legs_word(*leg) : Text(aid.leg);
+    return aid.kind == AidKind::steering  ? say("steering, {}", whose)
+           : aid.kind == AidKind::up_lock ? say("up-lock, {}", whose)
+                                          : say("brakes, {}", whose);
+  }
   return id;
 }
 

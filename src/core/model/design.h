@@ -22,7 +22,9 @@ enum class Lift { wing, rotor, vertical };
 enum class Field { tarmac, turf, rough, sand, indoor, unsaid };
 enum class Use { touring, training, aerobatics, racing, display };
 enum class BuildState { shell, engine_out, engine_in, flying };
-enum class Action { open, close, raise, lower };
+enum class Action { open, close, raise, lower, hold, let_go };
+//! What else is switched or moved while legs go up and down.
+enum class AidKind { steering, up_lock, brakes };
 //! What the legs are together. Checks go by role and polygon, not by this.
 enum class Layout { tricycle, tailwheel, tandem, quadricycle, four_mains, none };
 
@@ -131,10 +133,21 @@ struct BoxOutput : Kept {
   bool operator==(const BoxOutput&) const = default;
 };
 
+//! Steering, an up-lock or brakes as an actor of the sequence. Steering lets go when it is centred and its
+//! command taken away, an up-lock when it is open, brakes when they are free; they hold otherwise.
+struct Aid : Kept {
+  std::string id;
+  AidKind kind = AidKind::steering;
+  std::string leg;                //!< id of the leg that it is about
+  Given takes, slowest, fastest;  //!< from one to the other, s; its spread as factors
+  bool operator==(const Aid&) const = default;
+};
+
 struct Sequence : Kept {
   std::vector<Step> up, down;
   std::vector<SequencerBox> boxes;
   std::vector<BoxOutput> outputs;
+  std::vector<Aid> aids;
   Given margin;       //!< time wanted between one actor and the next
   std::string order;  //!< in which the legs go, and why: by design or by accident
   bool operator==(const Sequence&) const = default;

@@ -322,6 +322,9 @@ struct RetractUnit : Kept {
 
 //! What becomes of a leg when the power is gone, and whether its drive locks it at both ends by itself.
 enum class Powerless { unsaid, stays, falls, is_driven_by_hand };
+//! What Sequence takes a leg's times from: the wider of what is entered and what its drive computes, or what
+//! is entered alone.
+enum class TimesFrom { drive, entered };
 enum class LocksItself { unsaid, no, at_both_ends };
 
 //! What a drive is beside its mechanism: as it is sold, with its fittings.
@@ -370,6 +373,7 @@ struct Retraction : Kept {
   Given growth, side_play;    //!< added to the tyre's radius, and to each side
   Given time_up, time_down;
   Given slowest, fastest;  //!< spread of those times as factors
+  TimesFrom times_from = TimesFrom::drive;
   Well well;
   Drive drive;
   DriveSold drive_sold;  //!< what is fitted

@@ -60,7 +60,9 @@ std::string unused_id(const Design& d, const std::string& word) {
   for (int n = 1;; ++n) {
     const std::string id = n == 1 ? word : word + "-" + std::to_string(n);
     const bool door = std::any_of(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == id; });
-    if (!door && !d.gear.find(id)) return id;
+    const bool aid =
+        std::any_of(d.sequence.aids.begin(), d.sequence.aids.end(), [&](const Aid& x) { return x.id == id; });
+    if (!door && !aid && !d.gear.find(id)) return id;
   }
 }
 

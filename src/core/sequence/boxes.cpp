@@ -44,8 +44,8 @@ void need_of(const Design& d, const std::set<std::string>& actors, const Timelin
     const Bar &before = *bars[i - 1], &now = *bars[i];
     double time = now.start - before.start;
     // A door that closes behind a leg: whatever is planned, the slowest leg decides.
-    const bool leg_before =
-        !before.is_door && now.is_door && now.action == Action::close && now.leg == before.leg;
+    const bool leg_before = before.kind == ActorKind::leg && now.kind == ActorKind::door &&
+                            now.action == Action::close && now.leg == before.leg;
     if (leg_before) time = std::max(time, before.latest_end - before.start + margin);
     if (!(time > check.needs)) continue;
     check.needs = time;

@@ -7,6 +7,7 @@
 #include <map>
 
 #include "core/doors/door.h"
+#include "core/sequence/aids.h"
 #include "core/sequence/boxes.h"
 
 namespace kranich::sequence {
@@ -16,17 +17,17 @@ constexpr double told_to = 0.05;  //!< starts are set no closer, s
 
 //! Where a movement leaves its actor.
 double end_of(const Design& d, const Bar& bar, bool up) {
-  if (bar.action == Action::open || bar.action == Action::raise) return 1;
-  if (bar.action == Action::lower || up) return 0;
+  if (is_forth(bar.action)) return 1;
+  if (bar.kind != ActorKind::door || up) return 0;
   // A door that closes below the leg may be meant to stay ajar.
   for (const Door& door : d.doors)
     if (door.id == bar.actor && door.ajar.known() && door.open_angle > 0) return door.ajar / door.open_angle;
   return 0;
 }
 
-std::vector<Move> moves_of(const Design& d, bool up, std::vector<Text>& problems) {
+std::vector<Move> moves_of(const Design& d, const Times& times, bool up, std::vector<Text>& problems) {
   std::vector<Move> list;
-  for (const Bar& b : timeline(d, up ? d.sequence.up : d.sequence.down, problems).bars) {
+  for (const Bar& b : timeline(d, times, up ? d.sequence.up : d.sequence.down, problems).bars) {
     const auto output = std::find_if(d.sequence.outputs.begin(), d.sequence.outputs.end(),
                                      [&](const BoxOutput& o) { return o.actor == b.actor; });
     list.push_back({output_of(d, b.actor), output != d.sequence.outputs.end() && output->reversed, b.actor,
@@ -49,22 +50,28 @@ void put(std::vector<Step>& steps, const std::string& actor, Action action, doub
   s.start = Given(start);
   steps.push_back(std::move(s));
 }
-double next_told(double start) { return std::ceil(std::max(0.0, start) / told_to - 1e-6) * told_to; }
 
 }  // namespace
 
-Plan plan_of(const Design& design, std::vector<Text>& problems) {
-  return {moves_of(design, true, problems), moves_of(design, false, problems)};
+double next_told(double start) { return std::ceil(std::max(0.0, start) / told_to - 1e-6) * told_to; }
+
+double wait_with_margin(const Design& design) {
+  // Short of that it would be tight, and a hair more so that rounding does not decide.
+  return std::max(0.1, design.sequence.margin.known() ? 1.1 * design.sequence.margin : 0.0) + 1e-6;
+}
+
+Plan plan_of(const Design& design, const Times& times, std::vector<Text>& problems) {
+  return {moves_of(design, times, true, problems), moves_of(design, times, false, problems)};
 }
 
 std::string_view word_of(Action action) {
-  static constexpr std::string_view words[]{"opens", "closes", "raises", "lowers"};
+  static constexpr std::string_view words[]{"opens", "closes", "raises", "lowers", "holds", "lets go"};
   return words[static_cast<size_t>(action)];
 }
 
-Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems) {
-  // A tenth more than wanted, or a tenth of a second: short of that it would be tight.
-  const double margin = std::max(0.1, design.sequence.margin.known() ? 1.1 * design.sequence.margin : 0.0);
+Sequence laid_out(const Design& design, const Times& times, const std::vector<DoorZone>& zones,
+                  std::vector<Text>& problems) {
+  const double margin = wait_with_margin(design);
   Design d = design;
   const auto closes_below = [&](const Door& door) {
     return step_of(design.sequence.down, door.id, Action::close) != nullptr;
@@ -94,7 +101,7 @@ Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std:
     // Doors first, then the legs that wait for them, then the doors that wait for those.
     for (const bool legs : {true, false}) {
       std::vector<Text> missing;
-      for (const DoorCheck& c : check_doors(d, up, missing, zones)) {
+      for (const DoorCheck& c : check_doors(d, times, up, missing, zones)) {
         const auto door =
             std::find_if(d.doors.begin(), d.doors.end(), [&](const Door& x) { return x.id == c.door; });
         if (Given* start = start_of(door->leg, moves); legs && start) {
@@ -108,7 +115,7 @@ Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std:
     }
     // A door that could not be judged, and the leg it guards, are as they were.
     std::vector<Text> told_already;
-    const auto judged = check_doors(d, up, told_already, zones);
+    const auto judged = check_doors(d, times, up, told_already, zones);
     const auto& before = up ? design.sequence.up : design.sequence.down;
     for (const Door& door : d.doors) {
       const Leg* leg = d.gear.find(door.leg);
@@ -121,6 +128,12 @@ Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std:
     }
     std::stable_sort(steps.begin(), steps.end(),
                      [](const Step& a, const Step& b) { return a.start < b.start; });
+  }
+  for (const Aid& aid : design.sequence.aids) {
+    // A driven up-lock is known by the step that closes it.
+    const Step* closes = step_of(design.sequence.up, aid.id, Action::hold);
+    if (closes && aid.kind == AidKind::up_lock) d.sequence.up.push_back(*closes);
+    d.sequence = aid_in_time(d, times, aid.id);
   }
   return d.sequence;
 }
@@ -149,7 +162,7 @@ std::vector<Text> against_plan(const Design& d, const Plan& plan, bool up,
         answered = &f;
         break;
       }
-    const Text name = say("{}, {}", d.actor_word(m.actor), Text(word_of(m.action).data()));
+    const Text name = say("{}, {}", d.actor_word(m.actor), ours(word_of(m.action)));
     const auto time = [](double t) { return Amount{t, Kind::time}; };
     if (!answered)
       list.push_back(say("{}: did not move", name));

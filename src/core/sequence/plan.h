@@ -28,17 +28,23 @@ struct Plan {
   std::vector<Move> up, down;  //!< in the order in which they start
 };
 //! Movements of which a time is unknown are named in `problems` and left out.
-Plan plan_of(const Design& design, std::vector<Text>& problems);
+Plan plan_of(const Design& design, const Times& times, std::vector<Text>& problems);
 
-//! Words of the exported table: "up" and "down", "opens", "closes", "raises", "lowers".
+//! Words of the exported table: "opens", "closes", "raises", "lowers", "holds", "lets go".
 std::string_view word_of(Action action);
 
 //! Steps with the least waits: each leg starts once its slowest door frees it, each door that shall be shut
 //! closes once the slowest leg has come to rest, each with the time wanted in hand and a tenth of it on top,
-//! to the next twentieth of a second. A door that no step closes going down stays open below its leg. Legs
-//! and doors whose times or places are unknown are named in `problems`; their steps stay as they were, none
-//! where there were none.
-Sequence laid_out(const Design& design, const std::vector<DoorZone>& zones, std::vector<Text>& problems);
+//! to the next twentieth of a second; steering, up-locks and brakes in time for them. A door that no step
+//! closes going down stays open below its leg. Legs and doors whose times or places are unknown are named in
+//! `problems`; their steps stay as they were, none where there were none.
+Sequence laid_out(const Design& design, const Times& times, const std::vector<DoorZone>& zones,
+                  std::vector<Text>& problems);
+
+//! A start (s), not before zero, at the next twentieth of a second.
+double next_told(double start);
+//! What is kept in hand where a plan is laid out: a tenth more than wanted, a tenth of a second at least.
+double wait_with_margin(const Design& design);
 
 //! The actors of a plan by the numbers that a sequencer on a line knows them by: in the order of their first
 //! appearance, going up first.

@@ -11,17 +11,62 @@
 
 namespace kranich::sequence {
 
-double slowest_leg(const Design& design) {
-  double most = 0;
-  for (const Leg& leg : design.gear.legs) {
-    const Retraction& r = leg.retraction;
-    if (!r.fitted) continue;
-    for (const Given& time : {r.time_up, r.time_down}) {
-      const double slowest = time * (r.slowest.known() ? r.slowest.si : 1);
-      most = std::isnan(most) || std::isnan(slowest) ? std::numeric_limits<double>::quiet_NaN()
-                                                     : std::max(most, slowest);
-    }
+namespace {
+constexpr double not_known = std::numeric_limits<double>::quiet_NaN();
+
+//! NaN where either is.
+double greater(double a, double b) { return std::isnan(a) || std::isnan(b) ? not_known : std::max(a, b); }
+
+//! Of one way, as it is entered.
+Travel entered_of(const Retraction& r, bool up) {
+  return {up ? r.time_up.si : r.time_down.si, r.fastest.si, r.slowest.si};
+}
+}  // namespace
+
+bool Travel::known() const {
+  return std::isfinite(nominal) && std::isfinite(fastest) && std::isfinite(slowest);
+}
+
+const LegTimes* times_of(const Times& times, const std::string& leg) {
+  const auto at = std::find_if(times.begin(), times.end(), [&](const LegTimes& t) { return t.leg == leg; });
+  return at == times.end() ? nullptr : &*at;
+}
+
+LegWay way_counted(const Leg& leg, bool up, const Travel& computed) {
+  const Retraction& r = leg.retraction;
+  LegWay way{entered_of(r, up), entered_of(r, up), computed};
+  if (r.times_from == TimesFrom::entered || !std::isfinite(computed.nominal)) return way;
+  const Given& time = up ? r.time_up : r.time_down;
+  const bool no_more_than_thought =
+      time.origin == Origin::guessed || time.origin == Origin::by_default || time.origin == Origin::undecided;
+  const bool counts = time.known() && !no_more_than_thought;
+  // fmax, fmin: what is not known of one is left to the other.
+  const double slow = std::fmax(way.entered.slowest, computed.slowest);
+  const double fast = std::fmin(way.entered.fastest, computed.fastest);
+  const auto most_of = [&](const Travel& t) {
+    return t.nominal * (std::isfinite(t.slowest) ? t.slowest : slow);
+  };
+  const auto least_of = [&](const Travel& t) {
+    return t.nominal * (std::isfinite(t.fastest) ? t.fastest : fast);
+  };
+  double most = most_of(computed);
+  double least = least_of(computed);
+  if (counts) {
+    most = greater(most, most_of(way.entered));
+    least = -greater(-least, -least_of(way.entered));
   }
+  const double nominal = counts && time.origin == Origin::measured ? time.si : computed.nominal;
+  way.counted = {nominal, least / nominal, most / nominal};
+  return way;
+}
+
+double slowest_leg(const Times& times) {
+  double most = 0;
+  for (const LegTimes& t : times)
+    for (const LegWay* way : {&t.up, &t.down}) {
+      const Travel& c = way->counted;
+      most = greater(most, c.nominal * (std::isfinite(c.slowest) ? c.slowest : 1));
+    }
   return most;
 }
 
@@ -56,12 +101,14 @@ double lowest_safe_voltage(const Guarded& g, double leg_start, double close_star
 namespace {
 
 struct Actor {
-  bool is_door;
+  ActorKind kind;
   std::string leg;
   Travel forth, back;  //!< opening or raising; closing or lowering
+  //! The same by what is entered, where something else counts; else NaN.
+  double entered_forth = not_known, entered_back = not_known;
 };
 
-std::optional<Actor> find_actor(const Design& d, const std::string& id, Text& problem) {
+std::optional<Actor> find_actor(const Design& d, const Times& times, const std::string& id, Text& problem) {
   for (const auto& door : d.doors) {
     if (door.id != id) continue;
     if (doors::moved_by_leg(door)) {
@@ -73,7 +120,7 @@ std::optional<Actor> find_actor(const Design& d, const std::string& id, Text& pr
       problem = say("times of the door “{}” or their spread", d.actor_word(id));
       return std::nullopt;
     }
-    return Actor{true,
+    return Actor{ActorKind::door,
                  door.leg,
                  {door.time_open, door.fastest, door.slowest},
                  {door.time_close, door.fastest, door.slowest}};
@@ -84,37 +131,73 @@ std::optional<Actor> find_actor(const Design& d, const std::string& id, Text& pr
       problem = say("“{}” does not retract", d.actor_word(id));
       return std::nullopt;
     }
-    if (!r.time_up.known() || !r.time_down.known() || !r.slowest.known() || !r.fastest.known()) {
+    const LegTimes* t = times_of(times, id);
+    if (!t || !t->up.counted.known() || !t->down.counted.known()) {
       problem = say("times of the {} or their spread", d.actor_word(id));
       return std::nullopt;
     }
-    return Actor{false, id, {r.time_up, r.fastest, r.slowest}, {r.time_down, r.fastest, r.slowest}};
+    const auto beside = [](const LegWay& w) {
+      return w.counted.nominal == w.entered.nominal ? not_known : w.entered.nominal;
+    };
+    return Actor{ActorKind::leg, id, t->up.counted, t->down.counted, beside(t->up), beside(t->down)};
   }
-  problem = say("“{}” is neither a door nor a leg of this aircraft", id);
+  for (const Aid& aid : d.sequence.aids) {
+    if (aid.id != id) continue;
+    if (!aid.takes.known() || !aid.slowest.known() || !aid.fastest.known()) {
+      problem = say("times of “{}” or their spread", d.actor_word(id));
+      return std::nullopt;
+    }
+    const Travel takes{aid.takes, aid.fastest, aid.slowest};
+    return Actor{ActorKind::aid, aid.leg, takes, takes};
+  }
+  problem = say("“{}” is no actor of this aircraft", id);
   return std::nullopt;
+}
+
+//! Who does that.
+ActorKind does(Action action) {
+  switch (action) {
+    case Action::open:
+    case Action::close:
+      return ActorKind::door;
+    case Action::raise:
+    case Action::lower:
+      return ActorKind::leg;
+    case Action::hold:
+    case Action::let_go:
+      break;
+  }
+  return ActorKind::aid;
 }
 
 }  // namespace
 
-Timeline timeline(const Design& d, const std::vector<Step>& steps, std::vector<Text>& problems) {
+bool is_forth(Action action) {
+  return action == Action::open || action == Action::raise || action == Action::let_go;
+}
+
+Timeline timeline(const Design& d, const Times& times, const std::vector<Step>& steps,
+                  std::vector<Text>& problems) {
   Timeline t{{}, 0, 0};
   for (const auto& s : steps) {
     Text problem;
-    const auto actor = find_actor(d, s.actor, problem);
+    const auto actor = find_actor(d, times, s.actor, problem);
     if (!actor || !s.start.known()) {
       problems.push_back(actor ? say("start of the step “{}”", d.actor_word(s.actor)) : problem);
       continue;
     }
-    const bool door_action = s.action == Action::open || s.action == Action::close;
-    if (door_action != actor->is_door) {
-      problems.push_back(
-          say("“{}” cannot do that: doors open and close, legs raise and lower", d.actor_word(s.actor)));
+    if (does(s.action) != actor->kind) {
+      problems.push_back(say(
+          "“{}” cannot do that: doors open and close, legs raise and lower, steering, up-locks and brakes "
+          "hold and let go",
+          d.actor_word(s.actor)));
       continue;
     }
-    const bool forth = s.action == Action::open || s.action == Action::raise;
+    const bool forth = is_forth(s.action);
     const Travel& travel = forth ? actor->forth : actor->back;
-    t.bars.push_back({s.actor, actor->is_door, actor->leg, s.action, s.start, s.start + travel.nominal,
-                      s.start + travel.least(), s.start + travel.most()});
+    t.bars.push_back({s.actor, actor->kind, actor->leg, s.action, s.start, s.start + travel.nominal,
+                      s.start + travel.least(), s.start + travel.most(),
+                      s.start + (forth ? actor->entered_forth : actor->entered_back)});
     t.nominal_end = std::max(t.nominal_end, s.start + travel.nominal);
     t.latest_end = std::max(t.latest_end, s.start + travel.most());
   }
@@ -137,17 +220,16 @@ bool stands_open(const std::string& door, const std::vector<Step>& others, const
 
 }  // namespace
 
-std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& problems,
+std::vector<DoorCheck> check_doors(const Design& d, const Times& times, bool up, std::vector<Text>& problems,
                                    const std::vector<DoorZone>& zones) {
   std::vector<DoorCheck> checks;
   const auto& steps = up ? d.sequence.up : d.sequence.down;
   const auto& others = up ? d.sequence.down : d.sequence.up;
-  constexpr double nan = std::numeric_limits<double>::quiet_NaN();
   for (const auto& door : d.doors) {
     if (doors::moved_by_leg(door)) continue;
     Text problem;
-    const auto actor = find_actor(d, door.id, problem);
-    const auto leg = find_actor(d, door.leg, problem);
+    const auto actor = find_actor(d, times, door.id, problem);
+    const auto leg = find_actor(d, times, door.leg, problem);
     if (!actor || !leg) {
       problems.push_back(problem);
       continue;
@@ -160,9 +242,9 @@ std::vector<DoorCheck> check_doors(const Design& d, bool up, std::vector<Text>& 
           say("where the leg needs the door “{}” open: its panel, or three shares", d.actor_word(door.id)));
       continue;
     }
-    double open_start = nan;
-    double close_start = nan;
-    double leg_start = nan;
+    double open_start = not_known;
+    double close_start = not_known;
+    double leg_start = not_known;
     for (const auto& s : steps) {
       if (s.actor == door.id && s.action == Action::open) open_start = s.start;
       if (s.actor == door.id && s.action == Action::close) close_start = s.start;
@@ -208,7 +290,7 @@ double position_at(const Timeline& t, const std::string& actor, double time, dou
   std::sort(bars.begin(), bars.end(), [](const Bar* a, const Bar* b) { return a->start < b->start; });
   for (const Bar* b : bars) {
     if (time < b->start) break;
-    const double target = b->action == Action::open || b->action == Action::raise ? 1 : 0;
+    const double target = is_forth(b->action) ? 1 : 0;
     const double whole = b->nominal_end - b->start;
     const double moved = (time - b->start) / whole;
     position = target > position ? std::min(target, position + moved) : std::max(target, position - moved);

@@ -19,11 +19,34 @@ struct Travel {
   double nominal, fastest, slowest;  //!< s; factors
   double least() const { return nominal * fastest; }
   double most() const { return nominal * slowest; }
+  bool known() const;
+  bool operator==(const Travel&) const = default;
 };
 
+//! One way of a leg: what Sequence counts with, and what that was made of. What is not known of them is NaN.
+struct LegWay {
+  Travel counted, entered, computed;
+};
+//! What a leg takes.
+struct LegTimes {
+  std::string leg;  //!< its id
+  LegWay up, down;
+  //! Whether its drive's figures count, beside what is entered or alone.
+  bool by_drive = false;
+};
+//! The legs that retract.
+using Times = std::vector<LegTimes>;
+const LegTimes* times_of(const Times& times, const std::string& leg);
+
+//! What Sequence counts with for one way of a leg. The wider of what is entered and what its drive computes
+//! counts, so that a plan holds whichever of them is right; a time that was only guessed gives way to the
+//! computed one. A measured time is the one planned with, else the computed. A spread not known of the one is
+//! that of the other. `computed`: NaN where nothing is.
+LegWay way_counted(const Leg& leg, bool up, const Travel& computed);
+
 //! Longest time that any leg takes, up or down, with its spread; 0 where none retracts, NaN where a time is
-//! unknown. The spread of a leg is 1 where none is entered.
-double slowest_leg(const Design& design);
+//! unknown. The spread of a leg is 1 where none is known.
+double slowest_leg(const Times& times);
 
 //! One door and one leg that passes it, going up: door opens at 0, leg starts at w1, door starts to close at
 //! w2.
@@ -49,13 +72,16 @@ double slowest_leg_at(const Guarded& g, double leg_start, double close_start);
 //! Lowest voltage at which a fixed close start is still safe, the leg's time going as nominal/voltage.
 double lowest_safe_voltage(const Guarded& g, double leg_start, double close_start, double nominal_voltage);
 
+enum class ActorKind { leg, door, aid };
+
 //! One actor's movement on the timeline.
 struct Bar {
   std::string actor;  //!< its id
-  bool is_door;
-  std::string leg;  //!< id of the leg it is, or guards
+  ActorKind kind;
+  std::string leg;  //!< id of the leg it is, guards or is about
   Action action;
   double start, nominal_end, earliest_end, latest_end;
+  double entered_end;  //!< by the time entered, where another is counted with; else NaN
 };
 struct Timeline {
   std::vector<Bar> bars;
@@ -83,14 +109,18 @@ struct DoorZone {
 };
 
 //! The bars of a list of steps; steps of unknown actors or times are named in `problems`.
-Timeline timeline(const Design& design, const std::vector<Step>& steps, std::vector<Text>& problems);
+Timeline timeline(const Design& design, const Times& times, const std::vector<Step>& steps,
+                  std::vector<Text>& problems);
 //! Checks every door against the leg it covers, going up or down; those that the leg itself moves are left
 //! out. What is entered of where a door is in the way counts, and what the geometry gives.
-std::vector<DoorCheck> check_doors(const Design& design, bool up, std::vector<Text>& problems,
-                                   const std::vector<DoorZone>& zones);
+std::vector<DoorCheck> check_doors(const Design& design, const Times& times, bool up,
+                                   std::vector<Text>& problems, const std::vector<DoorZone>& zones);
 
-//! Position (share of travel, 0 closed or down) of an actor at a time, all at nominal speed. `before` is
-//! where it stands before its first step.
+//! Whether an action leads to the end of its actor's travel (open, stowed, let go), not back.
+bool is_forth(Action action);
+
+//! Position (share of travel, 0 closed, down or holding) of an actor at a time, all at nominal speed.
+//! `before` is where it stands before its first step.
 double position_at(const Timeline& timeline, const std::string& actor, double time, double before);
 
 }  // namespace kranich::sequence

@@ -24,7 +24,7 @@ std::string seconds(double t) { return fmt::format("{:.2f}", t); }
 
 Maker::Made Maker::sequence_card() const {
   std::vector<Text> problems;
-  const auto plan = sequence::plan_of(d_, problems);
+  const auto plan = sequence::plan_of(d_, a_.times, problems);
   if (plan.up.empty() && plan.down.empty())
     return problems.empty() ? Text("steps of the sequence, with their times") : problems.front();
   Drawing s;

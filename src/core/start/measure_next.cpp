@@ -239,7 +239,7 @@ namespace {
 
 //! "Nose wheel's share", "Axial margin, main leg".
 Text titled(const Finding& f) {
-  const Text title(f.info().title.data());
+  const Text title = ours(f.info().title);
   return f.subject.words.empty() ? title : say("{}, {}", title, f.subject.words);
 }
 

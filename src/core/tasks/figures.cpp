@@ -192,7 +192,7 @@ double leg_room(const FigureAt& at) {
   return nan;
 }
 
-double slowest_leg(const FigureAt& at) { return sequence::slowest_leg(at.design); }
+double slowest_leg(const FigureAt& at) { return sequence::slowest_leg(at.assessment.times); }
 
 //! The leg dropped freely, without lift, from the height and with the mass that were read.
 struct Dropped {
@@ -271,7 +271,7 @@ constexpr std::array figures{
         "wanted.",
         "handbook, Swing", true, leg_room},
     FigureInfo{"sequence.slowest", "Slowest leg", Kind::time, "Time of the slowest leg, with its spread.",
-               "times entered in Swing", false, slowest_leg},
+               "what Sequence counts with", false, slowest_leg},
     FigureInfo{"drop.stroke", "Stroke of a drop", Kind::length,
                "Greatest stroke of a free drop from the height and with the mass that were read.",
                "handbook, Springs", true, drop_stroke},

@@ -17,9 +17,6 @@ namespace {
 
 constexpr int year = 365;
 
-//! A word of ours out of a table of literals (which end with a zero): looked up as any sentence.
-Text ours(std::string_view literal) { return Text(literal.data()); }
-
 //! What the ticks of files from before there was a Book stand for.
 bool ticked_before(const Design& design, std::string_view task) {
   static const std::multimap<std::string_view, std::string_view> now{{"level", "jig.level"},
