@@ -9,7 +9,6 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
-#include <QMessageBox>
 #include <QMimeData>
 #include <QSettings>
 #include <QUrl>
@@ -23,6 +22,7 @@
 #include "app/tongue.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/list_table.h"
+#include "app/widgets/message.h"
 
 namespace kranich::app {
 
@@ -352,18 +352,16 @@ bool MainWindow::open_file(const QString& path) {
   last_fault_.clear();
   OpenAs as = OpenAs::itself;
   if (const auto other = OpenMark::open_elsewhere(path)) {
-    QMessageBox box(
-        QMessageBox::Question, tr("Open elsewhere"),
+    Message box(
+        Message::Sign::asks, tr("Open elsewhere"),
         tr("“%1” is open in another Kranich (process %2). Two that save it would undo each other's work.")
             .arg(QFileInfo(path).fileName())
             .arg(*other),
-        QMessageBox::Cancel, this);
+        this);
     box.setObjectName("open-elsewhere");
-    box.setTextFormat(Qt::PlainText);
-    auto* look = box.addButton(tr("Look at it only"), QMessageBox::AcceptRole);
-    look->setObjectName("open-read-only");
-    auto* copy = box.addButton(tr("Work on a copy"), QMessageBox::AcceptRole);
-    copy->setObjectName("open-copy");
+    auto* look = box.answer(tr("Look at it only"), QMessageBox::AcceptRole, "open-read-only");
+    auto* copy = box.answer(tr("Work on a copy"), QMessageBox::AcceptRole, "open-copy");
+    box.stays(tr("Cancel"));
     box.exec();
     if (box.clickedButton() != look && box.clickedButton() != copy) return false;
     as = box.clickedButton() == look ? OpenAs::read_only : OpenAs::copy;
@@ -398,29 +396,25 @@ void MainWindow::show_faults(const QString& heading, const std::vector<Fault>& f
   text += "</ul>";
   if (faults.size() > 12) text += tr("<p>and %1 more</p>").arg(faults.size() - 12);
   last_fault_ = text;
-  auto* box = new QMessageBox(QMessageBox::Warning, tr("Faulty file"), text, QMessageBox::Ok, this);
-  box->setAttribute(Qt::WA_DeleteOnClose);
-  box->setObjectName("faults");
-  box->setTextFormat(Qt::RichText);
-  box->open();
+  Message::tell(tr("Faulty file"), text, "faults", this, Qt::RichText);
 }
 
 void MainWindow::offer_work_left_behind() {
   const auto all = work_left_behind();
   if (all.empty()) return;
   const LeftBehind& left = all.front();
-  auto* box = new QMessageBox(
-      QMessageBox::Question, tr("Work left behind"),
+  auto* box = new Message(
+      Message::Sign::asks, tr("Work left behind"),
       tr("Kranich ended without saving on %1. Take up that work again%2?")
           .arg(QLocale().toString(left.when, QLocale::ShortFormat),
                left.belongs_to.isEmpty() ? QString()
                                          : tr(", on “%1”").arg(QFileInfo(left.belongs_to).fileName())),
-      QMessageBox::NoButton, this);
+      this);
   box->setObjectName("left-behind");
   box->setAttribute(Qt::WA_DeleteOnClose);
-  auto* take = box->addButton(tr("Take it up"), QMessageBox::AcceptRole);
-  box->addButton(tr("Not now"), QMessageBox::RejectRole);
-  auto* away = box->addButton(tr("Put it away"), QMessageBox::DestructiveRole);
+  auto* take = box->answer(tr("Take it up"), QMessageBox::AcceptRole);
+  box->stays(tr("Not now"));
+  auto* away = box->answer(tr("Put it away"), QMessageBox::DestructiveRole);
   connect(box, &QMessageBox::buttonClicked, this, [this, left, take, away](QAbstractButton* button) {
     if (button == away) tell(tr("put away as %1").arg(text_of(set_aside(left).string())));
     if (button != take) return;
@@ -439,11 +433,7 @@ bool MainWindow::save_to(const QString& path) {
   if (const auto why = document_.save(path)) {
     tell(tr("not saved: %1").arg(*why), true);
     // The bar may be too short for it, and it matters.
-    auto* box = new QMessageBox(QMessageBox::Warning, tr("Not saved"), tr("%1\n\n%2").arg(path, *why),
-                                QMessageBox::Ok, this);
-    box->setAttribute(Qt::WA_DeleteOnClose);
-    box->setObjectName("not-saved");
-    box->open();
+    Message::tell(tr("Not saved"), tr("%1\n\n%2").arg(path, *why), "not-saved", this);
     return false;
   }
   remember(path);
@@ -452,15 +442,14 @@ bool MainWindow::save_to(const QString& path) {
 }
 
 bool MainWindow::may_overwrite() {
-  QMessageBox box(
-      QMessageBox::Warning, tr("Changed by somebody else"),
-      tr("“%1” is not as it was when it was read: another program or another window has changed it.")
-          .arg(QFileInfo(document_.path()).fileName()),
-      QMessageBox::NoButton, this);
+  Message box(Message::Sign::warns, tr("Changed by somebody else"),
+              tr("“%1” is not as it was when it was read: another program or another window has changed it.")
+                  .arg(QFileInfo(document_.path()).fileName()),
+              this);
   box.setObjectName("changed-outside");
-  auto* over = box.addButton(tr("Save over it"), QMessageBox::DestructiveRole);
-  auto* other = box.addButton(tr("Save under another name …"), QMessageBox::ActionRole);
-  box.addButton(QMessageBox::Cancel);
+  auto* other = box.answer(tr("Save under another name …"), QMessageBox::AcceptRole);
+  auto* over = box.answer(tr("Save over it"), QMessageBox::DestructiveRole);
+  box.stays(tr("Cancel"));
   box.exec();
   if (box.clickedButton() == other) {
     save_as();
@@ -492,12 +481,15 @@ void MainWindow::choose_and_open() {
 
 bool MainWindow::may_discard() {
   if (!document_.modified()) return true;
-  const auto answer = QMessageBox::question(
-      this, tr("Unsaved changes"),
-      tr("“%1” has changes that are not saved.").arg(text_of(document_.design().about.name)),
-      QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
-  if (answer == QMessageBox::Save) return save();
-  return answer == QMessageBox::Discard;
+  Message box(Message::Sign::asks, tr("Unsaved changes"),
+              tr("“%1” has changes that are not saved.").arg(text_of(document_.design().about.name)), this);
+  box.setObjectName("unsaved");
+  auto* saves = box.answer(tr("Save"), QMessageBox::AcceptRole, "unsaved-save");
+  auto* drops = box.answer(tr("Leave them behind"), QMessageBox::DestructiveRole, "unsaved-drop");
+  box.stays(tr("Cancel"));
+  box.exec();
+  if (box.clickedButton() == saves) return save();
+  return box.clickedButton() == drops;
 }
 
 void MainWindow::remember(const QString& path) {

@@ -11,6 +11,7 @@
 #include <csignal>
 
 #include "app/print/report.h"
+#include "app/tongue.h"
 #include "bench.h"
 
 using namespace kranich;
@@ -373,4 +374,39 @@ TEST_CASE("a file that another window has open is said, and opened to look at or
   CHECK_FALSE(OpenMark::open_elsewhere(file));
   CHECK(b.window->open_file(file));
   CHECK(b.document.path() == file);
+}
+
+TEST_CASE(
+    "what is asked before changes are lost: our own sign, our own words on every button, in German too") {
+  for (const bool german : {false, true}) {
+    if (german) speak("de");
+    Bench b;
+    b.document.edit("rename", [](Design& d) { d.about.name = "Mine"; });
+    bool seen = false;
+    const auto look = [&](const char* press) {
+      QTimer::singleShot(0, [&seen, press, german] {
+        for (auto* w : QApplication::topLevelWidgets()) {
+          auto* box = qobject_cast<QMessageBox*>(w);
+          if (!box || box->objectName() != "unsaved") continue;
+          seen = true;
+          CHECK(box->icon() == QMessageBox::NoIcon);
+          CHECK_FALSE(box->iconPixmap().isNull());
+          CHECK(box->standardButtons() == QMessageBox::NoButton);
+          CHECK(box->buttons().size() == 3);
+          for (auto* button : box->buttons()) CHECK(button->icon().isNull());
+          CHECK(box->findChild<QPushButton*>("stays")->text() == (german ? "Abbrechen" : "Cancel"));
+          box->findChild<QPushButton*>(press)->click();
+        }
+      });
+    };
+    look("stays");
+    CHECK_FALSE(b.window->close());
+    CHECK(seen);
+    CHECK(b.document.modified());
+    seen = false;
+    look("unsaved-drop");
+    CHECK(b.window->close());
+    CHECK(seen);
+    if (german) speak("en");
+  }
 }

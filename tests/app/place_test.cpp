@@ -333,8 +333,7 @@ TEST_CASE("the landing is played, its ladder told, and stiffer damping changes i
   const double before = stroke();
   const QImage still = spring.board()->grab().toImage();
   b.find<QPushButton>("play-landing")->click();
-  QTest::qWait(200);
-  CHECK(spring.board()->grab().toImage() != still);
+  CHECK(eventually([&] { return spring.board()->grab().toImage() != still; }));
   b.type("/gear/legs/main/spring/orifice_closing_m2", "20");
   CHECK(stroke() < before);
   b.document.edit("forget it", [](Design& d) { d.gear.main().unsprung_mass = {}; });

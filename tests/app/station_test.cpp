@@ -220,3 +220,36 @@ TEST_CASE("an aircraft that leans is drawn leaning, with the low side's wheel on
   CHECK(seen.y() == Approx(0).margin(1e-5));
   CHECK(pose_of(b.document.design(), b.document.loading(), GearState::extended, 0).roll == 0);
 }
+
+TEST_CASE("the original's wheels are marked on Stance, dragged onto the picture, and what differs is told") {
+  Bench b("Wheatear");
+  auto& page = b.go(Station::stance);
+  CHECK_FALSE(page.board()->handle_position("original-main"));
+  b.press("mark-original");
+  const auto told = [&](const char* id, const std::string& leg) {
+    for (const auto& f : b.document.assessment().findings)
+      if (f.measure_id == id && f.subject.leg == leg) return f.value;
+    return std::nan("");
+  };
+  const Design marked = b.document.design();
+  const std::string main = marked.gear.main().id;
+  CHECK(std::abs(told("stance.original_axle", main)) < 1e-3);
+  CHECK(std::abs(told("stance.original_strut", main)) < 1e-3);
+  b.drag(page, "original-main", {20, -10});
+  const Original& o = b.document.design().original;
+  CHECK(o.main_x > marked.original.main_x);
+  CHECK(o.main_z > marked.original.main_z);
+  CHECK(told("stance.original_axle", main) == Approx(marked.original.main_x - o.main_x).margin(1e-3));
+  CHECK(told("stance.original_strut", main) == Approx(o.main_z - marked.original.main_z).margin(1e-3));
+  const double diameter = o.main_diameter;
+  b.drag(page, "original-main-rim", {10, 0});
+  CHECK(b.document.design().original.main_diameter > diameter);
+  CHECK(told("stance.original_wheel", main) ==
+        Approx(b.document.design().gear.main().wheel.diameter - b.document.design().original.main_diameter));
+  b.drag(page, "original-propeller", {0, -10});
+  CHECK(told("stance.original_height", "") < 0);
+  // Marked again, what was dragged stays.
+  const Original before = b.document.design().original;
+  b.press("mark-original");
+  CHECK(b.document.design().original == before);
+}

@@ -10,6 +10,7 @@
 #include "app/widgets/dialogs.h"
 #include "bench.h"
 #include "core/assess/swing_state.h"
+#include "core/motion/retract.h"
 #include "said.h"
 
 using namespace kranich;
@@ -110,4 +111,65 @@ TEST_CASE("cut-out and bay are drawn from the leg's way, and follow it once the 
   b.type(third + "pivot/x_m", "960");
   REQUIRE(eventually([&] { return pane->is_of(b.document.design().gear.third()); }));
   CHECK(pane->bounds() != before);
+}
+
+TEST_CASE("the axis is turned in plan and tipped by either of its ends; unit, rods and hook are dragged") {
+  Bench b;
+  auto& page = b.go(Station::swing);
+  b.press("swing-main");
+  const auto main = [&]() -> const Leg& { return b.document.design().gear.main(); };
+  REQUIRE(main().retraction.direction == SwingDirection::inward);
+  const auto forward_end = [&] {
+    const Vec3 u = motion::stowing_axis(main())->direction;
+    return u.x() < 0 ? u : Vec3(-u);
+  };
+  // Forward is up, outboard to the right: its forward end to the left goes inboard.
+  b.drag(page, "axis-plan", {-6, 0});
+  CHECK(main().retraction.axis_yaw > radians(1));
+  CHECK(forward_end().y() < 0);
+  CHECK(main().retraction.axis_yaw.origin == Origin::plan);
+  const double once = main().retraction.axis_yaw;
+  b.drag(page, "axis-plan-other", {6, 0});
+  CHECK(main().retraction.axis_yaw > once);
+  // Forward is to the left: that end up, or the other down.
+  b.drag(page, "axis-tip", {0, -6});
+  CHECK(main().retraction.axis_tip > radians(1));
+  CHECK(forward_end().z() > 0);
+  b.drag(page, "axis-tip-other", {0, -12});
+  CHECK(main().retraction.axis_tip < 0);
+  // Round to the other side it stops where its entry does.
+  b.drag(page, "axis-plan", {-200, 60});
+  CHECK(main().retraction.axis_yaw <= radians(60) + 1e-9);
+  for (int i = 0; i < 5; ++i) b.document.undo();
+  CHECK(main().retraction.axis_yaw.si == 0);
+  CHECK(main().retraction.axis_tip.si == 0);
+
+  const Vec3 corner = main().retraction.unit_low.vec();
+  b.drag(page, "unit-low", {5, 0});
+  CHECK(main().retraction.unit_low.y > corner.y());
+  CHECK(main().retraction.unit_low.z == Approx(corner.z()));
+  auto& drive = b.go(Station::drive);
+  b.press("drive-main");
+  const Vec3 hook = main().retraction.uplock.hook.vec();
+  b.drag(drive, "hook", {0, -4});
+  CHECK(main().retraction.uplock.hook.z > hook.z());
+}
+
+TEST_CASE("an axis that lies across is turned the same way: outboard end ahead, outboard end up") {
+  Bench b("Pintail");
+  b.document.edit("plain", [](Design& d) {
+    for (Leg& l : d.gear.legs) l.retraction.motion = LegMotion::turns;
+  });
+  auto& page = b.go(Station::swing);
+  const std::string id = b.document.design().gear.main().id;
+  b.press(("swing-" + id).c_str());
+  const auto outboard_end = [&] {
+    const Vec3 u = motion::stowing_axis(b.document.design().gear.leg(id))->direction;
+    return u.y() > 0 ? u : Vec3(-u);
+  };
+  b.drag(page, "axis-plan", {0, -6});
+  CHECK(b.document.design().gear.leg(id).retraction.axis_yaw > radians(1));
+  CHECK(outboard_end().x() < 0);
+  b.drag(page, "axis-tip", {0, -6});
+  CHECK(outboard_end().z() > 0);
 }

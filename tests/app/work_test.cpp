@@ -313,6 +313,22 @@ TEST_CASE("the ladder, the list, the Book and the register", "[window]") {
   b.press("bench-register");
   auto* parts = b.find<QTableWidget>("bench-register-table");
   CHECK(parts->rowCount() > 6);
+  // What was changed by hand is a try.
+  b.press("bench-book");
+  happen("change");
+  b.find<QLineEdit>("event-what")->setText("servo arm");
+  b.find<QLineEdit>("event-from")->setText("12 mm");
+  b.find<QLineEdit>("event-to")->setText("10 mm");
+  b.press("event-write");
+  b.press("bench-trials");
+  auto* trials = b.find<QTableWidget>("bench-trials-table");
+  REQUIRE(trials->rowCount() > 0);
+  CHECK(trials->item(0, 2)->text() == "servo arm: 12 mm → 10 mm");
+  const int all = trials->rowCount();
+  b.find<QLineEdit>("bench-find")->setText("servo arm");
+  CHECK(trials->rowCount() == 1);
+  b.find<QLineEdit>("bench-find")->clear();
+  CHECK(trials->rowCount() == all);
   // A step of one's own, and one that is wrong: named, the rest goes on.
   b.document.edit("own", [](Design& d) {
     OwnTask t;
@@ -402,4 +418,35 @@ TEST_CASE("check lists, ladder, service card, register and trial form are printe
     }
     CHECK(longest > 3);
   }
+}
+
+TEST_CASE("pictures of an entry are shown small beside it; one that is missing is said") {
+  Untouched b("Wheatear");
+  QTemporaryDir folder;
+  REQUIRE_FALSE(b.document.save(folder.filePath("w.kranich")));
+  QImage photo(400, 300, QImage::Format_RGB32);
+  photo.fill(Qt::darkGreen);
+  REQUIRE(photo.save(folder.filePath("photo.png")));
+  auto& journal = b.document.journal();
+  tasks::Entry e = journal.begun(tasks::Mark::note);
+  e.note = "as it looked";
+  QString why;
+  const QString kept = journal.keep_picture(folder.filePath("photo.png"), e, &why);
+  REQUIRE(why.isEmpty());
+  e.pictures = {kept.toStdString()};
+  REQUIRE_FALSE(journal.write(e));
+  tasks::Entry gone = journal.begun(tasks::Mark::note);
+  gone.note = "lost";
+  gone.pictures = {"pictures/nowhere.jpg"};
+  REQUIRE_FALSE(journal.write(gone));
+  b.go(Station::bench);
+  b.press("bench-book");
+  auto* table = b.find<QTableWidget>("bench-book-table");
+  CHECK(table->item(0, 4)->icon().isNull());
+  CHECK(table->item(0, 4)->text().contains("missing"));
+  const QIcon icon = table->item(1, 4)->icon();
+  REQUIRE_FALSE(icon.isNull());
+  const QImage small = icon.pixmap(216, 54).toImage();
+  CHECK(small.pixelColor(20, small.height() / 2).green() > small.pixelColor(20, small.height() / 2).red());
+  CHECK(table->rowHeight(1) >= 54);
 }

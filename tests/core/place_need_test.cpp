@@ -7,11 +7,14 @@
 #include <numbers>
 
 #include "core/assess/assess.h"
+#include "core/assess/loading_state.h"
+#include "core/assess/standing.h"
 #include "core/force/leg_law.h"
 #include "core/motion/mesh.h"
 #include "core/place/keepout.h"
 #include "core/place/tandem.h"
 #include "core/place/tipping.h"
+#include "core/stance/stance.h"
 #include "demo.h"
 
 namespace kranich {
@@ -224,6 +227,63 @@ TEST_CASE("a sloping floor as a plane bounds the swing, and one not told is aske
   const Assessment after = assess(d);
   CHECK_FALSE(asked(after));
   CHECK(clearance(after, "main") < clearance(before, "main"));
+}
+
+TEST_CASE("the original marked on a picture: wheel, axle, leg and height against how this one stands") {
+  Design d = demo("wheatear");
+  REQUIRE_FALSE(d.airframe.propellers.empty());
+  const auto told = [](const Assessment& a, const char* id, const std::string& leg) {
+    for (const auto& f : a.findings)
+      if (f.measure_id == id && f.subject.leg == leg) return f.value;
+    return std::nan("");
+  };
+  CHECK(std::isnan(told(assess(d), "stance.original_height", "")));
+  const Assessment now = assess(d);
+  const LoadingState* l = now.loading(d.stance.target_loading);
+  REQUIRE(l);
+  REQUIRE(l->rest);
+  // Aircraft axes into the ground's, by a rotation of its own; heights over the ground by the heave.
+  const Mat3 to_ground =
+      (Eigen::AngleAxisd(l->rest->pitch, Vec3::UnitY()) * Eigen::AngleAxisd(-l->rest->roll, Vec3::UnitX()))
+          .toRotationMatrix();
+  const auto on_ground = [&](const Vec3& p) -> Vec3 { return to_ground * p + Vec3(0, 0, l->rest->heave); };
+  const auto axle = [&](const Leg& leg) {
+    const size_t i = wheel_of(d, leg.id);
+    return on_ground(stance::axle_at_rest((*now.wheels)[i], l->rest->wheels[i]));
+  };
+  const Leg &main = d.gear.main(), &third = d.gear.third();
+  const double hub = on_ground(d.airframe.propellers[0].hub.vec()).z();
+  Original& o = d.original;
+  // As this one stands itself: nothing differs.
+  o.main_x = main.axle.x;
+  o.main_z = Given(axle(main).z());
+  o.main_diameter = main.wheel.diameter;
+  o.third_x = Given(main.axle.x + axle(third).x() - axle(main).x());
+  o.third_z = Given(axle(third).z());
+  o.third_diameter = third.wheel.diameter;
+  o.propeller_z = Given(hub);
+  Assessment a = assess(d);
+  for (const char* id : {"stance.original_wheel", "stance.original_axle", "stance.original_strut"})
+    for (const std::string& leg : {main.id, third.id}) {
+      INFO(id << " " << leg);
+      CHECK(told(a, id, leg) == Approx(0).margin(2e-4));
+    }
+  CHECK(told(a, "stance.original_height", "") == Approx(0).margin(1e-9));
+  // An original with larger wheels further aft on longer legs, standing higher.
+  o.main_x.si += 0.05;
+  o.main_diameter.si += 0.02;
+  o.main_z.si += 0.01;
+  o.propeller_z.si += 0.04;
+  a = assess(d);
+  CHECK(told(a, "stance.original_wheel", main.id) == Approx(-0.02).margin(1e-9));
+  CHECK(told(a, "stance.original_axle", main.id) == Approx(-0.05).margin(2e-4));
+  CHECK(told(a, "stance.original_strut", main.id) == Approx(-0.03).margin(2e-4));
+  CHECK(told(a, "stance.original_strut", third.id) == Approx(-0.04).margin(2e-4));
+  CHECK(told(a, "stance.original_height", "") == Approx(-0.04).margin(1e-9));
+  CHECK(told(a, "stance.original_axle", third.id) == Approx(0).margin(2e-4));
+  // A propeller that nobody has entered is asked for.
+  d.airframe.propellers.clear();
+  CHECK(std::isnan(told(assess(d), "stance.original_strut", main.id)));
 }
 
 }  // namespace

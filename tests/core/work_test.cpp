@@ -18,6 +18,7 @@
 #include "core/tasks/record.h"
 #include "core/tasks/register.h"
 #include "core/tasks/rows.h"
+#include "core/tasks/trials.h"
 #include "core/tasks/words.h"
 #include "demo.h"
 
@@ -1095,4 +1096,59 @@ TEST_CASE("The steps that docs/coverage.md names are in the table, for those nee
     }
   }
   CHECK(named > 100);
+}
+
+TEST_CASE(
+    "the trial log: tries in their order, what the design says otherwise since the one before, and what came "
+    "of it") {
+  Shop shop(demo("dunnock"));
+  const auto log = [&] {
+    const tasks::History history(shop.book);
+    return tasks::trial_log(shop.look(), shop.table, history);
+  };
+  const auto texts = [](const std::vector<Text>& list) {
+    std::string all;
+    for (const Text& t : list) all += in_words(t) + "; ";
+    return all;
+  };
+  const Entry first = shop.tick("swing.sweep", "third", {{"least gap", 0.004}});
+  CHECK(log().empty());  // done once is no try
+  shop.change([](Design& d) { d.gear.third().retraction.pivot.x.si += 0.007; });
+  const Entry second = shop.tick("swing.sweep", "third", {{"least gap", 0.009}});
+  auto tries = log();
+  REQUIRE(tries.size() == 2);
+  CHECK(tries[0].entry->id == second.id);
+  CHECK_FALSE(tries[0].first);
+  CHECK(tries[1].first);
+  CHECK(tries[1].changed.empty());
+  CHECK(texts(tries[0].changed).find("was") != std::string::npos);
+  INFO(in_words(tries[0].what) << " | " << texts(tries[0].result));
+  CHECK(in_words(tries[0].what).find("weep") != std::string::npos);
+  CHECK(texts(tries[0].result).find("least gap 9") != std::string::npos);
+  for (const auto& t : tries) {
+    bool off = false;
+    for (const auto& r : t.entry->readings) off = off || r.compared == Compared::outside;
+    CHECK((t.verdict == Compared::outside) == off);
+    if (off) CHECK(texts(t.result).find("foretold") != std::string::npos);
+  }
+  // A line somebody wrote between two tries is what was changed for the next, and a try of its own.
+  Entry by_hand = shop.begun(Mark::event);
+  by_hand.event = "change";
+  by_hand.what = "spacer on the pivot";
+  by_hand.from = "1 mm";
+  by_hand.to = "2 mm";
+  shop.book.entries.push_back(by_hand);
+  shop.tick("always.trial", "", {}, Mark::done,
+            {{"changed", "rod"}, {"from", "hole 2"}, {"to", "hole 3"}, {"verdict", "no better"}});
+  shop.tick("swing.sweep", "third", {{"least gap", 0.010}});
+  tries = log();
+  REQUIRE(tries.size() == 5);
+  CHECK(texts(tries[0].changed).find("spacer on the pivot: 1 mm → 2 mm") != std::string::npos);
+  CHECK(texts(tries[0].changed).find("rod: hole 2 → hole 3") != std::string::npos);
+  CHECK(texts(tries[1].result).find("no better") != std::string::npos);
+  // One that does not count is no try any more.
+  Entry strikes = shop.begun(Mark::struck);
+  strikes.strikes = second.id;
+  shop.book.entries.push_back(strikes);
+  CHECK(log().size() == 4);
 }

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/drawing/diagram.h"
+#include "app/drawing/leg_point.h"
 #include "app/widgets/findings.h"
 #include "core/assess/drive_state.h"
 #include "core/motion/retract.h"
@@ -12,25 +13,25 @@
 namespace kranich::app {
 namespace {
 
-//! The ends that are dragged: on the airframe as it is; on the leg where it stands down.
+//! What is dragged: on the airframe as it is; on the leg where it stands down.
 struct End {
   const char* id;
   QString name;
-  Point Drive::*own = nullptr;
-  Point DownSpring::*spring = nullptr;
-  Point& of(Leg& leg) const {
-    return own ? leg.retraction.drive.*own : leg.retraction.drive.down_spring.*spring;
-  }
-  const Point& of(const Leg& leg) const {
-    return own ? leg.retraction.drive.*own : leg.retraction.drive.down_spring.*spring;
-  }
+  Point* (*of)(Leg&);
 };
 std::vector<End> ends() {
-  return {{"drive-airframe", QObject::tr("drive's end on the airframe"), &Drive::on_airframe, nullptr},
-          {"drive-leg", QObject::tr("drive's end on the leg"), &Drive::on_leg, nullptr},
-          {"down-spring-airframe", QObject::tr("down-spring's end on the airframe"), nullptr,
-           &DownSpring::on_airframe},
-          {"down-spring-leg", QObject::tr("down-spring's end on the leg"), nullptr, &DownSpring::on_leg}};
+  return {
+      {"drive-airframe", QObject::tr("drive's end on the airframe"),
+       [](Leg& l) { return &l.retraction.drive.on_airframe; }},
+      {"drive-leg", QObject::tr("drive's end on the leg"), [](Leg& l) { return &l.retraction.drive.on_leg; }},
+      {"down-spring-airframe", QObject::tr("down-spring's end on the airframe"),
+       [](Leg& l) { return &l.retraction.drive.down_spring.on_airframe; }},
+      {"down-spring-leg", QObject::tr("down-spring's end on the leg"),
+       [](Leg& l) { return &l.retraction.drive.down_spring.on_leg; }},
+      {"hook", QObject::tr("up-lock's hook"), [](Leg& l) { return &l.retraction.uplock.hook; }},
+      {"brace-airframe", QObject::tr("brace's end on the airframe"),
+       [](Leg& l) { return &l.brace_airframe; }},
+      {"brace-leg", QObject::tr("brace's end on the leg"), [](Leg& l) { return &l.brace_leg; }}};
 }
 
 }  // namespace
@@ -283,22 +284,11 @@ std::vector<Handle> DrivePane::handles() const {
   const Leg& l = the_leg();
   const auto axis = motion::stowing_axis(l);
   if (!axis || document_.gear_position() > 1e-6) return list;  // the ends are given with the leg down
-  for (const End& end : ends()) {
-    const Point& p = end.of(l);
-    if (!p.known()) continue;
-    Handle h;
-    h.id = QString::fromLatin1(end.id);
-    h.name = end.name;
-    h.at = map(p.vec());
-    h.move = [id = leg, end, sideways = from_behind()](Design& d, double dx, double dy) {
-      Leg* moving = d.gear.find(id);
-      if (!moving) return;
-      Point& at = end.of(*moving);
-      (sideways ? at.y : at.x).si += dx;
-      at.z.si += dy;
-    };
-    list.push_back(std::move(h));
-  }
+  Leg as_it_is = l;                                            // only looked at
+  for (const End& end : ends())
+    if (const Point* p = end.of(as_it_is); p->known())
+      list.push_back(leg_point(leg, QString::fromLatin1(end.id), end.name, map(p->vec()),
+                               from_behind() ? SeenFrom::behind : SeenFrom::the_side, end.of));
   return list;
 }
 

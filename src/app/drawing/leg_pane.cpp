@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/drawing/aircraft.h"
+#include "app/drawing/leg_point.h"
 #include "app/widgets/findings.h"
 #include "core/assess/strength_state.h"
 #include "core/assess/subjects.h"
@@ -444,14 +445,8 @@ std::vector<Handle> LegPane::handles() const {
   const QString suffix = ahead ? QStringLiteral("-ahead") : QString();
   const auto add = [&](const QString& id, const QString& name, const Point& p, auto&& find) {
     if (!p.known()) return;
-    list.push_back({id + suffix, name, map(p.vec()), 9,
-                    [ahead, leg_name = leg, find](Design& d, double dx, double dz) {
-                      Point* moved = find(d.gear.leg(leg_name));
-                      if (!moved) return;
-                      (ahead ? moved->y : moved->x).si += dx;
-                      moved->z.si += dz;
-                    },
-                    true});
+    list.push_back(leg_point(leg, id + suffix, name, map(p.vec()),
+                             ahead ? SeenFrom::behind : SeenFrom::the_side, find, true));
   };
   for (size_t i = 0; i < l.tubes.size(); ++i)
     add(QStringLiteral("tube-top:%1").arg(i), QObject::tr("upper end of %1").arg(text_of(l.tubes[i].name)),

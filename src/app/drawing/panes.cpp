@@ -85,6 +85,7 @@ void SidePane::draw(Sheet& s) {
       break;
     case Overlay::stance:
       draw_stance(s, pose);
+      draw_original(s, pose);
       break;
   }
 }
@@ -332,6 +333,82 @@ void SidePane::draw_stance(Sheet& s, const Pose& pose) {
   }
 }
 
+namespace {
+
+//! A mark of the original in the side view's world: a wheel, or with no radius the height of an axis.
+struct OriginalMark {
+  const char* id;
+  std::string leg;  //!< whose wheel it is held against; empty: the aircraft
+  QPointF at;
+  double radius, reach;
+  Given Original::*x;  //!< null: it has a height alone
+  Given Original::*z;
+  Given Original::*diameter;
+};
+std::vector<OriginalMark> original_marks(const Design& d, const Pose& pose) {
+  std::vector<OriginalMark> list;
+  const Original& o = d.original;
+  if (!d.gear.has(LegRole::main)) return list;
+  const Given& axle = d.gear.main().axle.x;
+  const double from = pose.main_contact().x() - (axle.known() ? axle.si : 0);
+  const auto wheel = [&](const char* id, const std::string& leg, Given Original::*x, Given Original::*z,
+                         Given Original::*diameter) {
+    if ((o.*x).known() && (o.*z).known() && (o.*diameter).known())
+      list.push_back({id, leg, {from + (o.*x), o.*z}, (o.*diameter) / 2, 0, x, z, diameter});
+  };
+  wheel("original-main", d.gear.main().id, &Original::main_x, &Original::main_z, &Original::main_diameter);
+  wheel("original-third", d.gear.third().id, &Original::third_x, &Original::third_z,
+        &Original::third_diameter);
+  if (o.propeller_z.known() && !d.airframe.propellers.empty() && d.airframe.propellers[0].hub.known()) {
+    const auto& p = d.airframe.propellers[0];
+    list.push_back({"original-propeller",
+                    {},
+                    {pose.side(p.hub.vec()).x(), o.propeller_z},
+                    0,
+                    p.diameter.known() ? 0.1 * p.diameter : 0.05,
+                    nullptr,
+                    &Original::propeller_z,
+                    nullptr});
+  }
+  return list;
+}
+
+}  // namespace
+
+//! The original's wheels and propeller axis as they were marked on the picture, with what differs.
+void SidePane::draw_original(Sheet& s, const Pose& pose) {
+  const Design& d = *pose.design;
+  const auto told = [&](const std::string& leg) {
+    QStringList list;
+    for (const auto& f : document_.assessment().findings) {
+      if (f.info().station != Station::stance || !std::isfinite(f.value) || f.subject.leg != leg) continue;
+      const QString by = document_.say(std::abs(f.value), Kind::length);
+      if (f.measure_id == "stance.original_wheel")
+        list << QObject::tr(f.value < 0 ? "wheel %1 smaller" : "wheel %1 larger").arg(by);
+      if (f.measure_id == "stance.original_axle")
+        list << QObject::tr(f.value < 0 ? "%1 ahead" : "%1 aft").arg(by);
+      if (f.measure_id == "stance.original_strut")
+        list << QObject::tr(f.value < 0 ? "leg %1 shorter" : "leg %1 longer").arg(by);
+      if (f.measure_id == "stance.original_height")
+        list << QObject::tr(f.value < 0 ? "%1 lower than the original" : "%1 higher than the original")
+                    .arg(by);
+    }
+    return list.join(", ");
+  };
+  s.no_fill();
+  for (const auto& mark : original_marks(d, pose)) {
+    s.pen(Ink::tight, 1.6, Qt::DashLine);
+    if (mark.radius > 0)
+      s.circle(mark.at, mark.radius);
+    else
+      s.line(mark.at - QPointF(mark.reach, 0), mark.at + QPointF(mark.reach, 0));
+    const QString words = told(mark.leg);
+    if (!words.isEmpty())
+      s.label(mark.at + QPointF(0, mark.radius), words, Ink::tight, Qt::AlignHCenter | Qt::AlignBottom,
+              {0, -4}, 8);
+  }
+}
+
 void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
   const Design& d = *pose.design;
   const LoadingState* chosen = document_.loading();
@@ -420,6 +497,42 @@ void SidePane::draw_weigh(Sheet& s, const Pose& pose) {
   }
 }
 
+namespace {
+
+//! The handles of the original: its wheels' middles and rims, the height of its propeller's axis.
+std::vector<Handle> original_handles(const Design& d, const Pose& pose) {
+  std::vector<Handle> list;
+  for (const auto& mark : original_marks(d, pose)) {
+    const QString id = QString::fromLatin1(mark.id);
+    Handle middle;
+    middle.id = id;
+    middle.name =
+        mark.radius > 0 ? QObject::tr("original's wheel") : QObject::tr("original's propeller axis");
+    middle.at = mark.at;
+    middle.radius = 8;
+    middle.move = [x = mark.x, z = mark.z](Design& design, double dx, double dy) {
+      if (x) (design.original.*x).si += dx;
+      Given& height = design.original.*z;
+      height.si = std::max(0.0, height.si + dy);
+    };
+    list.push_back(std::move(middle));
+    if (!(mark.radius > 0)) continue;
+    Handle rim;
+    rim.id = id + "-rim";
+    rim.name = QObject::tr("original's wheel, its size");
+    rim.at = mark.at + QPointF(mark.radius, 0);
+    rim.radius = 6;
+    rim.move = [of = mark.diameter](Design& design, double dx, double) {
+      Given& diameter = design.original.*of;
+      diameter.si = std::max(0.001, diameter.si + 2 * dx);
+    };
+    list.push_back(std::move(rim));
+  }
+  return list;
+}
+
+}  // namespace
+
 std::vector<Handle> SidePane::handles() const {
   const Design& d = document_.design();
   const Pose pose = pose_now(document_);
@@ -439,6 +552,8 @@ std::vector<Handle> SidePane::handles() const {
                         true});
     return list;
   }
+  if (overlay_ == Overlay::stance)
+    for (Handle& h : original_handles(d, pose)) list.push_back(std::move(h));
   for (const auto& line : lines_of_wheels(d))
     list.push_back({text_of(line.spokesman), line.word, pose.side(pose.axle_of(line.spokesman)),
                     line.main ? 15.0 : 13.0, [to_air, rows = line.rows](Design& x, double dx, double dy) {

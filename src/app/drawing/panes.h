@@ -23,6 +23,7 @@ class SidePane : public Pane {
   void draw_place(Sheet& sheet, const Pose& pose);
   void draw_stance(Sheet& sheet, const Pose& pose);
   void draw_weigh(Sheet& sheet, const Pose& pose);
+  void draw_original(Sheet& sheet, const Pose& pose);
   Overlay overlay_;
 };
 

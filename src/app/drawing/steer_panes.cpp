@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/drawing/leg_point.h"
 #include "app/widgets/findings.h"
 #include "core/assess/loading_state.h"
 #include "core/motion/retract.h"
@@ -113,11 +114,8 @@ std::vector<Handle> SteerPane::handles() const {
   const auto end = [&](const char* id, const QString& name, Point Steering::*which) {
     const Point& p = l.steering.*which;
     if (!p.known()) return;
-    list.push_back({id, name, map(p.vec()), 9, [=, of = leg](Design& d, double dx, double dy) {
-                      Point& at = d.gear.leg(of).steering.*which;
-                      (behind ? at.y : at.x).si += dx;
-                      at.z.si += dy;
-                    }});
+    list.push_back(leg_point(leg, id, name, map(p.vec()), behind ? SeenFrom::behind : SeenFrom::the_side,
+                             [which](Leg& x) { return &(x.steering.*which); }));
   };
   end("steer-airframe", QObject::tr("rod's end at the servo"), &Steering::rod_airframe);
   end("steer-leg", QObject::tr("rod's end on the leg, down"), &Steering::rod_leg);

@@ -6,6 +6,7 @@
 
 #include "app/drawing/aircraft.h"
 #include "app/drawing/diagram.h"
+#include "app/drawing/leg_point.h"
 #include "app/widgets/findings.h"
 #include "core/assess/swing_state.h"
 #include "core/doors/door.h"
@@ -242,6 +243,29 @@ std::vector<Handle> SwingPane::handles() const {
                     const Vec3 unit = line.normalized();
                     lengthen_leg(leg_now, dx * (behind ? unit.y() : unit.x()) + dy * unit.z());
                   }});
+  const SeenFrom seen = behind ? SeenFrom::behind : SeenFrom::the_side;
+  const auto quiet = [&](const char* id, const QString& name, const Vec3& at, auto&& of) {
+    list.push_back(leg_point(leg, QString::fromLatin1(id), name, map(at), seen, of, true));
+  };
+  const Retraction& r = l.retraction;
+  // The unit's corners are told from its pivot.
+  if (r.unit_low.known())
+    quiet("unit-low", QObject::tr("unit's body, lower corner"), r.pivot.vec() + r.unit_low.vec(),
+          [](Leg& x) { return &x.retraction.unit_low; });
+  if (r.unit_high.known())
+    quiet("unit-high", QObject::tr("unit's body, upper corner"), r.pivot.vec() + r.unit_high.vec(),
+          [](Leg& x) { return &x.retraction.unit_high; });
+  if (r.rod_airframe.known())
+    quiet("turn-rod-airframe", QObject::tr("turning rod's ball on the airframe"), r.rod_airframe.vec(),
+          [](Leg& x) { return &x.retraction.rod_airframe; });
+  if (r.rod_leg.known())
+    quiet("turn-rod-leg", QObject::tr("turning rod's ball on leg or carrier"), r.rod_leg.vec(),
+          [](Leg& x) { return &x.retraction.rod_leg; });
+  for (size_t i = 0; i < r.bends.size(); ++i)
+    if (r.bends[i].at.known())
+      quiet(("leg-bend:" + std::to_string(i)).c_str(), QObject::tr("bend %1 of the leg's line").arg(i + 1),
+            r.bends[i].at.vec(),
+            [i](Leg& x) { return i < x.retraction.bends.size() ? &x.retraction.bends[i].at : nullptr; });
   const Well& w = l.retraction.well;
   if (w.low.known() && w.high.known()) {
     list.push_back({"well-low", QObject::tr("well, lower corner"), map(w.low.vec()), 8,

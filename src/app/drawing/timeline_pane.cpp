@@ -58,7 +58,7 @@ void TimelinePane::draw(Sheet& s) {
   p.drawLine(QPointF(x, area_.top() + 18), QPointF(x, area_.bottom() - 14));
   p.setFont(figure_font(9, true));
   p.setPen(t.accent);
-  p.drawText(QPointF(x + 5, area_.bottom() - 18), figure(playback_.time, 1) + " s");
+  p.drawText(QPointF(x + 5, area_.bottom() - 18 - lamps_height()), figure(playback_.time, 1) + " s");
 }
 
 void TimelinePane::draw_row(Sheet& s, const std::string& actor, double top) {
@@ -164,6 +164,7 @@ void TimelinePane::draw_lamps(Sheet& s) {
     if (wash.alpha() > 0) wash.setAlpha(60);
     p.fillRect(box, wash);
     s.pen(t.grey, 0.8);
+    s.no_fill();
     p.drawRect(box);
     p.setPen(t.ink);
     p.drawText(box, Qt::AlignCenter, shown.word);

@@ -28,6 +28,7 @@
 #include "app/widgets/steps.h"
 #include "core/tasks/register.h"
 #include "core/tasks/rows.h"
+#include "core/tasks/trials.h"
 #include "core/tasks/words.h"
 
 namespace kranich::app {
@@ -90,12 +91,10 @@ class BenchPage : public StationPage {
     auto* bar = new QHBoxLayout(top);
     bar->setContentsMargins(12, 8, 12, 4);
     views_ = new QButtonGroup(this);
-    const std::pair<const char*, QString> names[]{{"bench-now", tr("Now")},
-                                                  {"bench-all", tr("All")},
-                                                  {"bench-ladder", tr("Ladder")},
-                                                  {"bench-book", tr("Book")},
-                                                  {"bench-register", tr("Register")}};
-    for (int i = 0; i < 5; ++i) {
+    const std::pair<const char*, QString> names[]{
+        {"bench-now", tr("Now")},   {"bench-all", tr("All")},           {"bench-ladder", tr("Ladder")},
+        {"bench-book", tr("Book")}, {"bench-register", tr("Register")}, {"bench-trials", tr("Trials")}};
+    for (int i = 0; i < 6; ++i) {
       auto* b = new QPushButton(names[i].second, top);
       b->setObjectName(QString::fromLatin1(names[i].first));
       b->setCheckable(true);
@@ -131,6 +130,7 @@ class BenchPage : public StationPage {
     book_ = new BookView(document_, stack_);
     stack_->addWidget(book_);
     stack_->addWidget(build_register());
+    stack_->addWidget(build_trials());
     put_above(stack_, 64);
     ladder_ = board()->add(std::make_unique<LadderPane>(document), {});
     auto readings = std::make_unique<ReadingsPane>(document);
@@ -205,13 +205,13 @@ class BenchPage : public StationPage {
   }
 
  private:
-  enum View { now, all, ladder, book, parts };
+  enum View { now, all, ladder, book, parts, trials };
   View view() const { return static_cast<View>(views_->checkedId()); }
 
   void show_view() {
     const View v = view();
     stack_->setVisible(v != ladder);
-    stack_->setCurrentIndex(v == book ? 1 : v == parts ? 2 : 0);
+    stack_->setCurrentIndex(v == book ? 1 : v == parts ? 2 : v == trials ? 3 : 0);
     board()->setMaximumHeight(v == ladder ? QWIDGETSIZE_MAX : 230);
     board()->setMinimumHeight(v == ladder ? 320 : 200);
     show_readings();
@@ -250,6 +250,25 @@ class BenchPage : public StationPage {
     return page;
   }
 
+  QWidget* build_trials() {
+    auto* page = new QWidget(this);
+    auto* lines = new QVBoxLayout(page);
+    lines->setContentsMargins(12, 0, 12, 8);
+    trials_ = new QTableWidget(0, 4, page);
+    trials_->setObjectName("bench-trials-table");
+    trials_->setAccessibleName(tr("Trial log"));
+    trials_->setHorizontalHeaderLabels(
+        {tr("Day, who"), tr("What was tried"), tr("Changed since the try before"), tr("What came of it")});
+    trials_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    trials_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+    trials_->verticalHeader()->hide();
+    trials_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    trials_->setShowGrid(false);
+    trials_->setWordWrap(true);
+    lines->addWidget(trials_, 1);
+    return page;
+  }
+
   void choose(const std::string& task, const std::string& piece) {
     task_ = task;
     piece_ = piece;
@@ -269,6 +288,7 @@ class BenchPage : public StationPage {
     if (view() == now || view() == all) fill_list(progress);
     if (view() == book) book_->fill(find_->text().trimmed());
     if (view() == parts) fill_register();
+    if (view() == trials) fill_trials();
     event_->fill();
     QString asked;
     for (const auto& q : progress.questions) {
@@ -385,13 +405,48 @@ class BenchPage : public StationPage {
     for (int c = 0; c < 9; ++c) register_->resizeColumnToContents(c);
   }
 
+  void fill_trials() {
+    const UnitSystem units = document_.units();
+    const QString wanted = find_->text().trimmed();
+    trials_->setRowCount(0);
+    for (const tasks::Trial& t : tasks::trial_log(journal_.look(), journal_.table(), journal_.history())) {
+      const auto lines = [&](const std::vector<Text>& texts) {
+        QStringList list;
+        for (const Text& x : texts) list << text_of(x, units);
+        return list.join("\n");
+      };
+      QString changed = lines(t.changed);
+      if (changed.isEmpty()) changed = t.first ? tr("the first try") : tr("nothing that is known");
+      QString result = lines(t.result);
+      if (t.verdict == tasks::Compared::outside) result = tr("▲ off: %1").arg(result);
+      if (t.verdict == tasks::Compared::within) result = tr("as foretold: %1").arg(result);
+      const QString cells[]{
+          tr("%1\n%2").arg(QString::fromUtf8(t.entry->day().data(), static_cast<int>(t.entry->day().size())),
+                           text_of(t.entry->who)),
+          sentence_of(t.what, units), changed, result};
+      if (!wanted.isEmpty() && std::none_of(std::begin(cells), std::end(cells), [&](const QString& c) {
+            return c.contains(wanted, Qt::CaseInsensitive);
+          }))
+        continue;
+      const int row = trials_->rowCount();
+      trials_->insertRow(row);
+      for (int c = 0; c < 4; ++c) {
+        auto* cell = new QTableWidgetItem(cells[c]);
+        cell->setTextAlignment(Qt::AlignLeft | Qt::AlignTop);
+        if (c == 3 && t.verdict == tasks::Compared::outside) cell->setForeground(Theme::now().fails);
+        trials_->setItem(row, c, cell);
+      }
+    }
+    trials_->resizeRowsToContents();
+  }
+
   Journal& journal_;
   QButtonGroup* views_;
   QLineEdit* find_;
   QStackedWidget* stack_;
   QListWidget* list_;
   BookView* book_;
-  QTableWidget* register_;
+  QTableWidget *register_, *trials_;
   QLabel *problems_, *questions_;
   Pane* ladder_;
   ReadingsPane* readings_;

@@ -69,7 +69,7 @@ class SequencePage : public StationPage {
     fold(tr("Steps as a table"), tr("add, take away"), [this] {
       for (const bool up : {true, false}) build_table(up);
     });
-    fold(tr("Steering, up-locks, brakes"), tr("as actors of the sequence"), [this] { build_aids(); });
+    fold(tr("Steering, up-locks, brakes"), tr("as actors"), [this] { build_aids(); });
     fold(tr("Boxes that time it"), tr("outputs, holds"), [this] { build_boxes(); });
     fold(tr("Hand it on"), tr("table, wiring, sequencer"), [this] {
       link_ = put(new SequencerLink(document_, playback_, this));
@@ -89,7 +89,7 @@ class SequencePage : public StationPage {
       entry("time_down_s", tr("%1 down"));
       entry("slowest_factor", tr("%1, slowest ×"));
       entry("fastest_factor", tr("%1, fastest ×"));
-      put(new ChoiceRow(document_, leg_path(leg.id) + "retraction/times_from", tr("%1 counts by").arg(name),
+      put(new ChoiceRow(document_, leg_path(leg.id) + "retraction/times_from", tr("%1: times from").arg(name),
                         this));
       takes_.emplace_back(leg.id, remark());
       takes_.back().second->setObjectName("takes-" + text_of(leg.id));

@@ -131,6 +131,13 @@ class StancePage : public StationPage {
     field("/picture/turned_deg");
     field("/picture/fade");
     put(new FlagRow(document_, "/picture/mirrored", tr("Mirrored"), this));
+    auto* mark = button(tr("Mark the original's wheels"),
+                        tr("Rings and a line to drag onto the picture; what differs is written beside them"));
+    mark->setObjectName("mark-original");
+    connect(mark, &QPushButton::clicked, this, [this] { mark_original(); });
+    for (const char* key : {"main_x_m", "main_z_m", "main_diameter_m", "third_x_m", "third_z_m",
+                            "third_diameter_m", "propeller_z_m"})
+      put(new QuantityRow(document_, QStringLiteral("/original/") + QLatin1String(key), {}, this));
     heading(tr("Unfinished airframe"));
     field("/stance/ballast_x_m");
     finish();
@@ -161,6 +168,32 @@ class StancePage : public StationPage {
       p.width = Given(box.width(), Origin::estimated);
       p.left_x = Given(box.left() - contact + station, Origin::estimated);
       p.bottom_z = Given(0.0, Origin::estimated);
+    });
+  }
+
+  //! What is not marked yet starts where this aircraft has it.
+  void mark_original() {
+    const Pose pose = pose_now(document_);
+    document_.edit(tr("Mark the original's wheels"), [&](Design& d) {
+      const auto start = [](Given& g, double at) {
+        if (!g.known() && std::isfinite(at)) g = Given(at, Origin::estimated);
+      };
+      if (!d.gear.has(LegRole::main) || !d.gear.main().axle.x.known()) return;
+      const Leg &main = d.gear.main(), &third = d.gear.third();
+      const double from = pose.main_contact().x() - main.axle.x;
+      Original& o = d.original;
+      const QPointF main_at = pose.side(pose.main_axle());
+      start(o.main_x, main_at.x() - from);
+      start(o.main_z, main_at.y());
+      start(o.main_diameter, main.wheel.diameter);
+      if (third.id != main.id) {
+        const QPointF third_at = pose.side(pose.third_axle());
+        start(o.third_x, third_at.x() - from);
+        start(o.third_z, third_at.y());
+        start(o.third_diameter, third.wheel.diameter);
+      }
+      for (const auto& p : d.airframe.propellers)
+        if (p.hub.known()) start(o.propeller_z, pose.side(p.hub.vec()).y());
     });
   }
 

@@ -6,6 +6,7 @@
 
 #include "app/document/background.h"
 #include "app/document/when_seen.h"
+#include "app/drawing/axis_pane.h"
 #include "app/drawing/swing_pane.h"
 #include "app/stations/page.h"
 #include "app/tongue.h"
@@ -30,6 +31,7 @@ class SwingPage : public StationPage {
     auto cut = std::make_unique<CutOutPane>(document, *pane_);
     cut_ = cut.get();
     board()->add(std::move(cut), beside);
+    board()->add(std::make_unique<AxisPane>(document, *pane_), {0.69, 0.52, 0.31, 0.2});
     board()->add(std::make_unique<ClearancePane>(document, *pane_), {0.01, 0.72, 0.98, 0.27});
     switch_ = put(new LegSwitch(document_, "swing", this));
     auto* space = button(tr("Gear in space …"),
@@ -61,7 +63,7 @@ class SwingPage : public StationPage {
 
  private:
   static constexpr QRectF whole{0, 0, 0.68, 0.72};
-  static constexpr QRectF beside{0.69, 0, 0.31, 0.72};
+  static constexpr QRectF beside{0.69, 0, 0.31, 0.53};
   struct Panel {
     QWidget* box;
     QWidget* ratio;

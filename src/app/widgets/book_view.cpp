@@ -5,19 +5,44 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QMessageBox>
+#include <QIcon>
+#include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <set>
 
+#include "app/drawing/picture.h"
 #include "app/theme.h"
 #include "app/widgets/findings.h"
+#include "app/widgets/message.h"
 #include "core/io/book_file.h"
 #include "core/io/project_file.h"
 #include "core/tasks/words.h"
 
 namespace kranich::app {
+
+namespace {
+
+constexpr QSize thumbnail{72, 54};
+constexpr size_t most_thumbnails = 3;
+
+//! The pictures of an entry side by side, small; null where none can be read.
+QPixmap thumbnails(const std::vector<QImage>& images) {
+  if (images.empty()) return {};
+  QPixmap strip(thumbnail.width() * static_cast<int>(images.size()), thumbnail.height());
+  strip.fill(Qt::transparent);
+  QPainter p(&strip);
+  int x = 0;
+  for (const QImage& image : images) {
+    const QImage small = image.scaled(thumbnail - QSize(4, 0), Qt::KeepAspectRatio, Qt::SmoothTransformation);
+    p.drawImage(QPoint(x, (thumbnail.height() - small.height()) / 2), small);
+    x += thumbnail.width();
+  }
+  return strip;
+}
+
+}  // namespace
 
 BookView::BookView(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), journal_(document.journal()) {
@@ -34,6 +59,7 @@ BookView::BookView(Document& document, QWidget* parent)
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setShowGrid(false);
   table_->setWordWrap(true);
+  table_->setIconSize(QSize(thumbnail.width() * static_cast<int>(most_thumbnails), thumbnail.height()));
   lines->addWidget(table_, 1);
   said_ = new QLabel(this);
   said_->setObjectName("bench-book-said");
@@ -83,10 +109,15 @@ void BookView::fill(const QString& wanted) {
     }
     QStringList told;
     for (const Text& t : tasks::told(*e)) told << text_of(t, units);
-    for (const auto& p : e->pictures)
+    std::vector<QImage> images;
+    for (const auto& p : e->pictures) {
+      if (images.size() < most_thumbnails)
+        if (const QImage image = picture_image(journal_.picture_path(p)); !image.isNull())
+          images.push_back(image);
       told << (QFileInfo::exists(journal_.picture_path(p))
                    ? tr("picture %1").arg(text_of(p))
                    : tr("picture %1 (the file is missing)").arg(text_of(p)));
+    }
     const QStringList cells{text_of(e->day()), text_of(e->who), text_of(tasks::heading_of(*e), units),
                             text_of(e->piece_words), told.join("; ")};
     if (!wanted.isEmpty() && !cells.join(' ').contains(wanted, Qt::CaseInsensitive)) continue;
@@ -103,6 +134,11 @@ void BookView::fill(const QString& wanted) {
         item->setForeground(Theme::now().grey);
       }
       table_->setItem(row, c, item);
+    }
+    if (const QPixmap strip = thumbnails(images); !strip.isNull()) {
+      QIcon icon;
+      icon.addPixmap(strip);
+      table_->item(row, 4)->setIcon(icon);
     }
     table_->item(row, 0)->setData(Qt::UserRole, text_of(e->id));
   }
@@ -141,7 +177,7 @@ void BookView::csv_out() {
   const QString path = QFileDialog::getSaveFileName(this, tr("The Book as CSV"), "book.csv");
   if (path.isEmpty()) return;
   if (const auto why = write_file_atomically(path.toStdString(), book_to_csv(journal_.book())))
-    QMessageBox::warning(this, tr("The Book"), QString::fromStdString(*why));
+    Message::tell(tr("The Book"), QString::fromStdString(*why), "book-trouble", this);
 }
 
 void BookView::csv_in() {
@@ -150,7 +186,7 @@ void BookView::csv_in() {
   if (path.isEmpty()) return;
   const auto text = read_text_file(path.toStdString(), size_t{64} << 20);
   if (!text) {
-    QMessageBox::warning(this, tr("The Book"), tr("%1 cannot be read, or is over 64 MB.").arg(path));
+    Message::tell(tr("The Book"), tr("%1 cannot be read, or is over 64 MB.").arg(path), "book-trouble", this);
     return;
   }
   const auto read = book_from_csv(*text);

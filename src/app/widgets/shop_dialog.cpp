@@ -6,7 +6,6 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
-#include <QMessageBox>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -15,6 +14,7 @@
 #include "app/theme.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
+#include "app/widgets/message.h"
 #include "app/widgets/quantity_edit.h"
 
 namespace kranich::app {
@@ -166,7 +166,7 @@ class ShopDialog : public QDialog {
     notes_->setText(notes);
   }
   bool confirmed(const QString& what) {
-    return QMessageBox::question(this, QObject::tr("Sheets for the bench"), what) == QMessageBox::Yes;
+    return Message::confirmed(QObject::tr("Sheets for the bench"), what, QObject::tr("Write"), this);
   }
   bool may_write_all(const QString& folder) {
     const SheetsAhead ahead = sheets_ahead(document_, folder);

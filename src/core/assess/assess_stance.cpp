@@ -353,6 +353,55 @@ void sides(const Design& d, Collector& collect) {
                {"pulls round by, each wheelbase", difference.x() / (2 * d.gear.main().axle.y), Kind::angle}};
 }
 
+//! As it stands, against the original marked on the picture behind the side view.
+void against_original(const Design& d, const Assessment& a, const LoadingState& l, Collector& collect) {
+  const Original& o = d.original;
+  if (o == Original() || !l.rest || !a.wheels || !d.gear.has(LegRole::main)) return;
+  const stance::Rest& rest = *l.rest;
+  const Vec3 up = up_direction(rest.pitch, rest.roll);
+  const Vec3 aft = Vec3(up.z(), 0, -up.x()).normalized();
+  const auto axle_of = [&](const Leg& leg) {
+    const size_t i = wheel_of(d, leg.id);
+    return axle_in_state(leg, &(*a.wheels)[i], GearState::static_load, &rest.wheels[i]);
+  };
+  const auto height = [&](const Vec3& p) { return rest.heave + up.dot(p); };
+  std::optional<double> propeller;
+  for (const auto& p : d.airframe.propellers)
+    if (p.hub.known() && !propeller) propeller = height(p.hub.vec());
+  const Leg& main = d.gear.main();
+  const double main_along = aft.dot(axle_of(main));
+  struct Marked {
+    const Leg* leg;
+    const Given &x, &z, &diameter;
+  };
+  std::vector<Marked> marked{{&main, o.main_x, o.main_z, o.main_diameter}};
+  if (const Leg& third = d.gear.third(); third.id != main.id)
+    marked.push_back({&third, o.third_x, o.third_z, o.third_diameter});
+  for (const Marked& m : marked) {
+    collect.about(about_leg(d, *m.leg), l.name);
+    const Vec3 axle = axle_of(*m.leg);
+    if (m.diameter.known() && m.leg->wheel.diameter.known())
+      collect.add("stance.original_wheel", m.leg->wheel.diameter - m.diameter).working = {
+          {"the original's", m.diameter, Kind::length}};
+    if (m.x.known() && main.axle.x.known())
+      collect.add("stance.original_axle", aft.dot(axle) - main_along - (m.x - main.axle.x)).working = {
+          {"the original's station", m.x, Kind::length}};
+    if (!m.z.known() || !o.propeller_z.known()) continue;
+    if (!propeller) {
+      collect.unknown("stance.original_strut", "the propeller's hub");
+      continue;
+    }
+    const double stands = *propeller - height(axle);
+    collect.add("stance.original_strut", stands - (o.propeller_z - m.z)).working = {
+        {"from the propeller's axis to the axle", stands, Kind::length},
+        {"the original's", o.propeller_z - m.z, Kind::length}};
+  }
+  collect.about("", l.name);
+  if (o.propeller_z.known() && propeller)
+    collect.add("stance.original_height", *propeller - o.propeller_z).working = {
+        {"stands at", *propeller, Kind::length}, {"the original's", o.propeller_z, Kind::length}};
+}
+
 }  // namespace
 
 void assess_stance(const Design& d, Assessment& a, Collector& collect, const Asked&) {
@@ -401,6 +450,10 @@ void assess_stance(const Design& d, Assessment& a, Collector& collect, const Ask
         collect.unknown("stance.wing_angle",
                         entry("/airframe/wing/incidence_deg", "the wing's incidence to the level reference"));
       }
+    }
+    if (l.name == d.stance.target_loading || (d.stance.target_loading.empty() && &l == &a.loadings.front())) {
+      against_original(d, a, l, collect);
+      collect.about("", l.name);
     }
     collect.add("stance.pitch", rest.pitch);
     collect.add("stance.roll", rest.roll);

@@ -247,6 +247,22 @@ void describe(V& v, T& w) {
   v.text("question", w.question, "What there is none of");
 }
 
+template <class V, Of<Original> T>
+void describe(V& v, T& o) {
+  v.given("main_x_m", o.main_x, spec::between("Original's main wheel, station", Kind::length, -100, 100));
+  v.given("main_z_m", o.main_z, spec::not_negative("Original's main axle over the ground", Kind::length, 20));
+  v.given("main_diameter_m", o.main_diameter,
+          spec::positive("Original's main wheel, diameter", Kind::length, 5));
+  v.given("third_x_m", o.third_x,
+          spec::between("Original's nose or tail wheel, station", Kind::length, -100, 100));
+  v.given("third_z_m", o.third_z,
+          spec::not_negative("Original's nose or tail axle over the ground", Kind::length, 20));
+  v.given("third_diameter_m", o.third_diameter,
+          spec::positive("Original's nose or tail wheel, diameter", Kind::length, 5));
+  v.given("propeller_z_m", o.propeller_z,
+          spec::not_negative("Original's propeller axis over the ground", Kind::length, 20));
+}
+
 template <class V, Of<Picture> T>
 void describe(V& v, T& p) {
   v.text("file", p.file, "Picture file");
@@ -284,6 +300,7 @@ void describe(V& v, T& d) {
   v.list("steps", d.own_tasks, "Steps of your own", 200);
   v.list("without", d.without, "What there is none of", 40);
   v.object("picture", d.picture, "Picture behind the side view");
+  v.object("original", d.original, "Original on the picture");
   v.object("side_tracing", d.side_tracing, "Drawing to trace, from the side");
   v.object("front_tracing", d.front_tracing, "Drawing to trace, from ahead");
   v.object("plan_tracing", d.plan_tracing, "Drawing to trace, from above");

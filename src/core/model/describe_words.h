@@ -95,8 +95,7 @@ inline constexpr std::array<std::string_view, 4> leg_motion_names{
     "turns with the leg", "twists in proportion", "is twisted by a rod", "is lifted and turned"};
 inline constexpr std::array<std::string_view, 3> throw_names{"both ways", "anticlockwise only",
                                                              "clockwise only"};
-inline constexpr std::array<std::string_view, 2> times_from_names{"the wider of entered and computed",
-                                                                  "what is entered alone"};
+inline constexpr std::array<std::string_view, 2> times_from_names{"the wider of both", "entered alone"};
 inline constexpr std::array<std::string_view, 4> powerless_names{
     "not said", "stays where it is", "falls down and locks", "is cranked by hand"};
 inline constexpr std::array<std::string_view, 3> locks_names{"not said", "no", "at both ends"};

@@ -212,6 +212,15 @@ struct Picture : Kept {
   bool operator==(const Picture&) const = default;
 };
 
+//! The aircraft on that picture, marked on it, at the size at which it is laid under: wheels as they stand
+//! there, stations as the main axle has one, heights over the ground.
+struct Original : Kept {
+  Given main_x, main_z, main_diameter;
+  Given third_x, third_z, third_diameter;
+  Given propeller_z;  //!< height of the propeller's axis
+  bool operator==(const Original&) const = default;
+};
+
 //! A part not yet chosen: the numbers it decides are marked undecided and carry a range till then.
 struct Decision : Kept {
   std::string name;       //!< "brake", "tyre", "retract unit"
@@ -269,6 +278,7 @@ struct Design : Kept {
   std::vector<OwnTask> own_tasks;
   std::vector<Without> without;
   Picture picture;
+  Original original;
   //! Drawings or pictures that the outline is traced on, in aircraft axes: left edge at a station (front: so
   //! far to port), lower edge at a waterline (plan: so far to port).
   Picture side_tracing, front_tracing, plan_tracing;
