@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include "app/print/templates.h"
 #include "app/widgets/dialogs.h"
 #include "app/widgets/findings.h"
 #include "app/widgets/list_table.h"
@@ -120,4 +121,37 @@ TEST_CASE("the language is changed in the menu, and a window built then speaks i
   CHECK(in_tongue("Mass") == "Mass");
   speak("xx");  // one that nobody knows
   CHECK(spoken().id == "en");
+}
+
+TEST_CASE(
+    "what is printed of the work speaks the window's language: check lists, ladder, register, trial form") {
+  const auto said = [](Document& document, const std::string& id) {
+    std::string all;
+    for (const shop::Sheet& s : sheets_of(document))
+      if (s.id == id) {
+        all = s.title + "\n";
+        for (const auto& t : std::get<shop::Drawing>(s.drawing).texts) all += t.text + "\n";
+      }
+    return all;
+  };
+  Bench b;
+  const std::string english = said(b.document, "check-list-today");
+  CHECK(english.find("should be") != std::string::npos);
+  CHECK(said(b.document, "check-list-fly").find("before: ") != std::string::npos);
+  const std::string ladder = said(b.document, "ladder");
+  const std::string form = said(b.document, "trial-form");
+  const German german;
+  const std::string today = said(b.document, "check-list-today");
+  CHECK(today.find("Prüfliste, was jetzt offen ist") == 0);
+  CHECK(today.find("Das Programm plant und hält fest") != std::string::npos);
+  for (const char* words : {"should be", "before: ", "Stop at", " the ", "Check list"}) {
+    INFO(words);
+    CHECK(today.find(words) == std::string::npos);
+  }
+  CHECK(today.find("soll") != std::string::npos);
+  CHECK(said(b.document, "check-list-fly").find("davor: ") != std::string::npos);
+  CHECK(said(b.document, "ladder").find("Sprosse 1: ") != std::string::npos);
+  CHECK(ladder.find("Rung 1: ") != std::string::npos);
+  CHECK(said(b.document, "trial-form").find("Geändert") != std::string::npos);
+  CHECK(form.find("Changed") != std::string::npos);
 }

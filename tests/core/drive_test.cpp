@@ -322,16 +322,26 @@ TEST_CASE("a geared motor: time by its line, with inertia more, and a stall neve
   CHECK(drive::least_bore_to_pull(c, c.pull()) == Approx(0.03));
 }
 
+namespace {
+
+//! A servo beside a unit of an arm of 15 mm, over centre at both ends.
+drive::ServoLinkage some_linkage(Chance& c) {
+  drive::ServoLinkage l;
+  l.servo = {c.between(0.05, 0.12), c.between(-0.03, 0.03)};
+  l.pivot = {0, 0};
+  l.unit_arm = 0.015;
+  l.down = c.between(0.6, 1.2);
+  l.stowed = l.down + c.between(1.2, 1.7);
+  l.over_centre = 0.05;
+  return l;
+}
+
+}  // namespace
+
 TEST_CASE("a servo is in line with its rod at both ends of the unit's travel, whichever way it lies") {
   Chance c(17);
   for (int i = 0; i < 60; ++i) {
-    drive::ServoLinkage l;
-    l.servo = {c.between(0.05, 0.12), c.between(-0.03, 0.03)};
-    l.pivot = {0, 0};
-    l.unit_arm = 0.015;
-    l.down = c.between(0.6, 1.2);
-    l.stowed = l.down + c.between(1.2, 1.7);
-    l.over_centre = 0.05;
+    const drive::ServoLinkage l = some_linkage(c);
     const auto f = drive::fit_servo(l);
     if (f.servo_arm < 0.003) continue;
     CHECK(drive::between_arm_and_rod(l, f, f.angle_down) < 1e-5);
@@ -358,13 +368,7 @@ TEST_CASE("a servo on the tester rests at the ends of its linkage, and binds whe
   Chance c(23);
   int tried = 0;
   for (int i = 0; i < 60; ++i) {
-    drive::ServoLinkage l;
-    l.servo = {c.between(0.05, 0.12), c.between(-0.03, 0.03)};
-    l.pivot = {0, 0};
-    l.unit_arm = 0.015;
-    l.down = c.between(0.6, 1.2);
-    l.stowed = l.down + c.between(1.2, 1.7);
-    l.over_centre = 0.05;
+    const drive::ServoLinkage l = some_linkage(c);
     drive::TestedUnit u{l, drive::fit_servo(l), radians(80)};
     if (u.fit.servo_arm < 0.003) continue;
     ++tried;

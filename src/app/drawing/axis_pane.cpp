@@ -26,7 +26,7 @@ std::vector<AxisPane::View> AxisPane::views() const {
   const Retraction& r = swing_.the_leg().retraction;
   const double yaw = value_of(r.axis_yaw);
   const double tip = value_of(r.axis_tip);
-  const double half = 0.36 * std::min(area_.width() / 2, area_.height() - 30);
+  const double half = 0.42 * std::min(area_.width() / 2, area_.height() - 30);
   const double y = area_.height() / 2 - 6;
   return {{"axis-plan",
            {0.25 * area_.width(), y},

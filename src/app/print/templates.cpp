@@ -12,6 +12,7 @@
 
 #include "app/document/journal.h"
 #include "app/print/pdf.h"
+#include "app/tongue.h"
 #include "app/widgets/findings.h"
 #include "core/io/project_file.h"
 #include "core/shop/work_sheets.h"
@@ -203,7 +204,8 @@ std::vector<shop::Sheet> sheets_of(Document& document) {
       QObject::tr("loading “%1”, legs extended").arg(document.loading_name()).toStdString();
   auto sheets = shop::shop_sheets(document.design(), document.assessment(), state);
   Journal& journal = document.journal();
-  for (auto& s : shop::work_sheets(journal.progress(), journal.look(), journal.history(), state))
+  for (auto& s : shop::work_sheets(journal.progress(), journal.look(), journal.history(), state,
+                                   tongue(document.units())))
     sheets.push_back(std::move(s));
   return sheets;
 }

@@ -24,8 +24,12 @@ constexpr size_t large_line = 60, small_line = 80;  //!< letters that fit a line
 //! what the one before it shows again at its foot left blank. A block is never cut.
 class Pages {
  public:
-  Pages(Paper paper, std::string id, std::string title, std::string state, std::vector<std::string> head)
-      : pitch_(paper == Paper::a4 ? 235 : 217.4), id_(std::move(id)), title_(std::move(title)) {
+  Pages(Paper paper, std::string id, std::string title, std::string state, std::vector<std::string> head,
+        Tongue tongue)
+      : pitch_(paper == Paper::a4 ? 235 : 217.4),
+        id_(std::move(id)),
+        title_(std::move(title)),
+        tongue_(tongue) {
     drawing_.title = title_;
     drawing_.state = std::move(state);
     drawing_.line({0, 0}, {page_width, 0}, Line::dimension);
@@ -40,7 +44,8 @@ class Pages {
     if (y_ - height < -pitch_ * (page_ + 1) + 2 && !fresh_) {
       ++page_;
       y_ = -pitch_ * page_ - shown_again - 4.4;
-      drawing_.write({0, y_}, small, fmt::format("{}, page {}", title_, page_ + 1));
+      drawing_.write({0, y_}, small,
+                     in_words(say("{}, page {}", title_, counted(static_cast<size_t>(page_) + 1)), tongue_));
       y_ -= 3;
     }
     fresh_ = false;
@@ -53,6 +58,7 @@ class Pages {
   static constexpr double shown_again = 10;
   double pitch_;
   std::string id_, title_;
+  Tongue tongue_;
   Drawing drawing_;
   double y_ = 0;
   int page_ = 0;
@@ -62,31 +68,33 @@ class Pages {
 class Printer {
  public:
   Printer(const tasks::Progress& progress, const tasks::Look& look, const tasks::History& book,
-          std::string state)
-      : progress_(progress), look_(look), book_(book), state_(std::move(state)), units_(look.design().units) {
+          std::string state, const Tongue& tongue)
+      : progress_(progress), look_(look), book_(book), state_(std::move(state)), tongue_(tongue) {
     const Design& d = look.design();
-    head_.push_back("The program plans and records, it does not approve.");
+    tongue_.units = d.units;
+    head_.push_back(words("The program plans and records, it does not approve."));
     if (!d.is_model())
-      head_.back() +=
-          " Full-size structure and retraction need the engineer's or inspector's eye; local rules decide.";
-    head_.push_back(fmt::format("Loading {}, build state {}.",
-                                look.loading().empty() ? "not set" : look.loading(),
-                                build_state_names[static_cast<size_t>(d.purpose.build_state)]));
+      head_.back() += " " + words(
+                                "Full-size structure and retraction need the engineer's or inspector's eye; "
+                                "local rules decide.");
+    head_.push_back(words(say("Loading {}, build state {}.",
+                              look.loading().empty() ? Text("not set") : Text(look.loading()),
+                              ours(build_state_names[static_cast<size_t>(d.purpose.build_state)]))));
   }
 
   std::vector<Sheet> all() {
     std::vector<const tasks::Box*> today;
     for (const auto* b : tasks::ready(progress_, "")) today.push_back(b);
-    check_list("check-list-today", "Check list, what is open now", today);
+    check_list("check-list-today", words("Check list, what is open now"), today);
     for (const auto stage : tasks::stages) {
       std::vector<const tasks::Box*> list;
       for (const auto& b : progress_.boxes)
         if (b.task->stage == stage && stage != "always") list.push_back(&b);
       if (stage == "service")
-        check_list("service-card", "Service card", list);
+        check_list("service-card", words("Service card"), list);
       else
         check_list("check-list-" + std::string(stage),
-                   "Check list, " + std::string(tasks::stage_title(stage)), list);
+                   words(say("Check list, {}", ours(tasks::stage_title(stage)))), list);
     }
     ladder();
     part_list();
@@ -95,13 +103,15 @@ class Printer {
   }
 
  private:
-  std::string words(const Text& text) const { return in_words(text, {units_, nullptr}); }
+  std::string words(const Text& text) const { return in_words(text, tongue_); }
+  //! Of the table of steps: looked up as any sentence.
+  std::string of_table(const std::string& text) const { return words(Text(text.c_str())); }
   std::string filled(const tasks::Box& b, const std::string& text) const {
-    return tasks::filled(look_, book_, *b.task, b.piece, text, {units_});
+    return tasks::filled(look_, book_, *b.task, b.piece, text, tongue_);
   }
   void add(Pages& pages) { sheets_.push_back(pages.sheet()); }
   Pages pages_of(const std::string& id, const std::string& title) const {
-    return {look_.design().jig.paper, id, title, state_, head_};
+    return {look_.design().jig.paper, id, title, state_, head_, tongue_};
   }
 
   void check_list(const std::string& id, const std::string& title,
@@ -115,7 +125,7 @@ class Printer {
       std::vector<std::string> said;
       for (const auto& h : tasks::all_hazards())
         if (hazards.count(&h))
-          for (const auto& text : wrapped(fmt::format("{}  {}", h.sign, h.words), small_line))
+          for (const auto& text : wrapped(fmt::format("{}  {}", h.sign, words(ours(h.words))), small_line))
             said.push_back(text);
       pages.block(4.4 * static_cast<double>(said.size()) + 3, [&](Drawing& d, double y) {
         for (const auto& text : said) d.write({0, y -= 4.4}, small, text);
@@ -133,20 +143,19 @@ class Printer {
     const auto lines = wrapped(text, large_line);
     std::vector<std::string> aside;
     std::string note = filled(b, t.why);
-    if (!t.helper.empty()) note += fmt::format("{}{} more to help", note.empty() ? "" : " · ", t.helper);
+    if (!t.helper.empty()) note += (note.empty() ? "" : " · ") + words(say("{} more to help", t.helper));
     for (const auto* h : t.hazards) note += fmt::format("{}{}", note.empty() ? "" : "  ", h->sign);
     if (b.state != tasks::State::open && b.state != tasks::State::standing)
-      note += fmt::format("{}{}", note.empty() ? "" : " · ", tasks::state_word(b.state));
-    for (const auto& g : b.gates)
-      note += fmt::format("{}before: {}", note.empty() ? "" : " · ", words(g.words));
+      note += fmt::format("{}{}", note.empty() ? "" : " · ", words(ours(tasks::state_word(b.state))));
+    for (const auto& g : b.gates) note += (note.empty() ? "" : " · ") + words(say("before: {}", g.words));
     if (!note.empty()) aside = wrapped(note, small_line - 4);
     if (t.choice) {
-      std::string sides = t.choice->question + ": ";
-      for (const auto& s : t.choice->sides) sides += "[ ] " + s + "   ";
+      std::string sides = of_table(t.choice->question) + ": ";
+      for (const auto& s : t.choice->sides) sides += "[ ] " + of_table(s) + "   ";
       for (const auto& l : wrapped(sides, small_line - 4)) aside.push_back(l);
     }
     const auto stop = t.stop.empty() ? std::vector<std::string>()
-                                     : wrapped("Stop at: " + filled(b, t.stop), small_line - 8);
+                                     : wrapped(words(say("Stop at: {}", filled(b, t.stop))), small_line - 8);
     const double readings = 6.5 * static_cast<double>(t.readings.size());
     const double height = 5.2 * static_cast<double>(lines.size()) + 4.2 * static_cast<double>(aside.size()) +
                           (stop.empty() ? 0 : 4.2 * static_cast<double>(stop.size()) + 3) + readings + 4;
@@ -171,8 +180,8 @@ class Printer {
         const auto& r = t.readings[i];
         y -= 6.5;
         const auto should = words(tasks::should_read(r, tasks::foretold(look_, book_, t, b.piece, i, {})));
-        d.write({7, y + 1.6}, small, shortened(r.name, 30));
-        d.write({78, y + 1.6}, small, should.empty() ? "" : "should be " + should);
+        d.write({7, y + 1.6}, small, shortened(of_table(r.name), 30));
+        d.write({78, y + 1.6}, small, should.empty() ? "" : words(say("should be {}", should)));
         d.line({142, y + 0.8}, {page_width, y + 0.8}, Line::mark);
         if (!b.last) continue;
         for (const tasks::Read& read : b.last->readings)
@@ -182,32 +191,33 @@ class Printer {
   }
 
   void ladder() {
-    Pages pages = pages_of("ladder", "Ladder of tests");
+    Pages pages = pages_of("ladder", words("Ladder of tests"));
     for (const auto& rung : progress_.ladder) {
       std::vector<std::string> lines;
       std::map<std::string, std::string> by_task;
       std::vector<std::string> order;
       for (const size_t i : rung.boxes) {
         const auto& b = progress_.boxes[i];
-        const std::string name = b.task->name();
+        const std::string name = of_table(b.task->name());
         if (!by_task.count(name)) order.push_back(name);
         by_task[name] += fmt::format("[{}] {}   ",
                                      b.passed()                       ? "x"
                                      : b.state == tasks::State::tried ? "/"
                                                                       : " ",
-                                     b.piece.words.empty() ? "all" : words(b.piece.words));
+                                     words(b.piece.words.empty() ? Text("all") : b.piece.words));
       }
       for (const auto& name : order)
         for (const auto& l : wrapped(name + ": " + by_task[name], small_line - 8)) lines.push_back(l);
       if (rung.boxes.empty())
-        lines.push_back("does not apply to this gear: passed over");
+        lines.push_back(words("does not apply to this gear: passed over"));
       else
         for (const auto& l :
-             wrapped(fmt::format("Stop at: {}", tasks::rung_words(rung.number).stop), small_line - 8))
+             wrapped(words(say("Stop at: {}", ours(tasks::rung_words(rung.number).stop))), small_line - 8))
           lines.push_back(l);
       pages.block(4.4 * static_cast<double>(lines.size()) + 9, [&](Drawing& d, double y) {
         d.write({0, y - 5}, large,
-                fmt::format("Rung {}: {}", rung.number, tasks::rung_words(rung.number).title));
+                words(say("Rung {}: {}", counted(static_cast<size_t>(rung.number)),
+                          ours(tasks::rung_words(rung.number).title))));
         y -= 6;
         for (const auto& l : lines) d.write({8, y -= 4.4}, small, l);
         d.line({0, y - 2}, {page_width, y - 2}, Line::dimension);
@@ -219,7 +229,7 @@ class Printer {
   void part_list() {
     const auto rows = tasks::part_register(look_.design(), book_);
     if (rows.empty()) return;
-    Pages pages = pages_of("register", "Part register");
+    Pages pages = pages_of("register", words("Part register"));
     const double at[]{0, 58, 78, 100, 118, 140, 158};
     const auto row = [&](const std::vector<std::string>& cells, bool heading) {
       pages.block(6, [&](Drawing& d, double y) {
@@ -229,25 +239,27 @@ class Printer {
         if (heading) d.line({0, y - 5.4}, {page_width, y - 5.4}, Line::mark);
       });
     };
-    row({"What", "Side", "Size", "Angle", "Mass", "Price", "State"}, true);
-    const auto say = [&](double si, Kind kind) {
-      return std::isfinite(si) ? format_quantity(si, kind, units_) : std::string();
+    row({words("What"), words("Side"), words("Size"), words("Angle"), words("Mass"), words("Price"),
+         words("State")},
+        true);
+    const auto amount = [&](double si, Kind kind) {
+      return std::isfinite(si) ? words(Amount{si, kind}) : std::string();
     };
     for (const auto& r : rows)
-      row({capitalised(words(r.what)), words(r.side), say(r.size, Kind::length), say(r.angle, Kind::angle),
-           say(r.mass, Kind::mass), std::isfinite(r.price) ? fmt::format("{:.2f}", r.price) : "",
-           words(r.state)},
+      row({capitalised(words(r.what)), words(r.side), amount(r.size, Kind::length),
+           amount(r.angle, Kind::angle), amount(r.mass, Kind::mass),
+           std::isfinite(r.price) ? fmt::format("{:.2f}", r.price) : "", words(r.state)},
           false);
     add(pages);
   }
 
   //! Blank lines for tries, to be filled in with dirty hands and copied into the Book.
   void trial_form() {
-    Pages pages = pages_of("trial-form", "Trial form");
+    Pages pages = pages_of("trial-form", words("Trial form"));
     const double at[]{0, 22, 62, 92, 122};
     pages.block(9, [&](Drawing& d, double y) {
-      const char* words[]{"Day", "Changed", "From", "To", "What it did"};
-      for (int i = 0; i < 5; ++i) d.write({at[i], y - 5}, small, words[i]);
+      const Text headings[]{"Day", "Changed", "From", "To", "What it did"};
+      for (int i = 0; i < 5; ++i) d.write({at[i], y - 5}, small, words(headings[i]));
       d.line({0, y - 7}, {page_width, y - 7}, Line::mark);
     });
     for (int i = 0; i < 18; ++i)
@@ -263,7 +275,7 @@ class Printer {
   const tasks::Look& look_;
   const tasks::History& book_;
   std::string state_;
-  UnitSystem units_;
+  Tongue tongue_;
   std::vector<std::string> head_;
   std::vector<Sheet> sheets_;
 };
@@ -271,8 +283,8 @@ class Printer {
 }  // namespace
 
 std::vector<Sheet> work_sheets(const tasks::Progress& progress, const tasks::Look& look,
-                               const tasks::History& book, const std::string& state) {
-  return Printer(progress, look, book, state).all();
+                               const tasks::History& book, const std::string& state, const Tongue& tongue) {
+  return Printer(progress, look, book, state, tongue).all();
 }
 
 }  // namespace kranich::shop

@@ -9,8 +9,9 @@
 
 namespace kranich::shop {
 
-//! `state`: loading and state of the gear on screen.
+//! `state`: loading and state of the gear on screen. `tongue`: the language; units are the design's.
 std::vector<Sheet> work_sheets(const tasks::Progress& progress, const tasks::Look& look,
-                               const tasks::History& book, const std::string& state);
+                               const tasks::History& book, const std::string& state,
+                               const Tongue& tongue = {});
 
 }  // namespace kranich::shop
