@@ -5,11 +5,10 @@
 
 #include "app/theme.h"
 #include "app/widgets/quantity_edit.h"
+#include "core/model/locate.h"
 
 namespace kranich::app {
 namespace {
-
-constexpr double most_turned = 60 * M_PI / 180;  // as its entries allow
 
 double value_of(const Given& g) { return g.known() ? g.si : 0; }
 
@@ -97,8 +96,11 @@ std::vector<Handle> AxisPane::handles() const {
           turned = lies_along ? std::atan2(-to.x(), to.y()) : std::atan2(to.y(), to.x());
         else
           turned = std::atan2(to.y(), lies_along ? -to.x() : to.x());
+        // As far as its entry allows.
+        const auto spec =
+            spec_at(d, "/gear/legs/" + id + "/retraction/" + (plan ? "axis_yaw_deg" : "axis_tip_deg"));
         put_entry(plan ? its->retraction.axis_yaw : its->retraction.axis_tip,
-                  std::clamp(turned, -most_turned, most_turned), std::nullopt);
+                  std::clamp(turned, spec->least, spec->most), std::nullopt);
       };
       list.push_back(std::move(h));
     }

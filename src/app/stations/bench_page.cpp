@@ -233,39 +233,36 @@ class BenchPage : public StationPage {
                                               : QRectF());
   }
 
-  QWidget* build_register() {
+  //! A view that is one table to read: its page.
+  QWidget* build_table(QTableWidget*& table, const char* id, const QString& name,
+                       const QStringList& headings) {
     auto* page = new QWidget(this);
     auto* lines = new QVBoxLayout(page);
     lines->setContentsMargins(12, 0, 12, 8);
-    register_ = new QTableWidget(0, 9, page);
-    register_->setObjectName("bench-register-table");
-    register_->setAccessibleName(tr("Part register"));
-    register_->setHorizontalHeaderLabels({tr("What"), tr("Side"), tr("Pin or size"), tr("Angle"), tr("Turns"),
-                                          tr("Mass"), tr("Price"), tr("State"), tr("Waits for")});
-    register_->verticalHeader()->setDefaultSectionSize(23);
-    register_->verticalHeader()->hide();
-    register_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    register_->setShowGrid(false);
-    lines->addWidget(register_, 1);
+    table = new QTableWidget(0, static_cast<int>(headings.size()), page);
+    table->setObjectName(QString::fromLatin1(id));
+    table->setAccessibleName(name);
+    table->setHorizontalHeaderLabels(headings);
+    table->verticalHeader()->hide();
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table->setShowGrid(false);
+    lines->addWidget(table, 1);
     return page;
   }
-
+  QWidget* build_register() {
+    QWidget* page = build_table(register_, "bench-register-table", tr("Part register"),
+                                {tr("What"), tr("Side"), tr("Pin or size"), tr("Angle"), tr("Turns"),
+                                 tr("Mass"), tr("Price"), tr("State"), tr("Waits for")});
+    register_->verticalHeader()->setDefaultSectionSize(23);
+    return page;
+  }
   QWidget* build_trials() {
-    auto* page = new QWidget(this);
-    auto* lines = new QVBoxLayout(page);
-    lines->setContentsMargins(12, 0, 12, 8);
-    trials_ = new QTableWidget(0, 4, page);
-    trials_->setObjectName("bench-trials-table");
-    trials_->setAccessibleName(tr("Trial log"));
-    trials_->setHorizontalHeaderLabels(
+    QWidget* page = build_table(
+        trials_, "bench-trials-table", tr("Trial log"),
         {tr("Day, who"), tr("What was tried"), tr("Changed since the try before"), tr("What came of it")});
     trials_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     trials_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
-    trials_->verticalHeader()->hide();
-    trials_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    trials_->setShowGrid(false);
     trials_->setWordWrap(true);
-    lines->addWidget(trials_, 1);
     return page;
   }
 

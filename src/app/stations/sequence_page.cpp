@@ -331,8 +331,10 @@ class SequencePage : public StationPage {
       const auto both = [&](const sequence::Travel& up, const sequence::Travel& down) {
         return tr("up %1, down %2").arg(told(up), told(down));
       };
-      label->setText(tr("counted: %1\nits drive computes: %2")
-                         .arg(both(t->up.counted, t->down.counted), both(t->up.computed, t->down.computed)));
+      QString text = tr("counted: %1\nits drive computes: %2")
+                         .arg(both(t->up.counted, t->down.counted), both(t->up.computed, t->down.computed));
+      if (t->by_drive) text += tr("\na grey mark over a bar: the time entered");
+      label->setText(text);
     }
   }
   void show_time() {

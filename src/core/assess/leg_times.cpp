@@ -49,10 +49,12 @@ BothWays of_cylinder(const Design& d, const Leg& leg, Assessment& a) {
     for (const CylinderWay& w : on_pump.ways) {
       if (w.leg != leg.id || w.up != up) continue;
       ++found;
-      const bool arrives = !(w.full.stops_at < 1);
-      time = std::max(time, arrives ? w.full.time : std::numeric_limits<double>::infinity());
-      quickest = std::min(quickest, w.full.time);
-      slowest = std::max(slowest, w.lowest.time);
+      const auto takes = [](const circuit::StrokeFigures& f) {
+        return f.stops_at < 1 ? std::numeric_limits<double>::infinity() : f.time;
+      };
+      time = std::max(time, takes(w.full));
+      quickest = std::min(quickest, takes(w.full));
+      slowest = std::max(slowest, takes(w.lowest));
     }
     if (found < 2) continue;  // in the air or on jacks something is missing
     const bool battery = e.voltage.known() && e.lowest_voltage.known();
