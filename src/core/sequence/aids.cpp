@@ -37,20 +37,12 @@ std::optional<LegMoves> moves_of_leg(const Timeline& line, const std::string& le
 }
 
 bool times_known(const Aid& aid) { return aid.takes.known() && aid.slowest.known() && aid.fastest.known(); }
-bool has_step(const std::vector<Step>& steps, const std::string& actor, Action action) {
-  return std::any_of(steps.begin(), steps.end(),
-                     [&](const Step& s) { return s.actor == actor && s.action == action; });
-}
 
 //! Whether it holds when the steps of one direction begin: as the other direction left it, or as these did
 //! the time before; without any, steering holds, what else there is does not.
 bool stands_holding(const Aid& aid, const std::vector<Step>& others, const std::vector<Step>& own) {
-  for (const auto* steps : {&others, &own}) {
-    const Step* last = nullptr;
-    for (const Step& s : *steps)
-      if (s.actor == aid.id && (!last || s.start >= last->start)) last = &s;
-    if (last) return last->action == Action::hold;
-  }
+  for (const auto* steps : {&others, &own})
+    if (const Step* last = last_step(*steps, aid.id)) return last->action == Action::hold;
   return aid.kind == AidKind::steering;
 }
 
@@ -66,7 +58,7 @@ std::vector<Demand> asked_of(const Design& d, const Aid& aid, bool up, const Leg
       if (!up) return {{Action::let_go, true, leg.starts, "nobody opens it before the leg comes down"}};
       std::vector<Demand> list;
       if (holding) list.push_back({Action::let_go, true, leg.quickest, "it is shut when the leg arrives"});
-      if (has_step(own, aid.id, Action::hold)) list.push_back({Action::hold, false, leg.slowest, ""});
+      if (step_of(own, aid.id, Action::hold)) list.push_back({Action::hold, false, leg.slowest, ""});
       return list;
     }
     case AidKind::brakes:
@@ -118,7 +110,7 @@ Sequence aid_in_time(const Design& design, const Times& times, const std::string
   const double margin = wait_with_margin(design);
   const double takes = aid->takes * aid->slowest;
   // An up-lock that closes by itself has no step of its own for that.
-  const bool driven = has_step(design.sequence.up, id, Action::hold);
+  const bool driven = step_of(design.sequence.up, id, Action::hold) != nullptr;
   for (const bool up : {true, false}) {
     auto& steps = up ? d.sequence.up : d.sequence.down;
     std::vector<Text> told_by_others;

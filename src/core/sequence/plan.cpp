@@ -38,11 +38,6 @@ std::vector<Move> moves_of(const Design& d, const Times& times, bool up, std::ve
   return list;
 }
 
-const Step* step_of(const std::vector<Step>& steps, const std::string& actor, Action action) {
-  const auto at = std::find_if(steps.begin(), steps.end(),
-                               [&](const Step& s) { return s.actor == actor && s.action == action; });
-  return at == steps.end() ? nullptr : &*at;
-}
 void put(std::vector<Step>& steps, const std::string& actor, Action action, double start) {
   Step s;
   s.actor = actor;

@@ -172,6 +172,19 @@ ActorKind does(Action action) {
 
 }  // namespace
 
+const Step* step_of(const std::vector<Step>& steps, const std::string& actor, Action action) {
+  const auto at = std::find_if(steps.begin(), steps.end(),
+                               [&](const Step& s) { return s.actor == actor && s.action == action; });
+  return at == steps.end() ? nullptr : &*at;
+}
+
+const Step* last_step(const std::vector<Step>& steps, const std::string& actor) {
+  const Step* last = nullptr;
+  for (const Step& s : steps)
+    if (s.actor == actor && (!last || s.start >= last->start)) last = &s;
+  return last;
+}
+
 bool is_forth(Action action) {
   return action == Action::open || action == Action::raise || action == Action::let_go;
 }
@@ -209,12 +222,8 @@ namespace {
 //! Whether a door stands open when the steps of one direction begin: as the other direction's steps left it,
 //! or, where they do not move it, as these did the time before. One that nothing moves is shut.
 bool stands_open(const std::string& door, const std::vector<Step>& others, const std::vector<Step>& own) {
-  for (const auto* steps : {&others, &own}) {
-    const Step* last = nullptr;
-    for (const auto& s : *steps)
-      if (s.actor == door && (!last || s.start >= last->start)) last = &s;
-    if (last) return last->action == Action::open;
-  }
+  for (const auto* steps : {&others, &own})
+    if (const Step* last = last_step(*steps, door)) return last->action == Action::open;
   return false;
 }
 

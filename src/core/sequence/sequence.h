@@ -116,6 +116,11 @@ Timeline timeline(const Design& design, const Times& times, const std::vector<St
 std::vector<DoorCheck> check_doors(const Design& design, const Times& times, bool up,
                                    std::vector<Text>& problems, const std::vector<DoorZone>& zones);
 
+//! The first of an actor's steps that does this; null without one.
+const Step* step_of(const std::vector<Step>& steps, const std::string& actor, Action action);
+//! What an actor does last in a list of steps, in time; null where it does nothing.
+const Step* last_step(const std::vector<Step>& steps, const std::string& actor);
+
 //! Whether an action leads to the end of its actor's travel (open, stowed, let go), not back.
 bool is_forth(Action action);
 
